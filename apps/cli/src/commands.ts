@@ -1,0 +1,108 @@
+/** The commands. Each returns its exit code. What is heavy is loaded by the command that needs it. */
+import type { ParseArgsConfig } from 'node:util';
+import { decodeText, EXPORT_FORMATS, readSources, writeSources, type ExportFormat, type Message, type ReadResult } from '@pandecta/core/formats';
+import { readInput, Usage, type Io } from './io.ts';
+
+interface Command {
+  options: NonNullable<ParseArgsConfig['options']>;
+  run(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number>;
+}
+
+const text = { type: 'string' } as const;
+
+export const COMMANDS: Record<string, Command> = {
+  convert: { options: { to: text, messages: text }, run: convert },
+  bibliography: { options: { style: text, format: text, locale: text, messages: text }, run: bibliography },
+  text: { options: {}, run: documentText },
+  identify: { options: {}, run: identify },
+  styles: { options: {}, run: styles },
+};
+
+function oneOf<T extends string>(name: string, value: string | undefined, among: readonly T[], otherwise?: T): T {
+  if (value === undefined && otherwise) return otherwise;
+  if (!value || !among.includes(value as T)) throw new Usage(`--${name} takes one of ${among.join(', ')}${value ? `, not “${value}”` : ''}`);
+  return value as T;
+}
+
+async function read(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<ReadResult | undefined> {
+  const how = oneOf('messages', options.messages, ['text', 'json'] as const, 'text');
+  const { name, bytes } = await readInput(positionals);
+  const result = readSources(decodeText(bytes).text);
+  if (!result) {
+    const what: Message = { severity: 'error', rule: 'not-read', line: 0, column: 0, what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON', done: 'nothing was read' };
+    tell([what], name, how, io);
+    return undefined;
+  }
+  tell(result.messages, name, how, io);
+  return result;
+}
+
+function tell(messages: Message[], name: string, how: 'text' | 'json', io: Io): void {
+  for (const m of messages) io.err(how === 'json' ? `${JSON.stringify({ file: name, ...m })}\n` : `${name}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`);
+}
+
+async function convert(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
+  const to = oneOf<ExportFormat>('to', options.to, EXPORT_FORMATS);
+  const result = await read(positionals, options, io);
+  if (!result?.sources.length) return 1;
+  io.out(writeSources(result.sources, to));
+  return 0;
+}
+
+async function bibliography(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
+  const format = oneOf('format', options.format, ['text', 'html'] as const, 'text');
+  if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
+  const { Citer } = await import('@pandecta/core/citing');
+  const { localeXml, styleXml, STYLES_FOLDER } = await import('@pandecta/debian/styles');
+  const citer = new Citer(styleXml(STYLES_FOLDER, options.style), (l) => localeXml(STYLES_FOLDER, l), options.locale ?? 'en-US');
+  const result = await read(positionals, options, io);
+  if (!result?.sources.length) return 1;
+  const { entries } = citer.bibliography(result.sources.map((s, i) => ({ id: String(i), record: s.record })));
+  io.out(format === 'html' ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n` : entries.map((e) => `${e.text}\n`).join(''));
+  return 0;
+}
+
+function pdfPath(positionals: string[]): string {
+  if (positionals.length !== 1) throw new Usage('One PDF file is needed');
+  return positionals[0]!;
+}
+
+async function openPdf(path: string): Promise<typeof import('@pandecta/debian/poppler') & { info: Awaited<ReturnType<typeof import('@pandecta/debian/poppler').pdfInfo>> }> {
+  await readInput([path]);
+  const poppler = await import('@pandecta/debian/poppler');
+  const info = await poppler.pdfInfo(path);
+  if (info.state === 'encrypted') throw new Error(`${path} is locked with a password`);
+  if (info.state === 'damaged') throw new Error(`${path} is damaged, or is not a PDF`);
+  return { ...poppler, info };
+}
+
+async function documentText(positionals: string[], _: Record<string, string | undefined>, io: Io): Promise<number> {
+  const path = pdfPath(positionals);
+  const { pdfPages } = await openPdf(path);
+  let any = false;
+  for await (const page of pdfPages(path)) {
+    io.out(`${page.text}\n\f`);
+    any ||= page.text.trim() !== '';
+  }
+  if (!any) io.err(`${path}: error: the pages hold no text\n`);
+  return any ? 0 : 1;
+}
+
+async function identify(positionals: string[], _: Record<string, string | undefined>, io: Io): Promise<number> {
+  const path = pdfPath(positionals);
+  const { pdfPages, info } = await openPdf(path);
+  const { recognise } = await import('@pandecta/core/documents');
+  const front = [];
+  for await (const page of pdfPages(path)) if (front.push(page) >= 3) break;
+  const { record, subjects, provenance } = recognise(front, info.embedded, path.split('/').at(-1)!);
+  io.out(writeSources([{ record, subjects }], 'csl-json'));
+  for (const [field, p] of Object.entries(provenance)) io.err(`${field}: from ${p.from}, ${Math.round(p.sure * 100)} % sure\n`);
+  return 0;
+}
+
+async function styles(positionals: string[], _: Record<string, string | undefined>, io: Io): Promise<number> {
+  const { Styles, STYLES_FOLDER } = await import('@pandecta/debian/styles');
+  const found = await new Styles(STYLES_FOLDER).list(positionals.join(' '));
+  for (const s of found) io.out(`${s.id}\t${s.manner}\t${s.title}\n`);
+  return found.length ? 0 : 1;
+}

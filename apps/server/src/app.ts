@@ -1,0 +1,80 @@
+/** The server, put together. The order of registration is the table of contents. */
+import cookie from '@fastify/cookie';
+import helmet from '@fastify/helmet';
+import multipart from '@fastify/multipart';
+import staticFiles from '@fastify/static';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { accessRoutes } from './access/routes.ts';
+import { changeRoutes } from './changes/routes.ts';
+import { citeRoutes } from './citing/routes.ts';
+import type { Config } from './config.ts';
+import { connect } from './database/connect.ts';
+import { fileRoutes } from './files/routes.ts';
+import { FolderStorage } from './files/storage.ts';
+import { importWork } from './gathering/import.ts';
+import { gatherRoutes, MOST_BYTES } from './gathering/routes.ts';
+import { registerDescription } from './http/describe.ts';
+import { registerProblems } from './http/problems.ts';
+import { declarer, type Declared } from './http/route.ts';
+import { Indexer } from './indexing/indexer.ts';
+import { jobRoutes } from './jobs/routes.ts';
+import { Jobs } from './jobs/service.ts';
+import { markRoutes } from './marks/routes.ts';
+import { placeRoutes } from './places/routes.ts';
+import { searchRoutes } from './searching/routes.ts';
+import type { Services } from './services.ts';
+import { sourceRoutes } from './sources/routes.ts';
+import { tagRoutes } from './tags/routes.ts';
+import { Workers } from './workers/pool.ts';
+
+const CAPABILITIES = [accessRoutes, changeRoutes, sourceRoutes, searchRoutes, placeRoutes, tagRoutes, gatherRoutes, jobRoutes, fileRoutes, markRoutes, citeRoutes];
+
+export interface App {
+  app: FastifyInstance;
+  services: Services;
+  /** Starts what works in the background: jobs and the indexer. */
+  start(): Promise<void>;
+  close(): Promise<void>;
+}
+
+export async function buildApp(config: Config): Promise<App> {
+  const app = Fastify({ logger: { level: process.env.PANDECTA_LOG ?? 'warn' }, bodyLimit: 16 * 1024 ** 2, routerOptions: { maxParamLength: 200 } });
+  const database = connect(config.databaseUrl);
+  const workers = new Workers();
+  const report = (error: unknown): void => app.log.error(error);
+  const services: Services = {
+    config, database, db: database.db, workers,
+    storage: new FolderStorage(`${config.dataFolder}/files`),
+    jobs: new Jobs(database.db, config.databaseUrl, report),
+    indexer: new Indexer(database.db, workers, report),
+  };
+  await app.register(helmet, {
+    contentSecurityPolicy: { useDefaults: true, directives: { 'script-src': ["'self'", "'wasm-unsafe-eval'"], 'worker-src': ["'self'", 'blob:'], 'img-src': ["'self'", 'data:', 'blob:'], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
+    hsts: config.secureCookies,
+  });
+  await app.register(cookie);
+  await app.register(multipart, { limits: { fileSize: MOST_BYTES, files: 5000 } });
+  registerProblems(app);
+  const declared: Declared = [];
+  const declare = declarer(app, services, declared);
+  for (const capability of CAPABILITIES) capability(declare, services);
+  registerDescription(app, declared);
+  if (config.webFolder) {
+    await app.register(staticFiles, { root: config.webFolder, wildcard: false, setHeaders: (reply, path) => void reply.header('cache-control', /\/assets\//.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache') });
+  }
+  return {
+    app,
+    services,
+    start: async () => {
+      await services.jobs.start({ import: importWork(services) });
+      services.indexer.start();
+    },
+    close: async () => {
+      await app.close();
+      await services.jobs.stop();
+      await services.indexer.stop();
+      await workers.close();
+      await database.close();
+    },
+  };
+}

@@ -1,0 +1,30 @@
+/** Undo, redo and history. */
+import { Changed, HistoryReply } from '@pandecta/contract';
+import type { Declare } from '../http/route.ts';
+import type { Services } from '../services.ts';
+import { historyOfSource, historyOfWorkspace, redo, undo } from './service.ts';
+
+export function changeRoutes(declare: Declare, services: Services): void {
+  declare({
+    method: 'POST', path: '/w/:workspace/undo', may: 'edit', summary: 'Undo your last change that stands.', reply: Changed,
+    handler: ({ workspace, user }) => undo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
+  });
+  declare({
+    method: 'POST', path: '/w/:workspace/redo', may: 'edit', summary: 'Do again what you undid last.', reply: Changed,
+    handler: ({ workspace, user }) => redo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
+  });
+  declare({
+    method: 'POST', path: '/w/:workspace/changes/:change/undo', may: 'edit', summary: 'Undo one change.', reply: Changed,
+    handler: ({ workspace, user, params }) => undo(services, { workspaceId: workspace.id, userId: user.id }, params.change).then(answer),
+  });
+  declare({
+    method: 'GET', path: '/w/:workspace/changes', may: 'read', summary: 'The last changes in the workspace.', reply: HistoryReply,
+    handler: async ({ workspace }) => ({ entries: await historyOfWorkspace(services.db, workspace.id) }),
+  });
+  declare({
+    method: 'GET', path: '/w/:workspace/sources/:source/history', may: 'read', summary: 'Every change to a source.', reply: HistoryReply,
+    handler: async ({ workspace, params }) => ({ entries: await historyOfSource(services.db, workspace.id, params.source!) }),
+  });
+}
+
+export const answer = ({ changeId, says }: { changeId: string | null; says: string }): Changed => ({ changeId, says });

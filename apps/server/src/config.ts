@@ -1,0 +1,36 @@
+/** What the server is told from outside, read once. */
+import { join } from 'node:path';
+
+export interface Config {
+  host: string;
+  port: number;
+  databaseUrl: string;
+  /** Where files lie; everything in it belongs to the server. */
+  dataFolder: string;
+  /** The built page, or undefined when the page is served by its own development server. */
+  webFolder: string | undefined;
+  migrationsFolder: string;
+  /** Resolves DOIs by content negotiation, as registries do; undefined: never asked. */
+  registryUrl: string | undefined;
+  stylesFolder: string;
+  secureCookies: boolean;
+}
+
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const needed = (name: string): string => {
+    const value = env[name];
+    if (!value) throw new Error(`${name} is not set; \`npm start\` sets it, or set it to use a server of your own.`);
+    return value;
+  };
+  return {
+    host: env.PANDECTA_HOST ?? '127.0.0.1',
+    port: Number(env.PANDECTA_PORT ?? 4700),
+    databaseUrl: needed('DATABASE_URL'),
+    dataFolder: needed('PANDECTA_DATA'),
+    webFolder: env.PANDECTA_WEB,
+    migrationsFolder: env.PANDECTA_MIGRATIONS ?? join(process.cwd(), 'apps/server/migrations'),
+    registryUrl: env.PANDECTA_REGISTRY,
+    stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',
+    secureCookies: env.PANDECTA_HTTPS === '1',
+  };
+}

@@ -1,0 +1,56 @@
+/** The connection pool, and the two ways of speaking to it: Drizzle's builder, and SQL text through `rows`. */
+import { sql, type SQL } from 'drizzle-orm';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema.ts';
+
+export type Db = NodePgDatabase<typeof schema>;
+export interface Database {
+  db: Db;
+  pool: pg.Pool;
+  close(): Promise<void>;
+}
+
+/** Every query a person starts is ended by the server after this long. */
+const STATEMENT_TIMEOUT_MS = 8_000;
+
+export function connect(url: string, size = 12): Database {
+  // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling.
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: size,
+    options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c random_page_cost=1.1`,
+  });
+  // A connection that ends while idle (the database restarts) is replaced at the next query.
+  pool.on('error', () => {});
+  const db = drizzle(pool, { schema });
+  return { db, pool, close: () => pool.end() };
+}
+
+export async function migrateUp(database: Database, folder: string): Promise<void> {
+  await migrate(database.db, { migrationsFolder: folder });
+}
+
+/** Runs SQL and gives its rows; the type is what the SQL selects. */
+export async function rows<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T[]> {
+  const result = await db.execute(query);
+  return result.rows as T[];
+}
+
+export async function one<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T | undefined> {
+  return (await rows<T>(db, query))[0];
+}
+
+/** An array as one parameter, however long: `${array(ids, 'uuid')}` becomes `$1::uuid[]`. */
+export function array(values: readonly unknown[], type: 'uuid' | 'text' | 'int' | 'bool'): SQL {
+  return sql`${sql.param(values)}::${sql.raw(type)}[]`;
+}
+
+/** Runs the work without the time limit of a person's query: for jobs. */
+export async function withoutTimeout<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
+  return db.transaction(async (tx) => {
+    await tx.execute(sql`set local statement_timeout = 0`);
+    return work(tx as unknown as Db);
+  });
+}

@@ -1,0 +1,46 @@
+/** Every error a person or a program can be answered with: code, status, and the sentence. */
+const ERRORS = {
+  not_signed_in: [401, 'Sign in to go on.'],
+  sign_in_refused: [401, 'This e-mail address and password do not belong together.'],
+  too_many_attempts: [429, 'Too many attempts to sign in. Wait a quarter of an hour and try again.'],
+  forged: [403, 'This request did not come from a page of Pandecta. Reload the page and try again.'],
+  not_a_member: [404, 'There is no such workspace, or you are not a member of it.'],
+  not_allowed: [403, 'Your role here does not allow this.'],
+  invalid: [400, 'The request is not as it should be: %s'],
+  no_such_source: [404, 'There is no such source in this workspace.'],
+  no_such_file: [404, 'There is no such file in this workspace.'],
+  no_such_collection: [404, 'There is no such collection in this workspace.'],
+  no_such_mark: [404, 'There is no such mark in this workspace.'],
+  no_such_import: [404, 'There is no such import in this workspace.'],
+  no_such_job: [404, 'There is no such job in this workspace.'],
+  no_such_change: [404, 'There is no such change in this workspace.'],
+  no_such_page: [404, 'There is nothing at this address.'],
+  no_such_style: [404, 'There is no style named “%s” among those installed.'],
+  style_failed: [422, 'The style “%s” could not be used: %s'],
+  stale_edit: [409, 'Someone else changed %s since you opened this record. Nothing of yours was saved; look at it again.'],
+  nothing_to_undo: [409, 'There is nothing of yours left to undo.'],
+  nothing_to_redo: [409, 'There is nothing to do again.'],
+  undo_conflict: [409, 'This cannot be undone any more: %s'],
+  already_undone: [409, 'This change is already undone.'],
+  circular: [409, 'A collection cannot stand under itself or under what it holds.'],
+  no_files: [400, 'No file came with the request.'],
+  file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
+  too_slow: [503, 'This question takes too long to answer. Add a word or narrow it.'],
+  failed: [500, 'Something went wrong on the server. Nothing was changed.'],
+} as const satisfies Record<string, readonly [number, string]>;
+
+export type ErrorCode = keyof typeof ERRORS;
+
+/** An error whose sentence is meant for the person; anything else becomes `failed`. */
+export class Refusal extends Error {
+  readonly status: number;
+
+  constructor(
+    readonly code: ErrorCode,
+    ...parts: string[]
+  ) {
+    let i = 0;
+    super(ERRORS[code][1].replace(/%s/g, () => parts[i++] ?? ''));
+    this.status = ERRORS[code][0];
+  }
+}

@@ -1,0 +1,59 @@
+/** Files lie under the SHA-256 of their content, so the same file is kept once. A folder here; an object store would offer the same three calls. */
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { Transform } from 'node:stream';
+import { randomUUID } from 'node:crypto';
+
+export interface Stored {
+  sha256: string;
+  bytes: number;
+}
+
+export interface Storage {
+  put(content: NodeJS.ReadableStream): Promise<Stored>;
+  /** A path a program can read the file at. */
+  path(sha256: string): string;
+  read(sha256: string, range?: { start: number; end: number }): ReadStream;
+}
+
+export class FolderStorage implements Storage {
+  constructor(private readonly folder: string) {}
+
+  /** Writes beside, then renames: a file is there whole or not at all. */
+  async put(content: NodeJS.ReadableStream): Promise<Stored> {
+    await mkdir(join(this.folder, 'coming'), { recursive: true });
+    const coming = join(this.folder, 'coming', randomUUID());
+    const hash = createHash('sha256');
+    let bytes = 0;
+    const counter = new Transform({
+      transform(chunk: Buffer, _, done) {
+        hash.update(chunk);
+        bytes += chunk.length;
+        done(null, chunk);
+      },
+    });
+    try {
+      await pipeline(content, counter, createWriteStream(coming, { mode: 0o640 }));
+      const sha256 = hash.digest('hex');
+      const target = this.path(sha256);
+      if (await stat(target).then(() => false, () => true)) {
+        await mkdir(join(target, '..'), { recursive: true });
+        await rename(coming, target);
+      }
+      return { sha256, bytes };
+    } finally {
+      await rm(coming, { force: true });
+    }
+  }
+
+  path(sha256: string): string {
+    return join(this.folder, sha256.slice(0, 2), sha256);
+  }
+
+  read(sha256: string, range?: { start: number; end: number }): ReadStream {
+    return createReadStream(this.path(sha256), range);
+  }
+}

@@ -1,0 +1,48 @@
+/** Finds out who calls and whether they may: session, forgery guard, membership, role. */
+import type { FastifyRequest } from 'fastify';
+import type { Role } from '@pandecta/contract';
+import { may, type Action } from '../access/permissions.ts';
+import { findSession, findMembership } from '../access/store.ts';
+import { Refusal } from '../errors.ts';
+import type { Services } from '../services.ts';
+
+export const SESSION_COOKIE = 'pandecta_session';
+
+export interface Caller {
+  user: { id: string; name: string; email: string; csrf: string };
+  workspace: Workspace;
+}
+
+export interface Workspace {
+  id: string;
+  /** Leads every lexeme of the workspace. */
+  number: number;
+  name: string;
+  role: Role;
+}
+
+const NOBODY: Caller['user'] = { id: '', name: '', email: '', csrf: '' };
+const NOWHERE: Workspace = { id: '', number: 0, name: '', role: 'reader' };
+
+export async function authorise(services: Services, request: FastifyRequest, action: Action | 'signed in' | 'anyone', inWorkspace: boolean): Promise<Caller> {
+  guardOrigin(request);
+  if (action === 'anyone') return { user: NOBODY, workspace: NOWHERE };
+  const token = request.cookies[SESSION_COOKIE];
+  const user = token ? await findSession(services.db, token) : undefined;
+  if (!user) throw new Refusal('not_signed_in');
+  const changes = request.method !== 'GET' && request.method !== 'HEAD';
+  if (changes && request.headers['x-csrf-token'] !== user.csrf) throw new Refusal('forged');
+  if (action === 'signed in' || !inWorkspace) return { user, workspace: NOWHERE };
+  const { workspace: id } = request.params as { workspace: string };
+  const workspace = /^[0-9a-f-]{36}$/i.test(id) ? await findMembership(services.db, user.id, id) : undefined;
+  if (!workspace) throw new Refusal('not_a_member');
+  if (!may(workspace.role, action)) throw new Refusal('not_allowed');
+  return { user, workspace };
+}
+
+/** A browser says where a request comes from; one from another page never changes anything, signing in included. */
+function guardOrigin(request: FastifyRequest): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return;
+  const { origin, host } = request.headers;
+  if (origin && origin !== `http://${host}` && origin !== `https://${host}`) throw new Refusal('forged');
+}

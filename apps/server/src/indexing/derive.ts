@@ -1,0 +1,126 @@
+/**
+ * The one piece of code that derives the tables for searching, narrowing and sorting from the records. Sort keys and
+ * facets are derived with the write; text vectors by the indexer, within a second after it.
+ */
+import { sql } from 'drizzle-orm';
+import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
+import { KINDS, nameInverted, yearOf, type SourceRecord } from '@pandecta/core/source';
+import { array, rows, type Db } from '../database/connect.ts';
+
+/** What a write altered, and so what must be derived again. */
+export interface Altered {
+  /** Sources whose record, subjects, glosses, files or presence changed. */
+  records?: string[];
+  /** Sources whose tags, collections or reading state changed. */
+  facets?: string[];
+}
+
+const CHUNK = 2000;
+
+export async function derive(tx: Db, workspaceId: string, altered: Altered): Promise<void> {
+  const records = [...new Set(altered.records ?? [])];
+  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
+  const facets = [...new Set([...records, ...(altered.facets ?? [])])];
+  for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+  if (records.length) {
+    await tx.execute(sql`insert into index_queue (workspace_id, source_id)
+      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id on conflict do nothing`);
+  }
+}
+
+interface SortInput {
+  id: string;
+  record: SourceRecord;
+}
+
+/** The keys a list is sorted by, and the keys by which a source coming in is known. */
+export function sortKeys(record: SourceRecord): { title: string; author: string; container: string; kind: string; year: number | null; people: string[] } {
+  const people = [...(record.author ?? []), ...(record.editor ?? [])];
+  return {
+    title: (record.title ?? record['title-short'] ?? '').replace(/<[^>]+>/g, '').replace(/^(?:the|an?)\s+(?=\S)/i, '').replace(/^[^\p{L}\p{N}]+/u, '').slice(0, 300),
+    author: people.slice(0, 4).map(nameInverted).join('; ').slice(0, 300),
+    container: (record['container-title'] ?? record.publisher ?? '').slice(0, 300),
+    kind: KINDS[record.type].name,
+    year: yearOf(record.issued) ?? null,
+    people: [...new Set(people.map(nameInverted))].slice(0, 50).map((p) => p.slice(0, 200)),
+  };
+}
+
+export function matchKeys(record: SourceRecord): string[] {
+  const keys = identifierKeys(record);
+  const whole = wholeKey(record);
+  if (whole) keys.push(whole);
+  if (record.title && isTellingTitle(record.title)) keys.push(`title:${titleKey(record.title)}`);
+  return keys.map((k) => k.slice(0, 600));
+}
+
+async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  const found = await rows<SortInput>(tx, sql`select id, record from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')})`);
+  const keys = found.map((f) => ({ id: f.id, ...sortKeys(f.record), keys: matchKeys(f.record) }));
+  await tx.execute(sql`
+    insert into source_sort (workspace_id, source_id, presence, title, author, container, kind, year, added, changed, people)
+    select s.workspace_id, s.id, s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
+    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, title text, author text, container text, kind text, year int, people text[])
+    join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
+    on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
+      author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
+      added = excluded.added, changed = excluded.changed, people = excluded.people`);
+  await tx.execute(sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`);
+  const pairs = keys.flatMap((k) => k.keys.map((key) => [k.id, key] as const));
+  await tx.execute(sql`
+    insert into source_keys (workspace_id, source_id, key)
+    select ${workspaceId}::uuid, u.id, u.key from unnest(${array(pairs.map((p) => p[0]), 'uuid')}, ${array(pairs.map((p) => p[1]), 'text')}) as u(id, key)
+    on conflict do nothing`);
+}
+
+/** Every facet of every named source, set against the dictionary of facets, in one statement. */
+async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  const w = sql`${workspaceId}::uuid`;
+  await tx.execute(sql`
+    with chosen as materialized (select s.id, s.presence, s.reading, s.record->>'type' as kind from sources s
+      where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})),
+    filed as materialized (select distinct cs.source_id as id, a.ancestor_id from collection_sources cs
+      join collection_ancestors a on a.workspace_id = ${w} and a.collection_id = cs.collection_id
+      where cs.workspace_id = ${w} and cs.source_id = any(${array(ids, 'uuid')})),
+    filestate as materialized (select sf.source_id as id, bool_or(f.state = 'text') as text, bool_or(f.state = 'image only') as image
+      from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id
+      where sf.workspace_id = ${w} and sf.source_id = any(${array(ids, 'uuid')}) group by 1),
+    pairs as materialized (
+      select id, 'kind' as type, kind as key from chosen
+      union all select id, 'presence', presence from chosen
+      union all select id, 'reading', coalesce(reading, 'none') from chosen
+      union all select c.id, 'file', case when f.text then 'text' when f.image then 'image only' when f.id is not null then 'other' else 'none' end
+        from chosen c left join filestate f on f.id = c.id
+      union all select st.source_id, case when t.subject then 'subject' else 'tag' end, t.id::text from source_tags st
+        join tags t on t.workspace_id = ${w} and t.id = st.tag_id
+        where st.workspace_id = ${w} and st.source_id = any(${array(ids, 'uuid')})
+      union all select id, 'in', ancestor_id::text from filed
+      union all select c.id, 'loose', 'yes' from chosen c where not exists (select 1 from filed f where f.id = c.id)
+      union all select ss.source_id, 'person', p from source_sort ss, unnest(ss.people) p
+        where ss.workspace_id = ${w} and ss.source_id = any(${array(ids, 'uuid')})),
+    made as (insert into facets (workspace_id, type, key)
+      select distinct ${w}, type, key from pairs p
+      where not exists (select 1 from facets f where f.workspace_id = ${w} and f.type = p.type and f.key = p.key)
+      on conflict (workspace_id, type, key) do update set key = excluded.key returning id, type, key),
+    known as (select id, type, key from facets where workspace_id = ${w} union select id, type, key from made)
+    insert into source_facets (workspace_id, source_id, ids)
+    select ${w}, p.id, array_agg(distinct k.id) from pairs p join known k on k.type = p.type and k.key = p.key group by p.id
+    on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
+}
+
+/** Rebuilds which collection stands under which, from the placements that can be reached from the top. */
+export async function deriveAncestors(tx: Db, workspaceId: string): Promise<void> {
+  await tx.execute(sql`delete from collection_ancestors where workspace_id = ${workspaceId}`);
+  await tx.execute(sql`
+    with recursive placed as (
+      select p.collection_id, p.parent_id from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      where p.workspace_id = ${workspaceId} and p.present),
+    reachable as (
+      select collection_id, array[collection_id] as path from placed where parent_id is null
+      union all
+      select p.collection_id, r.path || p.collection_id from placed p join reachable r on r.collection_id = p.parent_id
+      where p.collection_id <> all(r.path))
+    insert into collection_ancestors (workspace_id, collection_id, ancestor_id)
+    select distinct ${workspaceId}::uuid, collection_id, unnest(path) from reachable`);
+}

@@ -1,0 +1,95 @@
+/**
+ * The indexer: takes sources from the queue a few at a time and writes their text vectors. Any server may take any
+ * of them; one that dies gives its share back, since the queue is emptied in the transaction that writes the vectors.
+ */
+import { setImmediate as breathe } from 'node:timers/promises';
+import { sql } from 'drizzle-orm';
+import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import type { Presence, SourceRecord } from '@pandecta/core/source';
+import type { Workers } from '../workers/pool.ts';
+import type { TextParts } from './vector.ts';
+
+const SHARE = 250;
+const EVERY_MS = 1000;
+
+export class Indexer {
+  private timer: NodeJS.Timeout | undefined;
+  private running: Promise<void> | undefined;
+  private again = false;
+
+  constructor(
+    private readonly db: Db,
+    private readonly workers: Workers,
+    private readonly report: (error: unknown) => void,
+  ) {}
+
+  /** Begins to look at the queue from time to time: another server may have filled it. */
+  start(): void {
+    this.timer = setInterval(() => this.kick(), EVERY_MS);
+  }
+
+  /** Looks at the queue at once: called after a write. */
+  kick(): void {
+    if (this.running) {
+      this.again = true;
+      return;
+    }
+    this.running = this.drain()
+      .catch(this.report)
+      .finally(() => {
+        this.running = undefined;
+        if (this.again) {
+          this.again = false;
+          this.kick();
+        }
+      });
+  }
+
+  async stop(): Promise<void> {
+    clearInterval(this.timer);
+    this.again = false;
+    await this.running;
+  }
+
+  /** Empties the queue; resolves when nothing is left. */
+  async drain(): Promise<void> {
+    while ((await withoutTimeout(this.db, (tx) => this.share(tx))) > 0) await breathe();
+  }
+
+  private async share(tx: Db): Promise<number> {
+    const taken = await rows<{ workspace_id: string; source_id: string }>(tx, sql`
+      delete from index_queue q using (
+        select workspace_id, source_id from index_queue order by workspace_id, source_id limit ${SHARE} for update skip locked) t
+      where q.workspace_id = t.workspace_id and q.source_id = t.source_id
+      returning q.workspace_id, q.source_id`);
+    const byWorkspace = new Map<string, string[]>();
+    for (const t of taken) byWorkspace.set(t.workspace_id, [...(byWorkspace.get(t.workspace_id) ?? []), t.source_id]);
+    for (const [workspaceId, ids] of byWorkspace) await this.write(tx, workspaceId, ids);
+    return taken.length;
+  }
+
+  private async write(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+    const parts = await this.gather(tx, workspaceId, ids);
+    const vectors = await this.workers.run('vectors', parts);
+    await tx.execute(sql`
+      insert into source_text (workspace_id, source_id, vector)
+      select ${workspaceId}::uuid, u.id, u.vector::tsvector
+      from unnest(${array(parts.map((p) => p.id), 'uuid')}, ${array(vectors, 'text')}) as u(id, vector)
+      on conflict (workspace_id, source_id) do update set vector = excluded.vector`);
+  }
+
+  private async gather(tx: Db, workspaceId: string, ids: string[]): Promise<(TextParts & { id: string })[]> {
+    const w = sql`${workspaceId}::uuid`;
+    const found = await rows<{ id: string; record: SourceRecord; presence: Presence; number: number; subjects: string[] | null; glosses: string[] | null; stems: string[] | null }>(tx, sql`
+      select s.id, s.record, s.presence, w.number,
+        (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject
+          where st.workspace_id = ${w} and st.source_id = s.id) as subjects,
+        (select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '') as glosses,
+        (select array_agg(distinct split_part(l, ':', 2)) from source_files sf
+          join page_text p on p.workspace_id = ${w} and p.file_id = sf.file_id, unnest(tsvector_to_array(p.vector)) l
+          where sf.workspace_id = ${w} and sf.source_id = s.id) as stems
+      from sources s join workspaces w on w.id = s.workspace_id
+      where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})`);
+    return found.map((f) => ({ id: f.id, workspace: f.number, presence: f.presence, record: f.record, subjects: f.subjects ?? [], glosses: f.glosses ?? [], pageStems: f.stems ?? [] }));
+  }
+}

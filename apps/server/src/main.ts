@@ -1,0 +1,22 @@
+/** Starts the server and stops it in order. Told by its environment; see config.ts. */
+import { ensureFirstAccount } from './access/first.ts';
+import { buildApp } from './app.ts';
+import { readConfig } from './config.ts';
+import { migrateUp } from './database/connect.ts';
+
+const config = readConfig(process.env);
+const { app, services, start, close } = await buildApp(config);
+await migrateUp(services.database, config.migrationsFolder);
+if (process.env.PANDECTA_FIRST_PASSWORD) await ensureFirstAccount(services.db, process.env.PANDECTA_FIRST_PASSWORD);
+await start();
+await app.listen({ host: config.host, port: config.port });
+process.send?.('ready');
+
+let closing = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    if (closing) return;
+    closing = true;
+    void close().then(() => process.exit(0), () => process.exit(1));
+  });
+}

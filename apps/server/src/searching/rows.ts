@@ -1,0 +1,109 @@
+/** The lines of the ledger for given sources, with where each matched. */
+import { sql } from 'drizzle-orm';
+import type { Hit, SourceRow, TagOnSource } from '@pandecta/contract';
+import { nothingSought, soughtIn } from '@pandecta/core/query';
+import { nameSpoken, NAME_VARIABLES, variableLabel, type ReadingState, type SourceRecord } from '@pandecta/core/source';
+import { findLit, snippet, type Sought } from '@pandecta/core/words';
+import { array, rows, type Db } from '../database/connect.ts';
+import { prefixOf } from '../indexing/vector.ts';
+import type { Question } from './match.ts';
+
+interface Found {
+  id: string;
+  record: SourceRecord;
+  reading: ReadingState | null;
+  added_at: string;
+  tags: TagOnSource[] | null;
+  places: number;
+  files: number;
+  pages: number;
+  marks: number;
+  file_id: string | null;
+  glosses: string[] | null;
+}
+
+export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
+  const w = sql`${q.scope.workspaceId}::uuid`;
+  const sought = soughtIn(q.parsed.tree, ['author', 'title', 'abstract', 'journal', 'note', 'page']);
+  const searching = !nothingSought(sought);
+  const found = await rows<Found>(db, sql`
+    select s.id, s.record, s.reading, s.added_at,
+      (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
+        join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
+      (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+        where cs.workspace_id = ${w} and cs.source_id = s.id) as places,
+      coalesce(f.files, 0) as files, coalesce(f.pages, 0) as pages, f.file_id,
+      (select count(*)::int from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present) as marks,
+      ${searching ? sql`(select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '')` : sql`null::text[]`} as glosses
+    from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
+    join sources s on s.workspace_id = ${w} and s.id = u.id
+    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by fl.pages desc))[1] as file_id
+      from source_files sf join files fl on fl.workspace_id = ${w} and fl.id = sf.file_id
+      where sf.workspace_id = ${w} and sf.source_id = s.id) f on true
+    order by u.place`);
+  const pageHits = searching ? await findPageHits(db, q, sought, found.filter((f) => f.pages > 0).map((f) => f.id)) : new Map<string, Hit>();
+  return found.map((f) => ({
+    id: f.id, record: f.record, reading: f.reading, addedAt: f.added_at, tags: f.tags ?? [], places: f.places, files: f.files, pages: f.pages, marks: f.marks, fileId: f.file_id,
+    titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
+    ...(searching ? withHit(recordHit(f.record, f.glosses ?? [], sought) , pageHits.get(f.id)) : {}),
+  }));
+}
+
+function withHit(inRecord: Hit | undefined, onPage: Hit | undefined): { hit?: Hit } {
+  const hit = onPage ?? inRecord;
+  return hit ? { hit } : {};
+}
+
+/** Where the record matched, apart from its title, which is lit itself. */
+function recordHit(record: SourceRecord, glosses: string[], sought: Sought): Hit | undefined {
+  const at = (where: string, text: string | undefined): Hit | undefined => {
+    const s = text && snippet(text.replace(/<\/?(?:i|b|sup|sub)>/g, ''), sought);
+    return s ? { where, ...s } : undefined;
+  };
+  for (const variable of ['abstract', 'note'] as const) {
+    const hit = at(variableLabel(variable), record[variable]);
+    if (hit) return hit;
+  }
+  for (const gloss of glosses) {
+    const hit = at('Gloss', gloss);
+    if (hit) return hit;
+  }
+  for (const variable of NAME_VARIABLES) {
+    const hit = record[variable] && at(variableLabel(variable), record[variable].map(nameSpoken).join('; '));
+    if (hit) return hit;
+  }
+  const { title: _title, abstract: _abstract, note: _note, custom: _custom, ...rest } = record;
+  for (const [field, value] of Object.entries(rest)) {
+    const hit = typeof value === 'string' && field !== 'type' ? at(variableLabel(field), value) : undefined;
+    if (hit) return hit;
+  }
+  return undefined;
+}
+
+/** For each source the page that holds most of what is asked for. */
+async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, Hit>> {
+  const lexemes = pageTsquery(q.scope.workspaceNumber, sought);
+  if (!ids.length || !lexemes.any) return new Map();
+  const found = await rows<{ source_id: string; file_id: string; number: number; text: string }>(db, sql`
+    select u.id as source_id, h.file_id, h.number, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
+    cross join lateral (
+      select p.file_id, p.number from source_files sf join page_text p on p.workspace_id = ${q.scope.workspaceId} and p.file_id = sf.file_id
+      where sf.workspace_id = ${q.scope.workspaceId} and sf.source_id = u.id and p.vector @@ ${lexemes.any}::tsquery
+      order by (p.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(p.vector, ${lexemes.any}::tsquery) desc, p.number limit 1) h
+    join pages pg on pg.workspace_id = ${q.scope.workspaceId} and pg.file_id = h.file_id and pg.number = h.number`);
+  const out = new Map<string, Hit>();
+  for (const f of found) {
+    const s = snippet(f.text, sought);
+    if (s) out.set(f.source_id, { where: `p. ${f.number}`, fileId: f.file_id, page: f.number, ...s });
+  }
+  return out;
+}
+
+/** Queries over the pages of a workspace: with any, and with all, of what is sought. */
+export function pageTsquery(workspaceNumber: number, sought: Sought): { any: string; all: string } {
+  const lead = prefixOf(workspaceNumber, undefined, 'live');
+  const quote = (s: string): string => `'${(lead + s).replaceAll("'", "''")}'`;
+  const terms = [...[...sought.stems].map(quote), ...sought.prefixes.map((p) => `${quote(p)}:*`), ...sought.phrases.map((p) => `(${p.map(quote).join(' <-> ')})`)];
+  return { any: terms.join(' | '), all: terms.join(' & ') };
+}
+

@@ -1,0 +1,17 @@
+/** What every capability is given. */
+import type { Config } from './config.ts';
+import type { Database, Db } from './database/connect.ts';
+import type { Storage } from './files/storage.ts';
+import type { Indexer } from './indexing/indexer.ts';
+import type { Jobs } from './jobs/service.ts';
+import type { Workers } from './workers/pool.ts';
+
+export interface Services {
+  config: Config;
+  database: Database;
+  db: Db;
+  storage: Storage;
+  jobs: Jobs;
+  indexer: Indexer;
+  workers: Workers;
+}

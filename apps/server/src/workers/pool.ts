@@ -1,0 +1,27 @@
+/** The pool of worker threads. Each task of `tasks.ts` is a method here. */
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { availableParallelism } from 'node:os';
+import { Piscina } from 'piscina';
+import type * as tasks from './tasks.ts';
+
+type Tasks = typeof tasks;
+type TaskName = 'cite' | 'parse' | 'write' | 'vectors';
+
+export class Workers {
+  private readonly pool: Piscina;
+
+  constructor() {
+    const built = fileURLToPath(new URL('./tasks.js', import.meta.url));
+    if (!existsSync(built)) throw new Error(`The workers are not built: ${built} is missing.`);
+    this.pool = new Piscina({ filename: built, minThreads: 1, maxThreads: Math.max(1, Math.min(4, availableParallelism())), idleTimeout: 60_000 });
+  }
+
+  run<N extends TaskName>(name: N, input: Parameters<Tasks[N]>[0]): Promise<ReturnType<Tasks[N]>> {
+    return this.pool.run(input, { name }) as Promise<ReturnType<Tasks[N]>>;
+  }
+
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}

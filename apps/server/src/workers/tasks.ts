@@ -1,0 +1,57 @@
+/** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
+import { Citer, type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
+import { decodeText, readSources, writeSources, type ExportFormat, type ReadResult } from '@pandecta/core/formats';
+import type { SourceRecord } from '@pandecta/core/source';
+import { localeXml, styleXml } from '@pandecta/debian/styles';
+import { vectorOf, type TextParts } from '../indexing/vector.ts';
+
+const citers = new Map<string, Citer>();
+const MOST_CITERS = 12;
+
+export interface CiteTask {
+  folder: string;
+  style: string;
+  locale: string;
+  sources: Citable[];
+  inText?: boolean;
+}
+
+export interface CiteResult extends FormattedBibliography {
+  citationHtml?: string;
+  citationText?: string;
+}
+
+/** Formats sources in a style; the processor of a style is kept for the next time. */
+export function cite({ folder, style, locale, sources, inText }: CiteTask): CiteResult {
+  const citer = citerOf(folder, style, locale);
+  const bibliography = citer.bibliography(sources);
+  if (!inText) return bibliography;
+  const citationHtml = citer.citation(sources);
+  return { ...bibliography, citationHtml, citationText: htmlToText(citationHtml) };
+}
+
+function citerOf(folder: string, style: string, locale: string): Citer {
+  const key = `${style} ${locale}`;
+  const known = citers.get(key);
+  if (known) return known;
+  const made = new Citer(styleXml(folder, style), (lang) => localeXml(folder, lang), locale);
+  if (citers.size >= MOST_CITERS) citers.delete(citers.keys().next().value!);
+  citers.set(key, made);
+  return made;
+}
+
+/** Reads a file of references; undefined when it is of no known format. */
+export function parse(bytes: Uint8Array): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | undefined {
+  const { text, encoding } = decodeText(bytes);
+  const result = readSources(text);
+  return result && { ...result, encoding };
+}
+
+export function write({ sources, format }: { sources: { record: SourceRecord; subjects: string[] }[]; format: ExportFormat }): string {
+  return writeSources(sources, format);
+}
+
+/** Text vectors of sources, in the text form PostgreSQL casts. */
+export function vectors(parts: TextParts[]): string[] {
+  return parts.map(vectorOf);
+}

@@ -1,0 +1,46 @@
+/**
+ * What a person did, in one line with its undo, and the signal that data changed. Every view that shows data of the
+ * server watches `version`.
+ */
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import type { Changed } from '@pandecta/contract';
+import { api } from '../api/client.ts';
+
+export interface Notice {
+  text: string;
+  changeId: string | null;
+  bad: boolean;
+}
+
+export const useChanges = defineStore('changes', () => {
+  const version = ref(0);
+  const notice = ref<Notice | null>(null);
+  let timer = 0;
+
+  function tell(text: string, changeId: string | null = null, bad = false): void {
+    notice.value = { text, changeId, bad };
+    clearTimeout(timer);
+    timer = window.setTimeout(() => (notice.value = null), bad ? 12_000 : 8000);
+  }
+
+  /** Carries out something that changes data: says what happened, or what was wrong. */
+  async function change<T extends Changed>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      const done = await work();
+      tell(done.says, done.changeId);
+      version.value += 1;
+      return done;
+    } catch (error) {
+      tell((error as Error).message, null, true);
+      return undefined;
+    }
+  }
+
+  const undo = (): Promise<unknown> => change(() => api.post<Changed>('/undo'));
+  const redo = (): Promise<unknown> => change(() => api.post<Changed>('/redo'));
+  const undoOne = (id: string): Promise<unknown> => change(() => api.post<Changed>(`/changes/${id}/undo`));
+  const refresh = (): void => void (version.value += 1);
+
+  return { version, notice, tell, change, undo, redo, undoOne, refresh };
+});

@@ -1,0 +1,24 @@
+/** The addresses of the page. A stage is an address; what a stage shows is in its query, so it survives a reload. */
+import { createRouter, createWebHistory } from 'vue-router';
+import { useSession } from './session/store.ts';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/sources' },
+    { path: '/sign-in', name: 'sign in', component: () => import('./session/SignInView.vue'), meta: { open: true } },
+    { path: '/gather', name: 'gather', component: () => import('./gather/GatherView.vue') },
+    { path: '/gather/:import', name: 'report', component: () => import('./gather/GatherView.vue') },
+    { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue') },
+    { path: '/read/:source?/:file?', name: 'read', component: () => import('./read/ReadView.vue') },
+    { path: '/:rest(.*)*', component: () => import('./app/NotFound.vue') },
+  ],
+});
+
+router.beforeEach(async (to) => {
+  const session = useSession();
+  await session.ensure();
+  if (!session.user && !to.meta.open) return { name: 'sign in', query: { to: to.fullPath } };
+  if (session.user && to.name === 'sign in') return { path: '/sources' };
+  return true;
+});

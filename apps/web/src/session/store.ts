@@ -1,0 +1,52 @@
+/** Who is signed in, and the workspace they work in. */
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import type { SessionInfo, WorkspaceSummary } from '@pandecta/contract';
+import { api, ApiError, onSignedOut, setCaller } from '../api/client.ts';
+
+export const useSession = defineStore('session', () => {
+  const user = ref<SessionInfo | null>(null);
+  const workspace = ref<WorkspaceSummary | null>(null);
+  const asked = ref(false);
+
+  function take(info: SessionInfo | null): void {
+    user.value = info;
+    const wanted = localStorage.getItem('workspace');
+    workspace.value = info?.workspaces.find((w) => w.id === wanted) ?? info?.workspaces[0] ?? null;
+    setCaller(info?.csrf ?? '', workspace.value?.id ?? '');
+  }
+
+  async function ensure(): Promise<void> {
+    if (asked.value) return;
+    try {
+      take(await api.root<SessionInfo>('GET', '/session'));
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      take(null);
+    }
+    asked.value = true;
+  }
+
+  async function signIn(email: string, password: string): Promise<void> {
+    take(await api.root<SessionInfo>('POST', '/session', { email, password }));
+  }
+
+  async function signOut(): Promise<void> {
+    await api.root('DELETE', '/session');
+    location.assign('/sign-in');
+  }
+
+  function choose(id: string): void {
+    localStorage.setItem('workspace', id);
+    location.assign('/sources');
+  }
+
+  onSignedOut(() => {
+    if (user.value) location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
+  });
+
+  const mayEdit = computed(() => workspace.value?.role !== 'reader');
+  const initials = computed(() => user.value?.name.split(/\s+/).map((w) => w[0]).slice(0, 2).join('') ?? '');
+
+  return { user, workspace, mayEdit, initials, ensure, signIn, signOut, choose };
+});

@@ -1,0 +1,3 @@
+export * from './citer.ts';
+export * from './styles.ts';
+export * from './text.ts';

@@ -1,0 +1,102 @@
+/**
+ * Reads what `pdftotext -bbox-layout` prints (poppler): pages, flows, blocks, lines and words with their boxes, in
+ * points. It is read as it arrives; pages come out whole.
+ */
+import type { Page, PageLine, PageWord } from './page.ts';
+
+const ELEMENT = /<(page|block|line|word)\b([^>]*)>(?:([^<]*)<\/word>)?|<\/(page|block|line)>/g;
+
+export class BboxReader {
+  private rest = '';
+  private page: Page | undefined;
+  private number = 0;
+  private line: { from: number; words: PageWord[] } | undefined;
+  private newBlock = false;
+
+  /** Takes the next part of the output and returns the pages that are complete. */
+  push(chunk: string): Page[] {
+    const text = this.rest + chunk;
+    const whole = text.lastIndexOf('\n') + 1;
+    this.rest = text.slice(whole);
+    const done: Page[] = [];
+    const element = new RegExp(ELEMENT);
+    for (let m = element.exec(text); m && m.index < whole; m = element.exec(text)) {
+      if (m[1] === 'page') this.startPage(m[2]!);
+      else if (m[1] === 'block') this.newBlock = true;
+      else if (m[1] === 'line') this.line = { from: this.page!.text.length, words: [] };
+      else if (m[1] === 'word') this.word(m[2]!, m[3] ?? '');
+      else if (m[4] === 'line') this.endLine();
+      else if (m[4] === 'page' && this.page) {
+        done.push(this.page);
+        this.page = undefined;
+      }
+    }
+    return done;
+  }
+
+  private startPage(attributes: string): void {
+    this.number += 1;
+    this.page = { number: this.number, width: number(attributes, 'width'), height: number(attributes, 'height'), text: '', words: [], lines: [] };
+    this.newBlock = false;
+  }
+
+  private word(attributes: string, escaped: string): void {
+    const page = this.page;
+    const text = clean(unescape(escaped));
+    if (!page || !this.line || !text) return;
+    if (!this.line.words.length) this.lead(page, text);
+    else page.text += ' ';
+    const start = page.text.length;
+    page.text += text;
+    const v = attributes.split('"');
+    const w: PageWord = { start, end: page.text.length, box: { x0: +v[1]!, y0: +v[3]!, x1: +v[5]!, y1: +v[7]! } };
+    if (!this.line.words.length) this.line.from = start;
+    this.line.words.push(w);
+    page.words.push(w);
+  }
+
+  /** What parts a line from the one before: a word broken by a hyphen is joined, a block begins a paragraph. */
+  private lead(page: Page, first: string): void {
+    const broken = /\p{L}[-\u00AD‐]$/u.test(page.text) && /^\p{Ll}/u.test(first);
+    if (!page.text) return;
+    if (broken) {
+      page.text = page.text.slice(0, -1);
+      const last = page.words.at(-1);
+      if (last) last.end -= 1;
+    } else page.text += this.newBlock ? '\n\n' : '\n';
+    this.newBlock = false;
+  }
+
+  private endLine(): void {
+    const words = this.line?.words ?? [];
+    if (words.length && this.page) {
+      const boxes = words.map((w) => w.box);
+      const heights = boxes.map((b) => b.y1 - b.y0).sort((a, b) => a - b);
+      const line: PageLine = {
+        text: this.page.text.slice(this.line!.from),
+        size: heights[heights.length >> 1]!,
+        box: { x0: Math.min(...boxes.map((b) => b.x0)), y0: Math.min(...boxes.map((b) => b.y0)), x1: Math.max(...boxes.map((b) => b.x1)), y1: Math.max(...boxes.map((b) => b.y1)) },
+      };
+      this.page.lines.push(line);
+    }
+    this.line = undefined;
+    this.newBlock = false;
+  }
+}
+
+function number(attributes: string, name: string): number {
+  return Number(new RegExp(`${name}="([^"]*)"`).exec(attributes)?.[1] ?? 0);
+}
+
+const LIGATURES: Record<string, string> = { ﬀ: 'ff', ﬁ: 'fi', ﬂ: 'fl', ﬃ: 'ffi', ﬄ: 'ffl', ﬅ: 'st', ﬆ: 'st' };
+
+/** Ligatures apart and control characters away: what a person would type to find the word. */
+function clean(text: string): string {
+  // eslint-disable-next-line no-control-regex
+  return /[\u0000-\u001f\uFB00-\uFB06\uFFFD]/.test(text) ? text.replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!).replace(/[\u0000-\u001f\uFFFD]/g, '') : text;
+}
+
+function unescape(text: string): string {
+  if (!text.includes('&')) return text;
+  return text.replace(/&(amp|lt|gt|quot|apos|#\d+);/g, (_, name: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name] ?? String.fromCodePoint(Number(name.slice(1))));
+}

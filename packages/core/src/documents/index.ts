@@ -1,0 +1,4 @@
+/** Documents: pages of text with the place of each word, and what a document says of the work it holds. */
+export * from './page.ts';
+export * from './bbox.ts';
+export * from './recognise.ts';

@@ -1,0 +1,34 @@
+/**
+ * Bytes to text. A byte order mark decides; without one, UTF-16 shows by its zero bytes, valid UTF-8 is taken for
+ * UTF-8 (RFC 3629: other encodings are very unlikely to be valid by accident), and what remains is read as
+ * windows-1252, whose printable characters include those of ISO 8859-1.
+ */
+export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+
+export function detectEncoding(bytes: Uint8Array): Encoding {
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return 'utf-8';
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
+  const sample = bytes.subarray(0, 4096);
+  let even = 0;
+  let odd = 0;
+  sample.forEach((b, i) => {
+    if (b === 0) {
+      if (i % 2) odd += 1;
+      else even += 1;
+    }
+  });
+  if (odd > sample.length / 8 && odd > even * 4) return 'utf-16le';
+  if (even > sample.length / 8 && even > odd * 4) return 'utf-16be';
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return 'utf-8';
+  } catch {
+    return 'windows-1252';
+  }
+}
+
+export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
+  const encoding = detectEncoding(bytes);
+  return { text: new TextDecoder(encoding).decode(bytes), encoding };
+}

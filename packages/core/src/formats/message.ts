@@ -1,0 +1,49 @@
+import type { SourceRecord } from '../source/index.ts';
+
+/** What a reader has to say about one place in its input. One report serves the terminal, the page and a test. */
+export interface Message {
+  severity: 'info' | 'warning' | 'error';
+  /** Which rule speaks: a stable short name. */
+  rule: string;
+  /** Counted from 1; 0 where the place is the file as a whole. */
+  line: number;
+  column: number;
+  /** What was met. */
+  what: string;
+  /** What was done about it. */
+  done: string;
+}
+
+/** One entry as a reader found it. */
+export interface ReadSource {
+  record: SourceRecord;
+  /** Keywords that came with the record; they become subject terms, never a person's tags. */
+  subjects: string[];
+  /** The line its entry begins on, from 1. */
+  line: number;
+}
+
+export interface ReadResult {
+  sources: ReadSource[];
+  messages: Message[];
+}
+
+/** Turns offsets of a text into lines and columns, both from 1. */
+export class Lines {
+  private readonly starts: number[] = [0];
+
+  constructor(text: string) {
+    for (let i = text.indexOf('\n'); i >= 0; i = text.indexOf('\n', i + 1)) this.starts.push(i + 1);
+  }
+
+  at(offset: number): { line: number; column: number } {
+    let lo = 0;
+    let hi = this.starts.length - 1;
+    while (lo < hi) {
+      const mid = (lo + hi + 1) >> 1;
+      if (this.starts[mid]! <= offset) lo = mid;
+      else hi = mid - 1;
+    }
+    return { line: lo + 1, column: offset - this.starts[lo]! + 1 };
+  }
+}

@@ -1,0 +1,3 @@
+export * from './tree.ts';
+export * from './parse.ts';
+export * from './sought.ts';

@@ -1,0 +1,41 @@
+/** What a query would light in a text: every word and phrase that is asked for and not excluded. */
+import { fold, stem, tokens, type Sought } from '../words/index.ts';
+import type { Node, QueryField } from './tree.ts';
+
+const TEXTUAL = new Set<QueryField>(['author', 'title', 'abstract', 'journal', 'note', 'page']);
+
+/** @param fields which field conditions light words here; words without a field always do. */
+export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
+  const out: Sought = { stems: new Set(), prefixes: [], phrases: [] };
+  const phrase = (text: string): void => {
+    const stems = tokens(text).map((t) => t.stem);
+    if (stems.length === 1) out.stems.add(stems[0]!);
+    else if (stems.length) out.phrases.push(stems);
+  };
+  const visit = (node: Node): void => {
+    if (node.is === 'and' || node.is === 'or') node.parts.forEach(visit);
+    else if (node.is === 'phrase') phrase(node.text);
+    else if (node.is === 'word') {
+      const parts = tokens(node.text);
+      parts.forEach((t, i) => {
+        out.stems.add(t.stem);
+        if (node.prefix && i === parts.length - 1) out.prefixes.push(fold(node.text.slice(t.start, t.end)));
+      });
+    } else if (node.is === 'field' && TEXTUAL.has(node.field) && fields.includes(node.field)) {
+      if (node.phrase) phrase(node.text);
+      else for (const t of tokens(node.text)) out.stems.add(t.stem);
+    }
+  };
+  visit(tree);
+  return out;
+}
+
+/** True when there is nothing to light. */
+export const nothingSought = (s: Sought): boolean => !s.stems.size && !s.prefixes.length && !s.phrases.length;
+
+/** The last plain word of a query, read as the beginning of a word: results as one types. */
+export function asTyped(tree: Node): Node {
+  if (tree.is === 'word') return stem(tree.text).length >= 2 ? { ...tree, prefix: true } : tree;
+  if (tree.is === 'and') return { ...tree, parts: [...tree.parts.slice(0, -1), asTyped(tree.parts.at(-1)!)] };
+  return tree;
+}

@@ -1,0 +1,153 @@
+/**
+ * Words as searching knows them. A text becomes tokens: folded (case and accents), and stemmed as English words are
+ * (Porter, "An algorithm for suffix stripping", Program 14(3), 1980). The same code makes the index, reads the query
+ * and finds what to light in a snippet, so the three always agree.
+ */
+import { stemmer } from 'stemmer';
+
+export interface Token {
+  /** The form that is indexed. */
+  stem: string;
+  /** Place in the text: UTF-16 offsets. */
+  start: number;
+  end: number;
+}
+
+const WORD = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]|[\p{L}\p{N}\p{M}]+(?:['’][\p{L}\p{M}]+)*/gu;
+const SPECIAL: Record<string, string> = { ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', đ: 'd', ð: 'd', þ: 'th', ł: 'l', ı: 'i' };
+
+/** Lower case without accents; letters with a stroke and ligatures become their plain neighbours. */
+export function fold(word: string): string {
+  const lower = word.toLowerCase();
+  // eslint-disable-next-line no-control-regex
+  if (/^[\x00-\x7f]*$/.test(lower)) return lower;
+  return lower
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .replace(/[ßæœøđðþłı]/g, (c) => SPECIAL[c]!);
+}
+
+const stems = new Map<string, string>();
+
+/** The indexed form of one word. English endings go; a possessive 's goes; numbers stay. */
+export function stem(word: string): string {
+  const known = stems.get(word);
+  if (known !== undefined) return known;
+  const folded = fold(word).replace(/['’]s$/, '').replace(/['’]/g, '');
+  const out = /^[a-z]+$/.test(folded) && folded.length > 2 ? stemmer(folded) : folded;
+  if (stems.size > 50_000) stems.clear();
+  stems.set(word, out);
+  return out;
+}
+
+/** The tokens of a text in order. */
+export function tokens(text: string): Token[] {
+  const out: Token[] = [];
+  const word = new RegExp(WORD);
+  for (let m = word.exec(text); m; m = word.exec(text)) {
+    const s = stem(m[0]);
+    if (s) out.push({ stem: s, start: m.index, end: m.index + m[0].length });
+  }
+  return out;
+}
+
+/** PostgreSQL holds positions to 16383 (its documentation, "Text Search Types"); later words share the last one. */
+const LAST_POSITION = 16383;
+
+/**
+ * Collects words into the text form of a PostgreSQL tsvector. Every lexeme begins with a prefix that holds the
+ * workspace (and, for words of one field, that field), so each workspace and field has posting lists of its own
+ * within one index.
+ */
+export class Lexemes {
+  private readonly found = new Map<string, string>();
+  private position = 0;
+
+  /** Adds the words of a text, with positions that go on from the last text added. */
+  add(prefixes: string[], text: string, weight: '' | 'A' | 'B' | 'C' = ''): void {
+    for (const token of tokens(text)) {
+      this.position = Math.min(this.position + 1, LAST_POSITION);
+      const at = `${this.position}${weight}`;
+      for (const prefix of prefixes) {
+        const lexeme = prefix + token.stem;
+        const before = this.found.get(lexeme);
+        if (before === undefined) this.found.set(lexeme, at);
+        else if (before.length < 1500) this.found.set(lexeme, before ? `${before},${at}` : at);
+      }
+    }
+    this.position = Math.min(this.position + 10, LAST_POSITION);
+  }
+
+  /** Adds words without positions: they can be found but take no part in phrases. */
+  addBare(prefix: string, stemmed: Iterable<string>): void {
+    for (const s of stemmed) if (!this.found.has(prefix + s)) this.found.set(prefix + s, '');
+  }
+
+  toString(): string {
+    const out: string[] = [];
+    for (const [lexeme, positions] of this.found) {
+      if (lexeme.length > 200) continue;
+      out.push(positions ? `'${lexeme}':${positions}` : `'${lexeme}'`);
+    }
+    return out.join(' ');
+  }
+}
+
+/** A span of a text to be lit. */
+export interface Lit {
+  start: number;
+  end: number;
+}
+
+/** What to look for in a text: stems that match a token, beginnings of words, and runs of stems. */
+export interface Sought {
+  stems: Set<string>;
+  prefixes: string[];
+  phrases: string[][];
+}
+
+/** The spans of a text that match, in order, without overlap. */
+export function findLit(text: string, sought: Sought): Lit[] {
+  const all = tokens(text);
+  const out: Lit[] = [];
+  for (let i = 0; i < all.length; i += 1) {
+    const t = all[i]!;
+    const run = sought.phrases.find((p) => p.every((s, k) => all[i + k]?.stem === s));
+    if (run?.length) {
+      out.push({ start: t.start, end: all[i + run.length - 1]!.end });
+      i += run.length - 1;
+    } else if (sought.stems.has(t.stem) || sought.prefixes.some((p) => fold(text.slice(t.start, t.end)).startsWith(p) || t.stem.startsWith(p))) {
+      out.push({ start: t.start, end: t.end });
+    }
+  }
+  return out;
+}
+
+export interface Snippet {
+  text: string;
+  lit: Lit[];
+}
+
+/** The part of a text with most of what is sought in it, at most about `size` characters, cut at words. */
+export function snippet(text: string, sought: Sought, size = 160): Snippet | undefined {
+  const lit = findLit(text, sought);
+  if (!lit.length) return undefined;
+  let best = 0;
+  let most = 0;
+  for (let i = 0, j = 0; i < lit.length; i += 1) {
+    while (j < lit.length && lit[j]!.end - lit[i]!.start <= size * 0.7) j += 1;
+    if (j - i > most) [most, best] = [j - i, i];
+  }
+  const from = Math.max(0, lit[best]!.start - Math.round(size * 0.25));
+  const start = from === 0 ? 0 : text.indexOf(' ', from) + 1 || from;
+  const cut = start + size;
+  const end = cut >= text.length ? text.length : Math.max(text.lastIndexOf(' ', cut), lit[best]!.end);
+  const body = text.slice(start, end).replace(/\s/g, ' ');
+  const before = start > 0 ? '… ' : '';
+  return {
+    text: before + body + (end < text.length ? ' …' : ''),
+    lit: lit
+      .filter((l) => l.start >= start && l.end <= end)
+      .map((l) => ({ start: l.start - start + before.length, end: l.end - start + before.length })),
+  };
+}

@@ -1,0 +1,49 @@
+/** Builds what is stale: the server with its workers, the stand-ins, the command line, the demo's loader, the page. */
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { run } from './processes.mjs';
+import { ROOT } from './folders.mjs';
+import { say, Stop } from './say.mjs';
+
+export const DIST = join(ROOT, 'dist');
+
+/** Programs that keep their packages beside them in node_modules. */
+const PROGRAMS = {
+  'server/main': 'apps/server/src/main.ts',
+  'server/tasks': 'apps/server/src/workers/tasks.ts',
+  'server/demo': 'demo/load.ts',
+  'standins/main': 'apps/standins/src/main.ts',
+};
+
+export async function buildPrograms() {
+  const { build } = await import('esbuild');
+  const shared = { absWorkingDir: ROOT, bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: true, outdir: DIST, logLevel: 'error', tsconfig: join(ROOT, 'tsconfig.base.json') };
+  const local = { name: 'ours-in-theirs-out', setup: (b) => b.onResolve({ filter: /^[^./]/ }, (a) => (a.kind === 'entry-point' || a.path.startsWith('@pandecta/') ? undefined : { path: a.path, external: true })) };
+  await build({ ...shared, entryPoints: PROGRAMS, plugins: [local] });
+  // The command line carries all it needs in a few files, so that it starts at once.
+  await build({ ...shared, entryPoints: { 'cli/main': 'apps/cli/src/main.ts' }, splitting: true, minifySyntax: true, chunkNames: 'cli/[name]-[hash]' });
+}
+
+/** One hash over the names, sizes and times of all files the page is made of. */
+function stamp(folders) {
+  const hash = createHash('sha256');
+  const walk = (path) => {
+    const s = statSync(path);
+    if (s.isDirectory()) for (const name of readdirSync(path).sort()) name !== 'node_modules' && walk(join(path, name));
+    else hash.update(`${path} ${s.size} ${s.mtimeMs}\n`);
+  };
+  for (const f of folders) if (existsSync(join(ROOT, f))) walk(join(ROOT, f));
+  return hash.digest('hex');
+}
+
+export async function buildWeb() {
+  const mark = join(DIST, 'web.stamp');
+  const wanted = stamp(['apps/web', 'packages/core/src', 'packages/contract/src', 'package-lock.json']);
+  if (existsSync(mark) && existsSync(join(DIST, 'web/index.html')) && readFileSync(mark, 'utf8') === wanted) return;
+  say('Building the page');
+  const done = await run(process.execPath, [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'apps/web') });
+  if (done.code !== 0) throw new Stop(`The page could not be built:\n${done.out}`);
+  mkdirSync(DIST, { recursive: true });
+  writeFileSync(mark, wanted);
+}

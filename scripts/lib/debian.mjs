@@ -1,0 +1,47 @@
+/** Debian packages: found by the files they bring, installed when missing. */
+import { existsSync, readdirSync } from 'node:fs';
+import { run } from './processes.mjs';
+import { say, Stop } from './say.mjs';
+
+const hasPostgres = () => existsSync('/usr/lib/postgresql') && readdirSync('/usr/lib/postgresql').some((v) => existsSync(`/usr/lib/postgresql/${v}/bin/initdb`));
+
+export const NEEDS = {
+  postgresql: { there: hasPostgres, package: 'postgresql' },
+  poppler: { there: () => existsSync('/usr/bin/pdftotext'), package: 'poppler-utils' },
+  prlimit: { there: () => existsSync('/usr/bin/prlimit'), package: 'util-linux' },
+  styles: { there: () => existsSync('/usr/share/citation-style-language/styles/chicago-author-date.csl'), package: 'citation-style-language-styles' },
+  locales: { there: () => existsSync('/usr/share/citation-style-language/locales/locales-en-US.xml'), package: 'citation-style-language-locales' },
+  chromium: { there: () => existsSync('/usr/bin/chromium'), package: 'chromium' },
+  pandoc: { there: () => existsSync('/usr/bin/pandoc'), package: 'pandoc' },
+  bibutils: { there: () => existsSync('/usr/bin/ris2xml'), package: 'bibutils' },
+  qpdf: { there: () => existsSync('/usr/bin/qpdf'), package: 'qpdf' },
+};
+
+export const TO_RUN = ['postgresql', 'poppler', 'prlimit', 'styles', 'locales'];
+export const TO_TEST = [...TO_RUN, 'chromium', 'pandoc', 'bibutils', 'qpdf'];
+
+export async function ensureDebian(names) {
+  const missing = names.filter((n) => !NEEDS[n].there()).map((n) => NEEDS[n].package);
+  if (!missing.length) return;
+  const root = process.getuid() === 0;
+  const sudo = root ? [] : ['sudo', '-n'];
+  const command = (...args) => [...sudo, ...args];
+  const byHand = `sudo apt-get install ${missing.join(' ')}`;
+  if (!existsSync('/usr/bin/apt-get')) throw new Stop(`Pandecta needs ${missing.join(', ')}, and this is not a Debian machine; install them and start again.`);
+  say(`Installing Debian packages: ${missing.join(', ')}`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const exec = async (...args) => {
+    const [program, ...rest] = command(...args);
+    return run(program, rest, { env }).catch((error) => ({ code: 1, out: String(error) }));
+  };
+  const install = () => exec('apt-get', 'install', '-y', '-q', '--no-install-recommends', ...missing);
+  let done = await install();
+  if (done.code !== 0) {
+    await exec('apt-get', 'update', '-q');
+    done = await install();
+  }
+  if (done.code !== 0 || names.some((n) => !NEEDS[n].there())) {
+    const why = done.out.trim().split('\n').at(-1);
+    throw new Stop(`These Debian packages are missing and could not be installed: ${missing.join(', ')} (${why}). Install them with \`${byHand}\` and start again.`);
+  }
+}
