@@ -21,7 +21,11 @@ import { SENTENCES, type Theme } from './scenario/words.ts';
 import { scan, typeset } from './typeset.ts';
 
 const PASSWORD = 'low-water-1872';
-const ACCOUNTS = [['marit@sallow.example', 'Marit Okonjo', 'steward'], ['ines@sallow.example', 'Ines Vance', 'contributor'], ['tobias@sallow.example', 'Tobias Quill', 'reader']] as const;
+const ACCOUNTS = [
+  ['marit@sallow.example', 'Marit Okonjo', 'steward'],
+  ['ines@sallow.example', 'Ines Vance', 'contributor'],
+  ['tobias@sallow.example', 'Tobias Quill', 'reader'],
+] as const;
 
 const { services, start, close } = await buildApp(readConfig(process.env));
 const { db, storage, indexer } = services;
@@ -35,28 +39,44 @@ const users: string[] = [];
 for (const [email, name, role] of ACCOUNTS) {
   const id = uuidv7();
   users.push(id);
-  await db.execute(sql`insert into users (id, email, name, password_hash) values (${id}, ${email}, ${name}, ${passwordHash})`);
+  await db.execute(
+    sql`insert into users (id, email, name, password_hash) values (${id}, ${email}, ${name}, ${passwordHash})`,
+  );
   await db.execute(sql`insert into members (workspace_id, user_id, role) values (${workspaceId}, ${id}, ${role})`);
 }
 const senses = FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s }));
-for (const s of senses) await db.execute(sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${s.id}, ${s.name}, ${s.key}, ${s.colour})`);
+for (const s of senses)
+  await db.execute(
+    sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${s.id}, ${s.name}, ${s.key}, ${s.colour})`,
+  );
 const actor = { workspaceId, userId: users[0]! };
 const chance = new Chance(1974);
 
 async function bring(files: { name: string; content: Uint8Array | string }[]): Promise<void> {
   const inputs: Input[] = [];
-  for (const f of files) inputs.push({ name: f.name, ...(await storage.put(Readable.from([typeof f.content === 'string' ? Buffer.from(f.content) : f.content]))) });
+  for (const f of files)
+    inputs.push({
+      name: f.name,
+      ...(await storage.put(Readable.from([typeof f.content === 'string' ? Buffer.from(f.content) : f.content]))),
+    });
   const { jobId } = await startImport(services, actor, inputs, null);
   for (;;) {
-    const job = await one<{ state: string; says: string }>(db, sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`);
+    const job = await one<{ state: string; says: string }>(
+      db,
+      sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
+    );
     if (job?.state === 'done') return;
     if (job?.state === 'failed' || job?.state === 'cancelled') throw new Error(`${files[0]!.name}: ${job.says}`);
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
 }
 
-const textual = SOURCES.filter((s) => ['article-journal', 'book', 'chapter', 'paper-conference', 'review-book'].includes(s.record.type));
-const legal = SOURCES.filter((s) => ['legal_case', 'legislation', 'regulation', 'speech', 'report', 'thesis'].includes(s.record.type));
+const textual = SOURCES.filter((s) =>
+  ['article-journal', 'book', 'chapter', 'paper-conference', 'review-book'].includes(s.record.type),
+);
+const legal = SOURCES.filter((s) =>
+  ['legal_case', 'legislation', 'regulation', 'speech', 'report', 'thesis'].includes(s.record.type),
+);
 const rest = SOURCES.filter((s) => !textual.includes(s) && !legal.includes(s));
 await bring([{ name: 'shoreline-index.ris', content: writeSources(textual, 'ris') }]);
 await bring([{ name: 'law-and-reports.bib', content: writeSources(legal, 'biblatex') }]);
@@ -68,18 +88,31 @@ for (const [i, s] of withPages.entries()) {
   const pdf = await typeset(s.record, s.theme, s.pages!, 100 + i, i % 3 !== 0);
   documents.push({ name: nameOf(s, i), content: s.record.type === 'personal_communication' ? await scan(pdf) : pdf });
 }
-const fresh: DemoSource['record'] = { type: 'report', title: 'Statement of the duty operator, night of 11 January', author: [{ given: 'Anton', family: 'Brackwater' }] };
+const fresh: DemoSource['record'] = {
+  type: 'report',
+  title: 'Statement of the duty operator, night of 11 January',
+  author: [{ given: 'Anton', family: 'Brackwater' }],
+};
 documents.push({ name: 'scan_01421.pdf', content: await typeset(fresh, 'operators', 4, 9, false) });
 await bring(documents);
 
 function nameOf(s: DemoSource, i: number): string {
   if (i % 5 === 4) return `scan_${String(1400 + i).padStart(5, '0')}.pdf`;
-  return `${(s.record.author?.[0]?.family ?? s.record.type).normalize('NFD').replace(/[^A-Za-z]/g, '').toLowerCase()}-${s.record.issued?.['date-parts']?.[0]?.[0] ?? i}.pdf`;
+  return `${(s.record.author?.[0]?.family ?? s.record.type)
+    .normalize('NFD')
+    .replace(/[^A-Za-z]/g, '')
+    .toLowerCase()}-${s.record.issued?.['date-parts']?.[0]?.[0] ?? i}.pdf`;
 }
 
-const here = await rows<{ id: string; title: string; kind: string }>(db, sql`select id, record->>'title' as title, record->>'type' as kind from sources where workspace_id = ${workspaceId} order by id`);
+const here = await rows<{ id: string; title: string; kind: string }>(
+  db,
+  sql`select id, record->>'title' as title, record->>'type' as kind from sources where workspace_id = ${workspaceId} order by id`,
+);
 const idOf = new Map(here.map((h) => [h.title, h.id]));
-const ofTheme = (theme: Theme, kinds?: string[]): string[] => SOURCES.filter((s) => s.theme === theme && (!kinds || kinds.includes(s.record.type))).flatMap((s) => idOf.get(s.record.title!) ?? []);
+const ofTheme = (theme: Theme, kinds?: string[]): string[] =>
+  SOURCES.filter((s) => s.theme === theme && (!kinds || kinds.includes(s.record.type))).flatMap(
+    (s) => idOf.get(s.record.title!) ?? [],
+  );
 
 async function collection(name: string, parent?: string): Promise<string> {
   return (await makeCollection(services, actor, name, parent ?? null)).id!;
@@ -107,24 +140,64 @@ await file(split(ofTheme('saltmarsh'), 0.75), marsh);
 await file(split(ofTheme('saltmarsh', ['article-journal', 'dataset']), 0.3), transects);
 await file(split(ofTheme('archive', ['article-journal', 'book', 'manuscript', 'map']), 0.8), archive);
 await file(ofTheme('archive', ['personal_communication']), box4);
-await file(split(here.map((h) => h.id), 0.07), group);
+await file(
+  split(
+    here.map((h) => h.id),
+    0.07,
+  ),
+  group,
+);
 
 for (const tag of new Set(SOURCES.flatMap((s) => s.tags))) {
   const ids = SOURCES.filter((s) => s.tags.includes(tag)).flatMap((s) => idOf.get(s.record.title!) ?? []);
   const made = await ensureTags(db, workspaceId, [tag], false);
-  await commit(services, actor, { do: 'tag', tag: made.get(tag.toLowerCase())!, name: tag, subject: false, sources: ids, present: true });
+  await commit(services, actor, {
+    do: 'tag',
+    tag: made.get(tag.toLowerCase())!,
+    name: tag,
+    subject: false,
+    sources: ids,
+    present: true,
+  });
 }
-for (const [state, share] of [['to read', 0.35], ['read', 0.3], ['reading', 0.03]] as [ReadingState, number][]) {
-  await commit(services, actor, { do: 'reading', states: Object.fromEntries(split(here.map((h) => h.id), share).map((id) => [id, { before: null, after: state }])) });
+for (const [state, share] of [
+  ['to read', 0.35],
+  ['read', 0.3],
+  ['reading', 0.03],
+] as [ReadingState, number][]) {
+  await commit(services, actor, {
+    do: 'reading',
+    states: Object.fromEntries(
+      split(
+        here.map((h) => h.id),
+        share,
+      ).map((id) => [id, { before: null, after: state }]),
+    ),
+  });
 }
 
-const GLOSSES = ['No duty on the operator is written into any licence before 1974.', '41 licences read; 6 name a closing hour.', 'Contradicts the Commission minute of 1872? Compare Box 4.', 'Use in chapter 2, section 1.', 'Check the datum before citing.', '', 'Same figures as the survey; who copied whom?', ''];
-const files = await rows<{ id: string; source: string; theme: string }>(db, sql`select f.id, sf.source_id as source, s.record->>'title' as theme from files f
+const GLOSSES = [
+  'No duty on the operator is written into any licence before 1974.',
+  '41 licences read; 6 name a closing hour.',
+  'Contradicts the Commission minute of 1872? Compare Box 4.',
+  'Use in chapter 2, section 1.',
+  'Check the datum before citing.',
+  '',
+  'Same figures as the survey; who copied whom?',
+  '',
+];
+const files = await rows<{ id: string; source: string; theme: string }>(
+  db,
+  sql`select f.id, sf.source_id as source, s.record->>'title' as theme from files f
   join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id
-  where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.id`);
+  where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.id`,
+);
 for (const f of files) {
   const theme = SOURCES.find((s) => s.record.title === f.theme)?.theme ?? 'operators';
-  const pages = await rows<{ number: number; text: string; words: Buffer }>(db, sql`select number, text, words from pages where workspace_id = ${workspaceId} and file_id = ${f.id} order by number`);
+  const pages = await rows<{ number: number; text: string; words: Buffer }>(
+    db,
+    sql`select number, text, words from pages where workspace_id = ${workspaceId} and file_id = ${f.id} order by number`,
+  );
   for (const page of pages.filter(() => chance.odds(0.45)).slice(0, 12)) {
     const at = findQuote(page.text, { exact: chance.pick(SENTENCES[theme]), prefix: '', suffix: '' });
     if (!at) continue;

@@ -20,14 +20,29 @@ const HEADINGS: Record<Theme, string[]> = {
 };
 
 /** The standard fonts know the characters of windows-1252 only. */
-const plain = (text: string): string => text.normalize('NFC').replace(/[^\u0000-\u00ff‘’“”–—…€]/g, (c) => c.normalize('NFD').replace(/\p{M}/gu, '').replace(/[^\u0000-\u00ff]/g, '') || '?');
+const plain = (text: string): string =>
+  text.normalize('NFC').replace(
+    /[^\u0000-\u00ff‘’“”–—…€]/g,
+    (c) =>
+      c
+        .normalize('NFD')
+        .replace(/\p{M}/gu, '')
+        .replace(/[^\u0000-\u00ff]/g, '') || '?',
+  );
 
 class Setter {
   private page!: PDFPage;
   private y = 0;
   private count = 0;
 
-  constructor(private readonly doc: PDFDocument, private readonly body: PDFFont, private readonly bold: PDFFont, private readonly italic: PDFFont, private readonly running: string, private readonly firstPage: number) {}
+  constructor(
+    private readonly doc: PDFDocument,
+    private readonly body: PDFFont,
+    private readonly bold: PDFFont,
+    private readonly italic: PDFFont,
+    private readonly running: string,
+    private readonly firstPage: number,
+  ) {}
 
   get pages(): number {
     return this.count;
@@ -37,8 +52,20 @@ class Setter {
     this.page = this.doc.addPage([WIDTH, HEIGHT]);
     this.count += 1;
     this.y = HEIGHT - MARGIN;
-    if (this.count > 1) this.page.drawText(plain(this.running), { x: MARGIN, y: HEIGHT - 38, size: 8.5, font: this.italic, color: rgb(0.35, 0.35, 0.35) });
-    this.page.drawText(String(this.firstPage + this.count - 1), { x: WIDTH - MARGIN - 16, y: 34, size: 8.5, font: this.body });
+    if (this.count > 1)
+      this.page.drawText(plain(this.running), {
+        x: MARGIN,
+        y: HEIGHT - 38,
+        size: 8.5,
+        font: this.italic,
+        color: rgb(0.35, 0.35, 0.35),
+      });
+    this.page.drawText(String(this.firstPage + this.count - 1), {
+      x: WIDTH - MARGIN - 16,
+      y: 34,
+      size: 8.5,
+      font: this.body,
+    });
   }
 
   line(text: string, size: number, font: PDFFont, gap: number): void {
@@ -59,7 +86,13 @@ class Setter {
     this.block(record.title ?? '', 17, this.bold, 21, 20);
     const people = (record.author ?? record.editor ?? []).map(nameSpoken).join(', ');
     if (people) this.block(people, 11, this.body, 15, 8);
-    const where = [record['container-title'] ?? record.archive, record.volume && `${record.volume}${record.issue ? `(${record.issue})` : ''}`, dateShort(record.issued)].filter(Boolean).join(', ');
+    const where = [
+      record['container-title'] ?? record.archive,
+      record.volume && `${record.volume}${record.issue ? `(${record.issue})` : ''}`,
+      dateShort(record.issued),
+    ]
+      .filter(Boolean)
+      .join(', ');
     this.block(where, 9, this.italic, 12, 4);
     if (record.DOI) this.block(`https://doi.org/${record.DOI}`, 9, this.body, 12);
   }
@@ -87,10 +120,20 @@ function wrap(text: string, font: PDFFont, size: number, width: number): string[
 }
 
 /** @param metadata whether the file says of itself what it is; many do not. */
-export async function typeset(record: SourceRecord, theme: Theme, pages: number, seed: number, metadata: boolean): Promise<Uint8Array> {
+export async function typeset(
+  record: SourceRecord,
+  theme: Theme,
+  pages: number,
+  seed: number,
+  metadata: boolean,
+): Promise<Uint8Array> {
   const chance = new Chance(seed);
   const doc = await PDFDocument.create();
-  const [body, bold, italic] = await Promise.all([doc.embedFont(StandardFonts.TimesRoman), doc.embedFont(StandardFonts.TimesRomanBold), doc.embedFont(StandardFonts.TimesRomanItalic)]);
+  const [body, bold, italic] = await Promise.all([
+    doc.embedFont(StandardFonts.TimesRoman),
+    doc.embedFont(StandardFonts.TimesRomanBold),
+    doc.embedFont(StandardFonts.TimesRomanItalic),
+  ]);
   const stamp = new Date(Date.UTC(2026, 2, 2));
   doc.setCreationDate(stamp);
   doc.setModificationDate(stamp);
@@ -99,14 +142,28 @@ export async function typeset(record: SourceRecord, theme: Theme, pages: number,
     doc.setTitle(record.title ?? '');
     doc.setAuthor((record.author ?? []).map(nameSpoken).join('; '));
   }
-  const set = new Setter(doc, body!, bold!, italic!, `${record.author?.[0]?.family ?? ''} · ${record.title ?? ''}`.slice(0, 70), Number(/^\d+/.exec(record.page ?? '1')?.[0] ?? 1));
+  const set = new Setter(
+    doc,
+    body!,
+    bold!,
+    italic!,
+    `${record.author?.[0]?.family ?? ''} · ${record.title ?? ''}`.slice(0, 70),
+    Number(/^\d+/.exec(record.page ?? '1')?.[0] ?? 1),
+  );
   set.newPage();
   set.title(record);
   if (record.abstract) set.paragraph(record.abstract);
   const headings = HEADINGS[theme];
   for (let section = 0; set.pages < pages; section += 1) {
     set.heading(`${section + 1}. ${headings[section % headings.length]!}`);
-    for (let p = 0; p < 4 && set.pages <= pages; p += 1) set.paragraph([...chance.some(SENTENCES[theme], chance.int(3, 5)), ...chance.some(SENTENCES.any, chance.int(1, 2)), ...chance.some(SENTENCES[theme], 1)].join(' '));
+    for (let p = 0; p < 4 && set.pages <= pages; p += 1)
+      set.paragraph(
+        [
+          ...chance.some(SENTENCES[theme], chance.int(3, 5)),
+          ...chance.some(SENTENCES.any, chance.int(1, 2)),
+          ...chance.some(SENTENCES[theme], 1),
+        ].join(' '),
+      );
   }
   while (doc.getPageCount() > pages) doc.removePage(doc.getPageCount() - 1);
   return doc.save();
@@ -119,7 +176,9 @@ export async function scan(pdf: Uint8Array): Promise<Uint8Array> {
     writeFileSync(join(folder, 'in.pdf'), pdf);
     execFileSync('pdftoppm', ['-r', '90', '-gray', '-jpeg', join(folder, 'in.pdf'), join(folder, 'page')]);
     const doc = await PDFDocument.create();
-    for (const name of readdirSync(folder).filter((n) => n.endsWith('.jpg')).sort()) {
+    for (const name of readdirSync(folder)
+      .filter((n) => n.endsWith('.jpg'))
+      .sort()) {
       const picture = await doc.embedJpg(readFileSync(join(folder, name)));
       doc.addPage([WIDTH, HEIGHT]).drawImage(picture, { x: 0, y: 0, width: WIDTH, height: HEIGHT });
     }

@@ -5,9 +5,17 @@ import { pathToFileURL } from 'node:url';
 import { ROOT } from './lib/folders.mjs';
 
 const built = join(ROOT, 'dist/cli/main.js');
-const newest = (folder) => Math.max(...readdirSync(folder, { withFileTypes: true, recursive: true }).filter((e) => e.isFile()).map((e) => statSync(join(e.parentPath ?? e.path, e.name)).mtimeMs));
+const newest = (folder) =>
+  Math.max(
+    ...readdirSync(folder, { withFileTypes: true, recursive: true })
+      .filter((e) => e.isFile())
+      .map((e) => statSync(join(e.parentPath ?? e.path, e.name)).mtimeMs),
+  );
 
-if (!existsSync(built) || statSync(built).mtimeMs < Math.max(newest(join(ROOT, 'packages/core/src')), newest(join(ROOT, 'apps/cli/src')))) {
+if (
+  !existsSync(built) ||
+  statSync(built).mtimeMs < Math.max(newest(join(ROOT, 'packages/core/src')), newest(join(ROOT, 'apps/cli/src')))
+) {
   const { ensureNpm } = await import('./lib/npm.mjs');
   await ensureNpm();
   const { buildPrograms } = await import('./lib/build.mjs');

@@ -29,10 +29,16 @@ await main(async () => {
     await running?.stop();
     await cluster?.stop();
   };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => void stop().then(() => process.exit(0)));
   try {
     await cluster?.ensureDatabase('pandecta');
-    running = await serve({ databaseUrl: cluster?.url('pandecta') ?? process.env.DATABASE_URL, folder, port, demo: !empty });
+    running = await serve({
+      databaseUrl: cluster?.url('pandecta') ?? process.env.DATABASE_URL,
+      folder,
+      port,
+      demo: !empty,
+    });
   } catch (error) {
     await stop();
     throw error;

@@ -1,11 +1,27 @@
+import { cpSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import vue from '@vitejs/plugin-vue';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+/** The fonts and character maps that documents without embedded ones need, beside the page. */
+function documentResources(): Plugin {
+  const pdfjs = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
+  return {
+    name: 'document-resources',
+    apply: 'build',
+    writeBundle: ({ dir }) => {
+      for (const folder of ['standard_fonts', 'cmaps', 'wasm'])
+        cpSync(join(pdfjs, folder), join(dir!, 'document', folder), { recursive: true });
+    },
+  };
+}
 
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
-  plugins: [vue(), tailwindcss()],
+  plugins: [vue(), tailwindcss(), documentResources()],
   build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1500 },
   server: { proxy: { '/api': 'http://127.0.0.1:4700' } },
 });

@@ -7,6 +7,17 @@ export const REGISTERED = new Map<string, Record<string, unknown>>(
 );
 
 REGISTERED.set('10.5555/withy.2026.0001', {
-  id: '10.5555/withy.2026.0001', type: 'article-journal', title: 'Reopening Withy Sluice: first results', DOI: '10.5555/withy.2026.0001',
-  author: [{ given: 'Leila', family: 'Samphire' }, { given: 'Caspar', family: 'Wold' }], 'container-title': 'Estuary and Marsh', volume: '56', issue: '1', page: '1-14', issued: { 'date-parts': [[2026, 2]] },
+  id: '10.5555/withy.2026.0001',
+  type: 'article-journal',
+  title: 'Reopening Withy Sluice: first results',
+  DOI: '10.5555/withy.2026.0001',
+  author: [
+    { given: 'Leila', family: 'Samphire' },
+    { given: 'Caspar', family: 'Wold' },
+  ],
+  'container-title': 'Estuary and Marsh',
+  volume: '56',
+  issue: '1',
+  page: '1-14',
+  issued: { 'date-parts': [[2026, 2]] },
 });

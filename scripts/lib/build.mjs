@@ -18,11 +18,33 @@ const PROGRAMS = {
 
 export async function buildPrograms() {
   const { build } = await import('esbuild');
-  const shared = { absWorkingDir: ROOT, bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: true, outdir: DIST, logLevel: 'error', tsconfig: join(ROOT, 'tsconfig.base.json') };
-  const local = { name: 'ours-in-theirs-out', setup: (b) => b.onResolve({ filter: /^[^./]/ }, (a) => (a.kind === 'entry-point' || a.path.startsWith('@pandecta/') ? undefined : { path: a.path, external: true })) };
+  const shared = {
+    absWorkingDir: ROOT,
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: true,
+    outdir: DIST,
+    logLevel: 'error',
+    tsconfig: join(ROOT, 'tsconfig.base.json'),
+  };
+  const local = {
+    name: 'ours-in-theirs-out',
+    setup: (b) =>
+      b.onResolve({ filter: /^[^./]/ }, (a) =>
+        a.kind === 'entry-point' || a.path.startsWith('@pandecta/') ? undefined : { path: a.path, external: true },
+      ),
+  };
   await build({ ...shared, entryPoints: PROGRAMS, plugins: [local] });
   // The command line carries all it needs in a few files, so that it starts at once.
-  await build({ ...shared, entryPoints: { 'cli/main': 'apps/cli/src/main.ts' }, splitting: true, minifySyntax: true, chunkNames: 'cli/[name]-[hash]' });
+  await build({
+    ...shared,
+    entryPoints: { 'cli/main': 'apps/cli/src/main.ts' },
+    splitting: true,
+    minifySyntax: true,
+    chunkNames: 'cli/[name]-[hash]',
+  });
 }
 
 /** One hash over the names, sizes and times of all files the page is made of. */
@@ -42,7 +64,11 @@ export async function buildWeb() {
   const wanted = stamp(['apps/web', 'packages/core/src', 'packages/contract/src', 'package-lock.json']);
   if (existsSync(mark) && existsSync(join(DIST, 'web/index.html')) && readFileSync(mark, 'utf8') === wanted) return;
   say('Building the page');
-  const done = await run(process.execPath, [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'apps/web') });
+  const done = await run(
+    process.execPath,
+    [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'],
+    { cwd: join(ROOT, 'apps/web') },
+  );
   if (done.code !== 0) throw new Stop(`The page could not be built:\n${done.out}`);
   mkdirSync(DIST, { recursive: true });
   writeFileSync(mark, wanted);

@@ -3,14 +3,22 @@ import { existsSync, readdirSync } from 'node:fs';
 import { run } from './processes.mjs';
 import { say, Stop } from './say.mjs';
 
-const hasPostgres = () => existsSync('/usr/lib/postgresql') && readdirSync('/usr/lib/postgresql').some((v) => existsSync(`/usr/lib/postgresql/${v}/bin/initdb`));
+const hasPostgres = () =>
+  existsSync('/usr/lib/postgresql') &&
+  readdirSync('/usr/lib/postgresql').some((v) => existsSync(`/usr/lib/postgresql/${v}/bin/initdb`));
 
 export const NEEDS = {
   postgresql: { there: hasPostgres, package: 'postgresql' },
   poppler: { there: () => existsSync('/usr/bin/pdftotext'), package: 'poppler-utils' },
   prlimit: { there: () => existsSync('/usr/bin/prlimit'), package: 'util-linux' },
-  styles: { there: () => existsSync('/usr/share/citation-style-language/styles/chicago-author-date.csl'), package: 'citation-style-language-styles' },
-  locales: { there: () => existsSync('/usr/share/citation-style-language/locales/locales-en-US.xml'), package: 'citation-style-language-locales' },
+  styles: {
+    there: () => existsSync('/usr/share/citation-style-language/styles/chicago-author-date.csl'),
+    package: 'citation-style-language-styles',
+  },
+  locales: {
+    there: () => existsSync('/usr/share/citation-style-language/locales/locales-en-US.xml'),
+    package: 'citation-style-language-locales',
+  },
   chromium: { there: () => existsSync('/usr/bin/chromium'), package: 'chromium' },
   pandoc: { there: () => existsSync('/usr/bin/pandoc'), package: 'pandoc' },
   bibutils: { there: () => existsSync('/usr/bin/ris2xml'), package: 'bibutils' },
@@ -27,7 +35,10 @@ export async function ensureDebian(names) {
   const sudo = root ? [] : ['sudo', '-n'];
   const command = (...args) => [...sudo, ...args];
   const byHand = `sudo apt-get install ${missing.join(' ')}`;
-  if (!existsSync('/usr/bin/apt-get')) throw new Stop(`Pandecta needs ${missing.join(', ')}, and this is not a Debian machine; install them and start again.`);
+  if (!existsSync('/usr/bin/apt-get'))
+    throw new Stop(
+      `Pandecta needs ${missing.join(', ')}, and this is not a Debian machine; install them and start again.`,
+    );
   say(`Installing Debian packages: ${missing.join(', ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const exec = async (...args) => {
@@ -42,6 +53,8 @@ export async function ensureDebian(names) {
   }
   if (done.code !== 0 || names.some((n) => !NEEDS[n].there())) {
     const why = done.out.trim().split('\n').at(-1);
-    throw new Stop(`These Debian packages are missing and could not be installed: ${missing.join(', ')} (${why}). Install them with \`${byHand}\` and start again.`);
+    throw new Stop(
+      `These Debian packages are missing and could not be installed: ${missing.join(', ')} (${why}). Install them with \`${byHand}\` and start again.`,
+    );
   }
 }

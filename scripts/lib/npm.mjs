@@ -10,11 +10,20 @@ const MARK = join(ROOT, 'node_modules', '.pandecta-installed');
 
 export async function ensureNpm() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new Stop(`Pandecta needs Node 20.19 or newer; this is ${process.versions.node}. Install a newer Node and start again.`);
-  const wanted = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).update(process.version).digest('hex');
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new Stop(
+      `Pandecta needs Node 20.19 or newer; this is ${process.versions.node}. Install a newer Node and start again.`,
+    );
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .update(process.version)
+    .digest('hex');
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === wanted) return;
   say('Installing npm packages');
   const done = await run('npm', ['ci', '--no-fund', '--no-audit', '--loglevel=error'], { cwd: ROOT });
-  if (done.code !== 0) throw new Stop(`The npm packages could not be installed: ${done.out.trim().split('\n').slice(-3).join(' ')}. Check the network and start again.`);
+  if (done.code !== 0)
+    throw new Stop(
+      `The npm packages could not be installed: ${done.out.trim().split('\n').slice(-3).join(' ')}. Check the network and start again.`,
+    );
   writeFileSync(MARK, wanted);
 }

@@ -22,8 +22,12 @@ export async function freePort() {
 /** The port a person asked for must be free; the usual one may give way to a free one near it. */
 export async function choosePort(asked, usual) {
   if (asked) {
-    if (!(asked > 0 && asked < 65536)) throw new Stop(`PANDECTA_PORT is “${process.env.PANDECTA_PORT}”, which is not a port; use a number from 1 to 65535.`);
-    if (!(await isFree(asked))) throw new Stop(`Port ${asked} is in use; stop what uses it, or choose another with PANDECTA_PORT=… npm start.`);
+    if (!(asked > 0 && asked < 65536))
+      throw new Stop(
+        `PANDECTA_PORT is “${process.env.PANDECTA_PORT}”, which is not a port; use a number from 1 to 65535.`,
+      );
+    if (!(await isFree(asked)))
+      throw new Stop(`Port ${asked} is in use; stop what uses it, or choose another with PANDECTA_PORT=… npm start.`);
     return asked;
   }
   for (let port = usual; port < usual + 20; port += 1) if (await isFree(port)) return port;

@@ -16,7 +16,11 @@ export function run(program, args, { show = false, ...options } = {}) {
 /** Starts a Node program that says 'ready' to its parent, and resolves when it has. */
 export function startNode(script, env, { inherit = true } = {}) {
   // A session of its own: Ctrl+C in the terminal reaches only this script, which stops the rest in order.
-  const child = spawn(process.execPath, [script], { env: { ...process.env, ...env }, stdio: ['ignore', inherit ? 'inherit' : 'ignore', 'inherit', 'ipc'], detached: true });
+  const child = spawn(process.execPath, [script], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', inherit ? 'inherit' : 'ignore', 'inherit', 'ipc'],
+    detached: true,
+  });
   const ended = new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 1)));
   const ready = new Promise((resolve, reject) => {
     child.on('message', (m) => m === 'ready' && resolve());

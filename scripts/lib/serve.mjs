@@ -10,9 +10,16 @@ import { say, Stop } from './say.mjs';
 export async function serve({ databaseUrl, folder, port, demo, quiet = false }) {
   const registryPort = await freePort();
   const env = {
-    DATABASE_URL: databaseUrl, PANDECTA_DATA: folder, PANDECTA_PORT: String(port), PANDECTA_WEB: join(DIST, 'web'),
-    PANDECTA_MIGRATIONS: join(ROOT, 'apps/server/migrations'), PANDECTA_REGISTRY: `http://127.0.0.1:${registryPort}/doi`, PANDECTA_STANDINS_PORT: String(registryPort),
-    NODE_ENV: 'production', NODE_OPTIONS: '--enable-source-maps', ...(demo ? {} : { PANDECTA_FIRST_PASSWORD: 'first-steps' }),
+    DATABASE_URL: databaseUrl,
+    PANDECTA_DATA: folder,
+    PANDECTA_PORT: String(port),
+    PANDECTA_WEB: join(DIST, 'web'),
+    PANDECTA_MIGRATIONS: join(ROOT, 'apps/server/migrations'),
+    PANDECTA_REGISTRY: `http://127.0.0.1:${registryPort}/doi`,
+    PANDECTA_STANDINS_PORT: String(registryPort),
+    NODE_ENV: 'production',
+    NODE_OPTIONS: '--enable-source-maps',
+    ...(demo ? {} : { PANDECTA_FIRST_PASSWORD: 'first-steps' }),
   };
   const standins = startNode(join(DIST, 'standins/main.js'), env);
   await standins.ready;
@@ -21,7 +28,10 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     const loaded = join(folder, 'demo.loaded');
     if (demo && !existsSync(loaded)) {
       if (!quiet) say('Loading the demo: the Sallow Estuary Inquiry');
-      const done = await run(process.execPath, [join(DIST, 'server/demo.js')], { env: { ...process.env, ...env }, cwd: ROOT });
+      const done = await run(process.execPath, [join(DIST, 'server/demo.js')], {
+        env: { ...process.env, ...env },
+        cwd: ROOT,
+      });
       if (done.code !== 0) throw new Stop(`The demo could not be loaded: ${done.out.trim().slice(-1500)}`);
       writeFileSync(loaded, new Date().toISOString());
     }

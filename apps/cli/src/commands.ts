@@ -1,6 +1,14 @@
 /** The commands. Each returns its exit code. What is heavy is loaded by the command that needs it. */
 import type { ParseArgsConfig } from 'node:util';
-import { decodeText, EXPORT_FORMATS, readSources, writeSources, type ExportFormat, type Message, type ReadResult } from '@pandecta/core/formats';
+import {
+  decodeText,
+  EXPORT_FORMATS,
+  readSources,
+  writeSources,
+  type ExportFormat,
+  type Message,
+  type ReadResult,
+} from '@pandecta/core/formats';
 import { readInput, Usage, type Io } from './io.ts';
 
 interface Command {
@@ -20,16 +28,28 @@ export const COMMANDS: Record<string, Command> = {
 
 function oneOf<T extends string>(name: string, value: string | undefined, among: readonly T[], otherwise?: T): T {
   if (value === undefined && otherwise) return otherwise;
-  if (!value || !among.includes(value as T)) throw new Usage(`--${name} takes one of ${among.join(', ')}${value ? `, not “${value}”` : ''}`);
+  if (!value || !among.includes(value as T))
+    throw new Usage(`--${name} takes one of ${among.join(', ')}${value ? `, not “${value}”` : ''}`);
   return value as T;
 }
 
-async function read(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<ReadResult | undefined> {
+async function read(
+  positionals: string[],
+  options: Record<string, string | undefined>,
+  io: Io,
+): Promise<ReadResult | undefined> {
   const how = oneOf('messages', options.messages, ['text', 'json'] as const, 'text');
   const { name, bytes } = await readInput(positionals);
   const result = readSources(decodeText(bytes).text);
   if (!result) {
-    const what: Message = { severity: 'error', rule: 'not-read', line: 0, column: 0, what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON', done: 'nothing was read' };
+    const what: Message = {
+      severity: 'error',
+      rule: 'not-read',
+      line: 0,
+      column: 0,
+      what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
+      done: 'nothing was read',
+    };
     tell([what], name, how, io);
     return undefined;
   }
@@ -38,7 +58,12 @@ async function read(positionals: string[], options: Record<string, string | unde
 }
 
 function tell(messages: Message[], name: string, how: 'text' | 'json', io: Io): void {
-  for (const m of messages) io.err(how === 'json' ? `${JSON.stringify({ file: name, ...m })}\n` : `${name}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`);
+  for (const m of messages)
+    io.err(
+      how === 'json'
+        ? `${JSON.stringify({ file: name, ...m })}\n`
+        : `${name}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`,
+    );
 }
 
 async function convert(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
@@ -49,16 +74,28 @@ async function convert(positionals: string[], options: Record<string, string | u
   return 0;
 }
 
-async function bibliography(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
+async function bibliography(
+  positionals: string[],
+  options: Record<string, string | undefined>,
+  io: Io,
+): Promise<number> {
   const format = oneOf('format', options.format, ['text', 'html'] as const, 'text');
   if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
   const { Citer } = await import('@pandecta/core/citing');
   const { localeXml, styleXml, STYLES_FOLDER } = await import('@pandecta/debian/styles');
-  const citer = new Citer(styleXml(STYLES_FOLDER, options.style), (l) => localeXml(STYLES_FOLDER, l), options.locale ?? 'en-US');
+  const citer = new Citer(
+    styleXml(STYLES_FOLDER, options.style),
+    (l) => localeXml(STYLES_FOLDER, l),
+    options.locale ?? 'en-US',
+  );
   const result = await read(positionals, options, io);
   if (!result?.sources.length) return 1;
   const { entries } = citer.bibliography(result.sources.map((s, i) => ({ id: String(i), record: s.record })));
-  io.out(format === 'html' ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n` : entries.map((e) => `${e.text}\n`).join(''));
+  io.out(
+    format === 'html'
+      ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n`
+      : entries.map((e) => `${e.text}\n`).join(''),
+  );
   return 0;
 }
 
@@ -67,7 +104,13 @@ function pdfPath(positionals: string[]): string {
   return positionals[0]!;
 }
 
-async function openPdf(path: string): Promise<typeof import('@pandecta/debian/poppler') & { info: Awaited<ReturnType<typeof import('@pandecta/debian/poppler').pdfInfo>> }> {
+async function openPdf(
+  path: string,
+): Promise<
+  typeof import('@pandecta/debian/poppler') & {
+    info: Awaited<ReturnType<typeof import('@pandecta/debian/poppler').pdfInfo>>;
+  }
+> {
   await readInput([path]);
   const poppler = await import('@pandecta/debian/poppler');
   const info = await poppler.pdfInfo(path);
@@ -96,7 +139,8 @@ async function identify(positionals: string[], _: Record<string, string | undefi
   for await (const page of pdfPages(path)) if (front.push(page) >= 3) break;
   const { record, subjects, provenance } = recognise(front, info.embedded, path.split('/').at(-1)!);
   io.out(writeSources([{ record, subjects }], 'csl-json'));
-  for (const [field, p] of Object.entries(provenance)) io.err(`${field}: from ${p.from}, ${Math.round(p.sure * 100)} % sure\n`);
+  for (const [field, p] of Object.entries(provenance))
+    io.err(`${field}: from ${p.from}, ${Math.round(p.sure * 100)} % sure\n`);
   return 0;
 }
 

@@ -15,7 +15,9 @@ export async function readInput(positionals: string[]): Promise<{ name: string; 
   const [name] = positionals;
   if (name && name !== '-') {
     const bytes = await readFile(name).catch((error: NodeJS.ErrnoException) => {
-      throw new Error(error.code === 'ENOENT' ? `There is no file ${name}` : `${name} cannot be read: ${error.message}`);
+      throw new Error(
+        error.code === 'ENOENT' ? `There is no file ${name}` : `${name} cannot be read: ${error.message}`,
+      );
     });
     return { name, bytes };
   }

@@ -4,6 +4,7 @@ import helmet from '@fastify/helmet';
 import multipart from '@fastify/multipart';
 import staticFiles from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { DEFAULT_STYLE } from '@pandecta/core/citing';
 import { accessRoutes } from './access/routes.ts';
 import { changeRoutes } from './changes/routes.ts';
 import { citeRoutes } from './citing/routes.ts';
@@ -27,7 +28,19 @@ import { sourceRoutes } from './sources/routes.ts';
 import { tagRoutes } from './tags/routes.ts';
 import { Workers } from './workers/pool.ts';
 
-const CAPABILITIES = [accessRoutes, changeRoutes, sourceRoutes, searchRoutes, placeRoutes, tagRoutes, gatherRoutes, jobRoutes, fileRoutes, markRoutes, citeRoutes];
+const CAPABILITIES = [
+  accessRoutes,
+  changeRoutes,
+  sourceRoutes,
+  searchRoutes,
+  placeRoutes,
+  tagRoutes,
+  gatherRoutes,
+  jobRoutes,
+  fileRoutes,
+  markRoutes,
+  citeRoutes,
+];
 
 export interface App {
   app: FastifyInstance;
@@ -38,18 +51,34 @@ export interface App {
 }
 
 export async function buildApp(config: Config): Promise<App> {
-  const app = Fastify({ logger: { level: process.env.PANDECTA_LOG ?? 'warn' }, bodyLimit: 16 * 1024 ** 2, routerOptions: { maxParamLength: 200 } });
+  const app = Fastify({
+    logger: { level: process.env.PANDECTA_LOG ?? 'warn' },
+    bodyLimit: 16 * 1024 ** 2,
+    routerOptions: { maxParamLength: 200 },
+  });
   const database = connect(config.databaseUrl);
   const workers = new Workers();
   const report = (error: unknown): void => app.log.error(error);
   const services: Services = {
-    config, database, db: database.db, workers,
+    config,
+    database,
+    db: database.db,
+    workers,
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database.db, config.databaseUrl, report),
     indexer: new Indexer(database.db, workers, report),
   };
   await app.register(helmet, {
-    contentSecurityPolicy: { useDefaults: true, directives: { 'script-src': ["'self'", "'wasm-unsafe-eval'"], 'worker-src': ["'self'", 'blob:'], 'img-src': ["'self'", 'data:', 'blob:'], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
+    contentSecurityPolicy: {
+      useDefaults: true,
+      directives: {
+        'script-src': ["'self'", "'wasm-unsafe-eval'"],
+        'worker-src': ["'self'", 'blob:'],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'upgrade-insecure-requests': null,
+      },
+    },
     hsts: config.secureCookies,
   });
   await app.register(cookie);
@@ -60,7 +89,15 @@ export async function buildApp(config: Config): Promise<App> {
   for (const capability of CAPABILITIES) capability(declare, services);
   registerDescription(app, declared);
   if (config.webFolder) {
-    await app.register(staticFiles, { root: config.webFolder, wildcard: false, setHeaders: (reply, path) => void reply.header('cache-control', /\/assets\//.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache') });
+    await app.register(staticFiles, {
+      root: config.webFolder,
+      wildcard: false,
+      setHeaders: (reply, path) =>
+        void reply.header(
+          'cache-control',
+          /\/assets\//.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    });
   }
   return {
     app,
@@ -68,6 +105,10 @@ export async function buildApp(config: Config): Promise<App> {
     start: async () => {
       await services.jobs.start({ import: importWork(services) });
       services.indexer.start();
+      // The first citation anyone looks at should not wait for its style to be read.
+      void workers
+        .run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, locale: 'en-US', sources: [] })
+        .catch(report);
     },
     close: async () => {
       await app.close();

@@ -17,7 +17,10 @@ const ERRORS = {
   no_such_page: [404, 'There is nothing at this address.'],
   no_such_style: [404, 'There is no style named “%s” among those installed.'],
   style_failed: [422, 'The style “%s” could not be used: %s'],
-  stale_edit: [409, 'Someone else changed %s since you opened this record. Nothing of yours was saved; look at it again.'],
+  stale_edit: [
+    409,
+    'Someone else changed %s since you opened this record. Nothing of yours was saved; look at it again.',
+  ],
   nothing_to_undo: [409, 'There is nothing of yours left to undo.'],
   nothing_to_redo: [409, 'There is nothing to do again.'],
   undo_conflict: [409, 'This cannot be undone any more: %s'],

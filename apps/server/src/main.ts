@@ -17,6 +17,9 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {
     if (closing) return;
     closing = true;
-    void close().then(() => process.exit(0), () => process.exit(1));
+    void close().then(
+      () => process.exit(0),
+      () => process.exit(1),
+    );
   });
 }

@@ -13,4 +13,5 @@ const server = createServer((request, response) => {
 });
 
 server.listen(port, '127.0.0.1', () => process.send?.('ready'));
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => server.close(() => process.exit(0)) && server.closeAllConnections());
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => server.close(() => process.exit(0)) && server.closeAllConnections());

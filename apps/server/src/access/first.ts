@@ -10,9 +10,16 @@ export async function ensureFirstAccount(db: Db, password: string): Promise<void
   const userId = uuidv7();
   const workspaceId = uuidv7();
   await db.transaction(async (tx) => {
-    await tx.execute(sql`insert into users (id, email, name, password_hash) values (${userId}, 'steward@pandecta.example', 'First Steward', ${await hash(password)})`);
+    await tx.execute(
+      sql`insert into users (id, email, name, password_hash) values (${userId}, 'steward@pandecta.example', 'First Steward', ${await hash(password)})`,
+    );
     await tx.execute(sql`insert into workspaces (id, name) values (${workspaceId}, 'My workspace')`);
-    await tx.execute(sql`insert into members (workspace_id, user_id, role) values (${workspaceId}, ${userId}, 'steward')`);
-    for (const s of FIRST_SENSES) await tx.execute(sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`);
+    await tx.execute(
+      sql`insert into members (workspace_id, user_id, role) values (${workspaceId}, ${userId}, 'steward')`,
+    );
+    for (const s of FIRST_SENSES)
+      await tx.execute(
+        sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
+      );
   });
 }

@@ -23,7 +23,14 @@ export async function makeSession(db: Db, userId: string): Promise<{ token: stri
   const token = randomBytes(32).toString('base64url');
   const csrf = randomBytes(18).toString('base64url');
   await db.delete(sessions).where(sql`${sessions.expiresAt} < now()`);
-  await db.insert(sessions).values({ tokenHash: hash(token), userId, csrf, expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never });
+  await db
+    .insert(sessions)
+    .values({
+      tokenHash: hash(token),
+      userId,
+      csrf,
+      expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never,
+    });
   return { token, csrf };
 }
 
@@ -31,7 +38,10 @@ export async function endSession(db: Db, token: string): Promise<void> {
   await db.delete(sessions).where(eq(sessions.tokenHash, hash(token)));
 }
 
-export async function findUser(db: Db, email: string): Promise<{ id: string; name: string; email: string; passwordHash: string } | undefined> {
+export async function findUser(
+  db: Db,
+  email: string,
+): Promise<{ id: string; name: string; email: string; passwordHash: string } | undefined> {
   const [user] = await db.select().from(users).where(eq(users.email, email.trim().toLowerCase()));
   return user;
 }

@@ -3,7 +3,16 @@
  * altered anything, so that its inverse alters just that, and what must be derived again.
  */
 import { sql } from 'drizzle-orm';
-import { editRecord, same, type Change, type EditChange, type MarkEditChange, type PresenceChange, type ReadingChange, type SourceRecord } from '@pandecta/core/source';
+import {
+  editRecord,
+  same,
+  type Change,
+  type EditChange,
+  type MarkEditChange,
+  type PresenceChange,
+  type ReadingChange,
+  type SourceRecord,
+} from '@pandecta/core/source';
 import { array, one, rows, type Db } from '../database/connect.ts';
 import { deriveAncestors, type Altered } from '../indexing/derive.ts';
 import { Refusal } from '../errors.ts';
@@ -22,7 +31,10 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
       for (const part of change.changes) outcomes.push(await carryOut(tx, workspaceId, part));
       return {
         change: { ...change, changes: outcomes.map((o) => o.change) },
-        altered: { records: outcomes.flatMap((o) => o.altered.records ?? []), facets: outcomes.flatMap((o) => o.altered.facets ?? []) },
+        altered: {
+          records: outcomes.flatMap((o) => o.altered.records ?? []),
+          facets: outcomes.flatMap((o) => o.altered.facets ?? []),
+        },
       };
     }
     case 'presence':
@@ -33,26 +45,44 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
       return reading(tx, workspaceId, change);
     case 'tag': {
       const done = change.present
-        ? await rows<{ id: string }>(tx, sql`insert into source_tags (workspace_id, source_id, tag_id)
+        ? await rows<{ id: string }>(
+            tx,
+            sql`insert into source_tags (workspace_id, source_id, tag_id)
             select ${workspaceId}::uuid, s.id, ${change.tag}::uuid from sources s where s.workspace_id = ${workspaceId} and s.id = any(${array(change.sources, 'uuid')})
-            on conflict do nothing returning source_id as id`)
-        : await rows<{ id: string }>(tx, sql`delete from source_tags where workspace_id = ${workspaceId} and tag_id = ${change.tag}
-            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`);
+            on conflict do nothing returning source_id as id`,
+          )
+        : await rows<{ id: string }>(
+            tx,
+            sql`delete from source_tags where workspace_id = ${workspaceId} and tag_id = ${change.tag}
+            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`,
+          );
       const sources = idsOf(done);
       return { change: { ...change, sources }, altered: change.subject ? { records: sources } : { facets: sources } };
     }
     case 'file': {
       const done = change.present
-        ? await rows<{ id: string }>(tx, sql`insert into collection_sources (workspace_id, source_id, collection_id)
+        ? await rows<{ id: string }>(
+            tx,
+            sql`insert into collection_sources (workspace_id, source_id, collection_id)
             select ${workspaceId}::uuid, s.id, ${change.collection}::uuid from sources s where s.workspace_id = ${workspaceId} and s.id = any(${array(change.sources, 'uuid')})
-            on conflict do nothing returning source_id as id`)
-        : await rows<{ id: string }>(tx, sql`delete from collection_sources where workspace_id = ${workspaceId} and collection_id = ${change.collection}
-            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`);
+            on conflict do nothing returning source_id as id`,
+          )
+        : await rows<{ id: string }>(
+            tx,
+            sql`delete from collection_sources where workspace_id = ${workspaceId} and collection_id = ${change.collection}
+            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`,
+          );
       return { change: { ...change, sources: idsOf(done) }, altered: { facets: idsOf(done) } };
     }
     case 'attach': {
-      if (change.present) await tx.execute(sql`insert into source_files (workspace_id, source_id, file_id) values (${workspaceId}, ${change.source}, ${change.file}) on conflict do nothing`);
-      else await tx.execute(sql`delete from source_files where workspace_id = ${workspaceId} and source_id = ${change.source} and file_id = ${change.file}`);
+      if (change.present)
+        await tx.execute(
+          sql`insert into source_files (workspace_id, source_id, file_id) values (${workspaceId}, ${change.source}, ${change.file}) on conflict do nothing`,
+        );
+      else
+        await tx.execute(
+          sql`delete from source_files where workspace_id = ${workspaceId} and source_id = ${change.source} and file_id = ${change.file}`,
+        );
       return { change, altered: { records: [change.source] } };
     }
     case 'collection':
@@ -64,10 +94,14 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
         on conflict (workspace_id, id) do update set present = excluded.present`);
       return { change, altered: { facets: await replaced(tx, workspaceId, change.collection) } };
     case 'rename':
-      await tx.execute(sql`update collections set name = ${change.name.after} where workspace_id = ${workspaceId} and id = ${change.collection}`);
+      await tx.execute(
+        sql`update collections set name = ${change.name.after} where workspace_id = ${workspaceId} and id = ${change.collection}`,
+      );
       return { change, altered: {} };
     case 'mark':
-      await tx.execute(sql`update marks set present = ${change.present} where workspace_id = ${workspaceId} and id = ${change.mark}`);
+      await tx.execute(
+        sql`update marks set present = ${change.present} where workspace_id = ${workspaceId} and id = ${change.mark}`,
+      );
       return { change, altered: { records: [change.source] } };
     case 'mark-edit':
       return editMark(tx, workspaceId, change);
@@ -75,15 +109,21 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
 }
 
 async function presence(tx: Db, workspaceId: string, change: PresenceChange): Promise<Outcome> {
-  const done = await rows<{ id: string }>(tx, sql`
+  const done = await rows<{ id: string }>(
+    tx,
+    sql`
     update sources set presence = ${change.to}, changed_at = case when ${change.to} = 'live' and ${change.from} = 'none' then changed_at else now() end
-    where workspace_id = ${workspaceId} and presence = ${change.from} and id = any(${array(change.sources, 'uuid')}) returning id`);
+    where workspace_id = ${workspaceId} and presence = ${change.from} and id = any(${array(change.sources, 'uuid')}) returning id`,
+  );
   return { change: { ...change, sources: idsOf(done) }, altered: { records: idsOf(done) } };
 }
 
 /** Sets each field to its `after` where it still is what `before` says; a field that is not is a conflict. */
 async function edit(tx: Db, workspaceId: string, change: EditChange): Promise<Outcome> {
-  const found = await one<{ record: SourceRecord }>(tx, sql`select record from sources where workspace_id = ${workspaceId} and id = ${change.source} for update`);
+  const found = await one<{ record: SourceRecord }>(
+    tx,
+    sql`select record from sources where workspace_id = ${workspaceId} and id = ${change.source} for update`,
+  );
   if (!found) throw new Refusal('no_such_source');
   const record = found.record as Record<string, unknown>;
   const moved = Object.entries(change.fields).filter(([f, v]) => !same(record[f] ?? null, v.before));
@@ -99,8 +139,15 @@ async function edit(tx: Db, workspaceId: string, change: EditChange): Promise<Ou
 
 async function reading(tx: Db, workspaceId: string, change: ReadingChange): Promise<Outcome> {
   const ids = Object.keys(change.states);
-  const before = new Map((await rows<{ id: string; reading: string | null }>(tx, sql`
-    select id, reading from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')}) for update`)).map((r) => [r.id, r.reading]));
+  const before = new Map(
+    (
+      await rows<{ id: string; reading: string | null }>(
+        tx,
+        sql`
+    select id, reading from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')}) for update`,
+      )
+    ).map((r) => [r.id, r.reading]),
+  );
   const states = Object.fromEntries(
     Object.entries(change.states)
       .filter(([id, s]) => before.has(id) && before.get(id) !== s.after)
@@ -108,26 +155,48 @@ async function reading(tx: Db, workspaceId: string, change: ReadingChange): Prom
   );
   const altered = Object.keys(states);
   await tx.execute(sql`update sources s set reading = u.state
-    from unnest(${array(altered, 'uuid')}, ${array(altered.map((id) => states[id]!.after), 'text')}) as u(id, state)
+    from unnest(${array(altered, 'uuid')}, ${array(
+      altered.map((id) => states[id]!.after),
+      'text',
+    )}) as u(id, state)
     where s.workspace_id = ${workspaceId} and s.id = u.id`);
   return { change: { ...change, states }, altered: { facets: altered } };
 }
 
 async function editMark(tx: Db, workspaceId: string, change: MarkEditChange): Promise<Outcome> {
   const { gloss, sense } = change.fields;
-  const found = await one<{ gloss: string; sense_id: string }>(tx, sql`select gloss, sense_id from marks where workspace_id = ${workspaceId} and id = ${change.mark} for update`);
+  const found = await one<{ gloss: string; sense_id: string }>(
+    tx,
+    sql`select gloss, sense_id from marks where workspace_id = ${workspaceId} and id = ${change.mark} for update`,
+  );
   if (!found) throw new Refusal('no_such_mark');
-  if ((gloss && gloss.before !== found.gloss) || (sense && sense.before !== found.sense_id)) throw new Refusal('undo_conflict', 'the mark changed since then');
-  if (gloss) await tx.execute(sql`update marks set gloss = ${gloss.after ?? ''} where workspace_id = ${workspaceId} and id = ${change.mark}`);
-  if (sense) await tx.execute(sql`update marks set sense_id = ${sense.after} where workspace_id = ${workspaceId} and id = ${change.mark}`);
+  if ((gloss && gloss.before !== found.gloss) || (sense && sense.before !== found.sense_id))
+    throw new Refusal('undo_conflict', 'the mark changed since then');
+  if (gloss)
+    await tx.execute(
+      sql`update marks set gloss = ${gloss.after ?? ''} where workspace_id = ${workspaceId} and id = ${change.mark}`,
+    );
+  if (sense)
+    await tx.execute(
+      sql`update marks set sense_id = ${sense.after} where workspace_id = ${workspaceId} and id = ${change.mark}`,
+    );
   return { change, altered: { records: gloss ? [change.source] : [] } };
 }
 
 /** After the tree changed: the sources of the collection and of all that stood or now stands below it. */
 async function replaced(tx: Db, workspaceId: string, collection: string): Promise<string[]> {
-  const below = (): Promise<{ id: string }[]> => rows<{ id: string }>(tx, sql`select collection_id as id from collection_ancestors where workspace_id = ${workspaceId} and ancestor_id = ${collection}`);
+  const below = (): Promise<{ id: string }[]> =>
+    rows<{ id: string }>(
+      tx,
+      sql`select collection_id as id from collection_ancestors where workspace_id = ${workspaceId} and ancestor_id = ${collection}`,
+    );
   const before = idsOf(await below());
   await deriveAncestors(tx, workspaceId);
   const collections = [...new Set([collection, ...before, ...idsOf(await below())])];
-  return idsOf(await rows<{ id: string }>(tx, sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(collections, 'uuid')})`));
+  return idsOf(
+    await rows<{ id: string }>(
+      tx,
+      sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(collections, 'uuid')})`,
+    ),
+  );
 }

@@ -6,24 +6,47 @@ import { historyOfSource, historyOfWorkspace, redo, undo } from './service.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
   declare({
-    method: 'POST', path: '/w/:workspace/undo', may: 'edit', summary: 'Undo your last change that stands.', reply: Changed,
+    method: 'POST',
+    path: '/w/:workspace/undo',
+    may: 'edit',
+    summary: 'Undo your last change that stands.',
+    reply: Changed,
     handler: ({ workspace, user }) => undo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
   });
   declare({
-    method: 'POST', path: '/w/:workspace/redo', may: 'edit', summary: 'Do again what you undid last.', reply: Changed,
+    method: 'POST',
+    path: '/w/:workspace/redo',
+    may: 'edit',
+    summary: 'Do again what you undid last.',
+    reply: Changed,
     handler: ({ workspace, user }) => redo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
   });
   declare({
-    method: 'POST', path: '/w/:workspace/changes/:change/undo', may: 'edit', summary: 'Undo one change.', reply: Changed,
-    handler: ({ workspace, user, params }) => undo(services, { workspaceId: workspace.id, userId: user.id }, params.change).then(answer),
+    method: 'POST',
+    path: '/w/:workspace/changes/:change/undo',
+    may: 'edit',
+    summary: 'Undo one change.',
+    reply: Changed,
+    handler: ({ workspace, user, params }) =>
+      undo(services, { workspaceId: workspace.id, userId: user.id }, params.change).then(answer),
   });
   declare({
-    method: 'GET', path: '/w/:workspace/changes', may: 'read', summary: 'The last changes in the workspace.', reply: HistoryReply,
+    method: 'GET',
+    path: '/w/:workspace/changes',
+    may: 'read',
+    summary: 'The last changes in the workspace.',
+    reply: HistoryReply,
     handler: async ({ workspace }) => ({ entries: await historyOfWorkspace(services.db, workspace.id) }),
   });
   declare({
-    method: 'GET', path: '/w/:workspace/sources/:source/history', may: 'read', summary: 'Every change to a source.', reply: HistoryReply,
-    handler: async ({ workspace, params }) => ({ entries: await historyOfSource(services.db, workspace.id, params.source!) }),
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/history',
+    may: 'read',
+    summary: 'Every change to a source.',
+    reply: HistoryReply,
+    handler: async ({ workspace, params }) => ({
+      entries: await historyOfSource(services.db, workspace.id, params.source!),
+    }),
   });
 }
 

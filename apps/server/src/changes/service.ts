@@ -21,14 +21,24 @@ interface Actor {
 }
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */
-export async function commit({ db, indexer }: Pick<Services, 'db' | 'indexer'>, actor: Actor, change: Change): Promise<Committed> {
+export async function commit(
+  { db, indexer }: Pick<Services, 'db' | 'indexer'>,
+  actor: Actor,
+  change: Change,
+): Promise<Committed> {
   const committed = await db.transaction((tx) => commitWithin(tx as unknown as Db, actor, change));
   indexer.kick();
   return committed;
 }
 
 /** The same within a transaction of the caller's, who kicks the indexer after it. */
-export async function commitWithin(tx: Db, { workspaceId, userId }: Actor, change: Change, undoes: string | null = null, prefix = ''): Promise<Committed> {
+export async function commitWithin(
+  tx: Db,
+  { workspaceId, userId }: Actor,
+  change: Change,
+  undoes: string | null = null,
+  prefix = '',
+): Promise<Committed> {
   const outcome = await carryOut(tx, workspaceId, change);
   if (isEmpty(outcome.change)) return { changeId: null, change: outcome.change, says: 'Nothing needed to change' };
   await derive(tx, workspaceId, outcome.altered);
@@ -50,36 +60,69 @@ interface Stored {
 }
 
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
-export async function undo({ db, indexer }: Pick<Services, 'db' | 'indexer'>, actor: Actor, changeId?: string): Promise<Committed> {
-  return takeBack(db, indexer, actor, async (tx) => {
-    const found = changeId ? await stored(tx, actor, sql`id = ${changeId}`) : await stored(tx, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
-    if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
-    if (found.undone_by) throw new Refusal('already_undone');
-    return found;
-  }, 'Undone: ');
+export async function undo(
+  { db, indexer }: Pick<Services, 'db' | 'indexer'>,
+  actor: Actor,
+  changeId?: string,
+): Promise<Committed> {
+  return takeBack(
+    db,
+    indexer,
+    actor,
+    async (tx) => {
+      const found = changeId
+        ? await stored(tx, actor, sql`id = ${changeId}`)
+        : await stored(tx, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
+      if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
+      if (found.undone_by) throw new Refusal('already_undone');
+      return found;
+    },
+    'Undone: ',
+  );
 }
 
 /** Does again what this person undid last, as long as they have done nothing else since. */
 export async function redo({ db, indexer }: Pick<Services, 'db' | 'indexer'>, actor: Actor): Promise<Committed> {
-  return takeBack(db, indexer, actor, async (tx) => {
-    const last = await stored(tx, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
-    if (!last?.undoes) throw new Refusal('nothing_to_redo');
-    return last;
-  }, 'Done again: ');
+  return takeBack(
+    db,
+    indexer,
+    actor,
+    async (tx) => {
+      const last = await stored(tx, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
+      if (!last?.undoes) throw new Refusal('nothing_to_redo');
+      return last;
+    },
+    'Done again: ',
+  );
 }
 
-async function takeBack(db: Db, indexer: Services['indexer'], actor: Actor, find: (tx: Db) => Promise<Stored>, prefix: string): Promise<Committed> {
+async function takeBack(
+  db: Db,
+  indexer: Services['indexer'],
+  actor: Actor,
+  find: (tx: Db) => Promise<Stored>,
+  prefix: string,
+): Promise<Committed> {
   const committed = await db.transaction(async (t) => {
     const tx = t as unknown as Db;
     const found = await find(tx);
     const committed = await commitWithin(tx, actor, invert(found.change), found.id);
     const by = committed.changeId ?? found.id;
-    await tx.execute(sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${found.id}`);
+    await tx.execute(
+      sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${found.id}`,
+    );
     if (found.undoes) {
       // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
-      await tx.execute(sql`update changes set undone_by = null where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`);
-      await tx.execute(sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${by}`);
-      const original = await one<{ says: string }>(tx, sql`select says from changes where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`);
+      await tx.execute(
+        sql`update changes set undone_by = null where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
+      );
+      await tx.execute(
+        sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${by}`,
+      );
+      const original = await one<{ says: string }>(
+        tx,
+        sql`select says from changes where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
+      );
       return { ...committed, says: prefix + (original?.says ?? committed.says) };
     }
     return { ...committed, says: prefix + found.says };
@@ -89,23 +132,32 @@ async function takeBack(db: Db, indexer: Services['indexer'], actor: Actor, find
 }
 
 async function stored(tx: Db, { workspaceId }: Actor, where: ReturnType<typeof sql>): Promise<Stored | undefined> {
-  return one<Stored>(tx, sql`select id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 for update`);
+  return one<Stored>(
+    tx,
+    sql`select id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 for update`,
+  );
 }
 
 export async function historyOfSource(db: Db, workspaceId: string, sourceId: string): Promise<HistoryEntry[]> {
-  return rows<HistoryEntry>(db, sql`
+  return rows<HistoryEntry>(
+    db,
+    sql`
     select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
       case when octet_length(c.change::text) > 20000 then jsonb_build_object('do', c.change->>'do') else c.change end as change,
       c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
     from change_sources cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
     join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
-    where cs.workspace_id = ${workspaceId} and cs.source_id = ${sourceId} order by c.id desc limit 200`);
+    where cs.workspace_id = ${workspaceId} and cs.source_id = ${sourceId} order by c.id desc limit 200`,
+  );
 }
 
 export async function historyOfWorkspace(db: Db, workspaceId: string): Promise<HistoryEntry[]> {
-  return rows<HistoryEntry>(db, sql`
+  return rows<HistoryEntry>(
+    db,
+    sql`
     select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || c.says end as says,
       jsonb_build_object('do', c.change->>'do') as change, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
-    from changes c join users u on u.id = c.actor_id where c.workspace_id = ${workspaceId} order by c.id desc limit 100`);
+    from changes c join users u on u.id = c.actor_id where c.workspace_id = ${workspaceId} order by c.id desc limit 100`,
+  );
 }

@@ -25,7 +25,12 @@ export interface ReadPdf {
  *
  * @param onPage told after each share of pages; may throw to stop.
  */
-export async function readPdf(db: Db, workspace: { id: string; number: number }, input: { name: string; sha256: string; bytes: number; path: string }, onPage: (done: number, total: number) => Promise<void>): Promise<ReadPdf> {
+export async function readPdf(
+  db: Db,
+  workspace: { id: string; number: number },
+  input: { name: string; sha256: string; bytes: number; path: string },
+  onPage: (done: number, total: number) => Promise<void>,
+): Promise<ReadPdf> {
   const info = await pdfInfo(input.path);
   const fileId = await ensureFile(db, workspace.id, { ...input, mediaType: 'application/pdf' });
   if (info.state !== 'sound') {
@@ -57,32 +62,52 @@ export async function readPdf(db: Db, workspace: { id: string; number: number },
   return { fileId, state, pages: Math.max(count, info.pages), front, embedded: info.embedded };
 }
 
-export async function ensureFile(db: Db, workspaceId: string, file: { name: string; sha256: string; bytes: number; mediaType: string }): Promise<string> {
-  const found = await one<{ id: string }>(db, sql`
+export async function ensureFile(
+  db: Db,
+  workspaceId: string,
+  file: { name: string; sha256: string; bytes: number; mediaType: string },
+): Promise<string> {
+  const found = await one<{ id: string }>(
+    db,
+    sql`
     insert into files (workspace_id, id, sha256, name, bytes, media_type, state)
     values (${workspaceId}, ${uuidv7()}, ${file.sha256}, ${file.name}, ${file.bytes}, ${file.mediaType}, 'waiting')
-    on conflict (workspace_id, sha256) do update set sha256 = excluded.sha256 returning id`);
+    on conflict (workspace_id, sha256) do update set sha256 = excluded.sha256 returning id`,
+  );
   return found!.id;
 }
 
 async function finish(db: Db, workspaceId: string, fileId: string, state: FileState, pages: number): Promise<void> {
-  await db.execute(sql`update files set state = ${state}, pages = ${pages} where workspace_id = ${workspaceId} and id = ${fileId}`);
+  await db.execute(
+    sql`update files set state = ${state}, pages = ${pages} where workspace_id = ${workspaceId} and id = ${fileId}`,
+  );
 }
 
-async function writePages(db: Db, workspace: { id: string; number: number }, fileId: string, pages: Page[]): Promise<void> {
+async function writePages(
+  db: Db,
+  workspace: { id: string; number: number },
+  fileId: string,
+  pages: Page[],
+): Promise<void> {
   const lead = prefixOf(workspace.number, undefined, 'live');
   const vectors = pages.map((p) => {
     const words = new Lexemes();
     words.add([lead], p.text);
     return words.toString();
   });
-  const numbers = array(pages.map((p) => p.number), 'int');
+  const numbers = array(
+    pages.map((p) => p.number),
+    'int',
+  );
   // eslint-disable-next-line no-control-regex
   const texts = pages.map((p) => p.text.replace(/\u0000/g, ''));
   await db.execute(sql`insert into pages (workspace_id, file_id, number, width, height, text, words)
     select ${workspace.id}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64')
     from unnest(${numbers}, ${sql.param(pages.map((p) => p.width))}::real[], ${sql.param(pages.map((p) => p.height))}::real[], ${array(texts, 'text')},
-      ${array(pages.map((p) => Buffer.from(packWords(p.words)).toString('base64')), 'text')}) as u(n, w, h, t, b)`);
+      ${array(
+        pages.map((p) => Buffer.from(packWords(p.words)).toString('base64')),
+        'text',
+      )}) as u(n, w, h, t, b)`);
   await db.execute(sql`insert into page_text (workspace_id, file_id, number, vector)
     select ${workspace.id}::uuid, ${fileId}::uuid, u.n, u.v::tsvector from unnest(${numbers}, ${array(vectors, 'text')}) as u(n, v)`);
 }

@@ -14,42 +14,67 @@ const MOST_HITS = 500;
 
 export function fileRoutes(declare: Declare, { db, storage }: Services): void {
   declare({
-    method: 'GET', path: '/w/:workspace/files/:file/content', may: 'read', summary: 'The content of a file; ranges are served.', produces: 'application/pdf',
+    method: 'GET',
+    path: '/w/:workspace/files/:file/content',
+    may: 'read',
+    summary: 'The content of a file; ranges are served.',
+    produces: 'application/pdf',
     handler: async ({ workspace, params, request, reply }) => {
       const file = await findFile(db, workspace.id, params.file!);
       const total = Number(file.bytes);
-      void reply.headers({
-        'accept-ranges': 'bytes', 'cache-control': 'private, max-age=31536000, immutable', etag: `"${file.sha256}"`,
-        'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-        // Whatever a file holds, a browser runs none of it here.
-        'content-security-policy': "sandbox; default-src 'none'", 'x-content-type-options': 'nosniff',
-      }).type(file.media_type);
+      void reply
+        .headers({
+          'accept-ranges': 'bytes',
+          'cache-control': 'private, max-age=31536000, immutable',
+          etag: `"${file.sha256}"`,
+          'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+          // Whatever a file holds, a browser runs none of it here.
+          'content-security-policy': "sandbox; default-src 'none'",
+          'x-content-type-options': 'nosniff',
+        })
+        .type(file.media_type);
       const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '');
       if (!m || (!m[1] && !m[2])) return reply.header('content-length', total).send(storage.read(file.sha256));
       const start = m[1] ? Number(m[1]) : Math.max(0, total - Number(m[2]));
       const end = m[1] && m[2] ? Math.min(Number(m[2]), total - 1) : total - 1;
       if (start > end) return reply.status(416).header('content-range', `bytes */${total}`).send();
-      return reply.status(206).headers({ 'content-range': `bytes ${start}-${end}/${total}`, 'content-length': end - start + 1 }).send(storage.read(file.sha256, { start, end }));
+      return reply
+        .status(206)
+        .headers({ 'content-range': `bytes ${start}-${end}/${total}`, 'content-length': end - start + 1 })
+        .send(storage.read(file.sha256, { start, end }));
     },
   });
 
   declare({
-    method: 'GET', path: '/w/:workspace/files/:file/within', may: 'read', summary: 'Where words stand in a document: pages, spans and rectangles.', query: WithinQuery, reply: WithinReply,
+    method: 'GET',
+    path: '/w/:workspace/files/:file/within',
+    may: 'read',
+    summary: 'Where words stand in a document: pages, spans and rectangles.',
+    query: WithinQuery,
+    reply: WithinReply,
     handler: async ({ workspace, params, query }) => {
       await findFile(db, workspace.id, params.file!);
       const tree = parseQuery(query.q).tree;
       const sought = soughtIn(asTyped(tree), ['title', 'page', 'note', 'abstract', 'author', 'journal']);
       const { any } = pageTsquery(workspace.number, sought);
       if (!any) return { hits: [], total: 0 };
-      const found = await rows<{ number: number; text: string; words: Buffer }>(db, sql`
+      const found = await rows<{ number: number; text: string; words: Buffer }>(
+        db,
+        sql`
         select p.number, p.text, p.words from page_text t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.file_id and p.number = t.number
-        where t.workspace_id = ${workspace.id} and t.file_id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`);
+        where t.workspace_id = ${workspace.id} and t.file_id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
+      );
       const hits = found.flatMap((page) => {
         const words = unpackWords(page.words);
         return findLit(page.text, sought).map((lit) => {
           const around = page.text.slice(Math.max(0, lit.start - 80), lit.end + 80);
           const cut = snippet(around, sought, 120);
-          return { page: page.number, text: cut?.text ?? page.text.slice(lit.start, lit.end), lit: cut?.lit ?? [], rects: rectsOf(words, lit.start, lit.end) };
+          return {
+            page: page.number,
+            text: cut?.text ?? page.text.slice(lit.start, lit.end),
+            lit: cut?.lit ?? [],
+            rects: rectsOf(words, lit.start, lit.end),
+          };
         });
       });
       return { hits: hits.slice(0, MOST_HITS), total: hits.length };
@@ -68,7 +93,10 @@ export interface FileRow {
 }
 
 export async function findFile(db: Db, workspaceId: string, id: string): Promise<FileRow> {
-  const found = await one<FileRow>(db, sql`select id, sha256, name, bytes, media_type, state, pages from files where workspace_id = ${workspaceId} and id = ${id}`);
+  const found = await one<FileRow>(
+    db,
+    sql`select id, sha256, name, bytes, media_type, state, pages from files where workspace_id = ${workspaceId} and id = ${id}`,
+  );
   if (!found) throw new Refusal('no_such_file');
   return found;
 }

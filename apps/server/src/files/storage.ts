@@ -39,7 +39,12 @@ export class FolderStorage implements Storage {
       await pipeline(content, counter, createWriteStream(coming, { mode: 0o640 }));
       const sha256 = hash.digest('hex');
       const target = this.path(sha256);
-      if (await stat(target).then(() => false, () => true)) {
+      if (
+        await stat(target).then(
+          () => false,
+          () => true,
+        )
+      ) {
         await mkdir(join(target, '..'), { recursive: true });
         await rename(coming, target);
       }

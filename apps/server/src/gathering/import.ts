@@ -37,7 +37,10 @@ const CHUNK = 1000;
 
 export function importWork(services: Services): Work {
   return async (workspaceId, jobId, progress) => {
-    const row = await one<ImportRow>(services.db, sql`select i.*, w.number from imports i join workspaces w on w.id = i.workspace_id where i.workspace_id = ${workspaceId} and i.job_id = ${jobId}`);
+    const row = await one<ImportRow>(
+      services.db,
+      sql`select i.*, w.number from imports i join workspaces w on w.id = i.workspace_id where i.workspace_id = ${workspaceId} and i.job_id = ${jobId}`,
+    );
     if (!row) throw new Refusal('no_such_import');
     if (row.report) return summary(row.report);
     const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.inputs, progress);
@@ -46,7 +49,9 @@ export function importWork(services: Services): Work {
     const report = await withoutTimeout(services.db, async (tx) => {
       const settled = await settle(tx, workspaceId, candidates);
       const actor = { workspaceId, userId: row.made_by };
-      await insertFresh(tx, actor, row, settled.fresh, (done) => progress(done, settled.fresh.length, 'Adding sources'));
+      await insertFresh(tx, actor, row, settled.fresh, (done) =>
+        progress(done, settled.fresh.length, 'Adding sources'),
+      );
       const changeId = await commitImport(tx, actor, row, settled);
       const report = makeReport(prepared, settled);
       await storeReport(tx, workspaceId, row.id, changeId, report, prepared);
@@ -58,41 +63,85 @@ export function importWork(services: Services): Work {
   };
 }
 
-async function insertFresh(tx: Db, actor: { workspaceId: string; userId: string }, row: ImportRow, fresh: Candidate[], progress: (done: number) => Promise<void>): Promise<void> {
+async function insertFresh(
+  tx: Db,
+  actor: { workspaceId: string; userId: string },
+  row: ImportRow,
+  fresh: Candidate[],
+  progress: (done: number) => Promise<void>,
+): Promise<void> {
   const w = sql`${actor.workspaceId}::uuid`;
-  const subjects = await ensureTags(tx, actor.workspaceId, fresh.flatMap((c) => c.subjects), true);
+  const subjects = await ensureTags(
+    tx,
+    actor.workspaceId,
+    fresh.flatMap((c) => c.subjects),
+    true,
+  );
   for (let i = 0; i < fresh.length; i += CHUNK) {
     const part = fresh.slice(i, i + CHUNK);
     await tx.execute(sql`insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
       select ${w}, r.id, r.record, r.provenance, 'none', ${actor.userId}::uuid, ${row.id}::uuid
       from jsonb_to_recordset(${JSON.stringify(part.map(({ id, record, provenance }) => ({ id, record, provenance })))}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
-    const tagged = part.flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(s.trim().slice(0, 200).toLowerCase())] as const)).filter((p) => p[1]);
+    const tagged = part
+      .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(s.trim().slice(0, 200).toLowerCase())] as const))
+      .filter((p) => p[1]);
     await tx.execute(sql`insert into source_tags (workspace_id, source_id, tag_id) select ${w}, u.s, u.t
-      from unnest(${array(tagged.map((t) => t[0]), 'uuid')}, ${array(tagged.map((t) => t[1]), 'uuid')}) as u(s, t) on conflict do nothing`);
+      from unnest(${array(
+        tagged.map((t) => t[0]),
+        'uuid',
+      )}, ${array(
+        tagged.map((t) => t[1]),
+        'uuid',
+      )}) as u(s, t) on conflict do nothing`);
     const read = part.filter((c) => !c.file);
     await tx.execute(sql`insert into source_keys (workspace_id, source_id, key) select ${w}, u.s, u.k
-      from unnest(${array(read.map((c) => c.id), 'uuid')}, ${array(read.map(fingerprint), 'text')}) as u(s, k) on conflict do nothing`);
+      from unnest(${array(
+        read.map((c) => c.id),
+        'uuid',
+      )}, ${array(read.map(fingerprint), 'text')}) as u(s, k) on conflict do nothing`);
     const filed = part.filter((c) => c.file);
     await tx.execute(sql`insert into source_files (workspace_id, source_id, file_id) select ${w}, u.s, u.f
-      from unnest(${array(filed.map((c) => c.id), 'uuid')}, ${array(filed.map((c) => c.file!.id), 'uuid')}) as u(s, f) on conflict do nothing`);
+      from unnest(${array(
+        filed.map((c) => c.id),
+        'uuid',
+      )}, ${array(
+        filed.map((c) => c.file!.id),
+        'uuid',
+      )}) as u(s, f) on conflict do nothing`);
     if (row.collection_id) {
       await tx.execute(sql`insert into collection_sources (workspace_id, source_id, collection_id)
-        select ${w}, id, ${row.collection_id}::uuid from unnest(${array(part.map((c) => c.id), 'uuid')}) id on conflict do nothing`);
+        select ${w}, id, ${row.collection_id}::uuid from unnest(${array(
+          part.map((c) => c.id),
+          'uuid',
+        )}) id on conflict do nothing`);
     }
     await progress(i + part.length);
   }
 }
 
 /** What came with the new sources is part of them; what it did to sources already here is part of the change. */
-async function commitImport(tx: Db, actor: { workspaceId: string; userId: string }, row: ImportRow, { fresh, known, attach }: Settled): Promise<string | null> {
+async function commitImport(
+  tx: Db,
+  actor: { workspaceId: string; userId: string },
+  row: ImportRow,
+  { fresh, known, attach }: Settled,
+): Promise<string | null> {
   const changes: Change[] = [];
   if (fresh.length) changes.push({ do: 'presence', sources: fresh.map((c) => c.id), from: 'none', to: 'live' });
   const freshIds = new Set(fresh.map((c) => c.id));
-  for (const a of attach) changes.push({ do: 'attach', source: a.source, file: a.candidate.file!.id, name: fileName(row, a.candidate), present: true });
+  for (const a of attach)
+    changes.push({
+      do: 'attach',
+      source: a.source,
+      file: a.candidate.file!.id,
+      name: fileName(row, a.candidate),
+      present: true,
+    });
   if (row.collection_id) {
     const collection = await findCollection(tx, actor.workspaceId, row.collection_id).catch(() => undefined);
     const here = [...new Set([...known, ...attach].map((k) => k.source))].filter((id) => !freshIds.has(id));
-    if (collection && here.length) changes.push({ do: 'file', collection: collection.id, name: collection.name, sources: here, present: true });
+    if (collection && here.length)
+      changes.push({ do: 'file', collection: collection.id, name: collection.name, sources: here, present: true });
   }
   if (!changes.length) return null;
   const says = `Imported ${row.title}: ${countSources(fresh.length)} new`;
@@ -105,21 +154,45 @@ function makeReport(prepared: Prepared[], settled: Settled): StoredReport {
   const freshBy = countBy(settled.fresh);
   for (const { candidate, title, because } of [...settled.known]) {
     const p = prepared[candidate.input]!;
-    if (!candidate.file) p.messages.push({ file: p.input.name, severity: 'info', rule: 'already-here', line: candidate.line, column: 1, what: `“${candidate.record.title ?? 'An entry'}” is already here (${because})`, done: `nothing was added; it stays as “${title}”` });
+    if (!candidate.file)
+      p.messages.push({
+        file: p.input.name,
+        severity: 'info',
+        rule: 'already-here',
+        line: candidate.line,
+        column: 1,
+        what: `“${candidate.record.title ?? 'An entry'}” is already here (${because})`,
+        done: `nothing was added; it stays as “${title}”`,
+      });
   }
   const files = prepared.map((p, i): ImportFileReport => {
     const added = freshBy.get(i) ?? 0;
     const known = settled.known.filter((k) => k.candidate.input === i);
     const attached = settled.attach.filter((k) => k.candidate.input === i);
-    const sourceId = [...settled.fresh.filter((c) => c.input === i && c.file).map((c) => c.id), ...known.map((k) => k.source), ...attached.map((a) => a.source)][0];
+    const sourceId = [
+      ...settled.fresh.filter((c) => c.input === i && c.file).map((c) => c.id),
+      ...known.map((k) => k.source),
+      ...attached.map((a) => a.source),
+    ][0];
     return {
-      name: p.input.name, format: p.format, added, known: known.length, messages: p.messages.length,
-      outcome: outcomeOf(p, added, known, attached), ...(p.trouble ? { trouble: p.trouble } : {}), ...(sourceId ? { sourceId } : {}),
+      name: p.input.name,
+      format: p.format,
+      added,
+      known: known.length,
+      messages: p.messages.length,
+      outcome: outcomeOf(p, added, known, attached),
+      ...(p.trouble ? { trouble: p.trouble } : {}),
+      ...(sourceId ? { sourceId } : {}),
     };
   });
   return {
-    added: settled.fresh.length, known: settled.known.length, attached: settled.attach.length, files,
-    withMessages: new Set(prepared.flatMap((p) => p.messages.filter((m) => m.severity !== 'info').map((m) => `${m.file}:${m.line}`))).size,
+    added: settled.fresh.length,
+    known: settled.known.length,
+    attached: settled.attach.length,
+    files,
+    withMessages: new Set(
+      prepared.flatMap((p) => p.messages.filter((m) => m.severity !== 'info').map((m) => `${m.file}:${m.line}`)),
+    ).size,
     messagesInAll: prepared.reduce((n, p) => n + p.messages.length, 0),
   };
 }
@@ -140,10 +213,22 @@ function countBy(candidates: Candidate[]): Map<number, number> {
   return out;
 }
 
-async function storeReport(tx: Db, workspaceId: string, importId: string, changeId: string | null, report: StoredReport, prepared: Prepared[]): Promise<void> {
-  await tx.execute(sql`update imports set report = ${JSON.stringify(report)}::jsonb, change_id = ${changeId} where workspace_id = ${workspaceId} and id = ${importId}`);
+async function storeReport(
+  tx: Db,
+  workspaceId: string,
+  importId: string,
+  changeId: string | null,
+  report: StoredReport,
+  prepared: Prepared[],
+): Promise<void> {
+  await tx.execute(
+    sql`update imports set report = ${JSON.stringify(report)}::jsonb, change_id = ${changeId} where workspace_id = ${workspaceId} and id = ${importId}`,
+  );
   const order = { error: 0, warning: 1, info: 2 } as const;
-  const messages: ImportMessage[] = prepared.flatMap((p) => p.messages).sort((a, b) => order[a.severity] - order[b.severity]).slice(0, MOST_MESSAGES);
+  const messages: ImportMessage[] = prepared
+    .flatMap((p) => p.messages)
+    .sort((a, b) => order[a.severity] - order[b.severity])
+    .slice(0, MOST_MESSAGES);
   await tx.execute(sql`insert into import_messages (workspace_id, import_id, ordinal, message)
     select ${workspaceId}::uuid, ${importId}::uuid, m.ordinality, m.value from jsonb_array_elements(${JSON.stringify(messages)}::jsonb) with ordinality as m(value, ordinality)`);
 }
@@ -153,8 +238,9 @@ export function summary(report: StoredReport): string {
   return [
     `${countSources(report.added)} new`,
     ...(report.known ? [`${report.known} already here`] : []),
-    ...(report.attached ? [`${report.attached} ${report.attached === 1 ? 'file' : 'files'} attached to sources already here`] : []),
+    ...(report.attached
+      ? [`${report.attached} ${report.attached === 1 ? 'file' : 'files'} attached to sources already here`]
+      : []),
     ...(report.withMessages ? [`${report.withMessages} with messages`] : []),
   ].join(', ');
 }
-

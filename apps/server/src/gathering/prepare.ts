@@ -38,14 +38,25 @@ export interface Prepared {
   trouble?: string;
 }
 
-export async function prepare(services: Services, workspace: { id: string; number: number }, inputs: Input[], progress: Progress): Promise<Prepared[]> {
+export async function prepare(
+  services: Services,
+  workspace: { id: string; number: number },
+  inputs: Input[],
+  progress: Progress,
+): Promise<Prepared[]> {
   const out: Prepared[] = [];
   // Reference files first, so that a PDF of the same drop finds the record it belongs to.
   for (const [i, input] of inputs.entries()) {
     await progress(i, inputs.length, `Reading ${input.name}`);
     const pdf = await startsAsPdf(services.storage.path(input.sha256));
     const at = (step: number): number => i + step;
-    out.push(pdf ? await preparePdf(services, workspace, input, i, (d, t) => progress(at(0), inputs.length, `Reading ${input.name}, page ${d} of ${t}`)) : await prepareReferences(services, input, i));
+    out.push(
+      pdf
+        ? await preparePdf(services, workspace, input, i, (d, t) =>
+            progress(at(0), inputs.length, `Reading ${input.name}, page ${d} of ${t}`),
+          )
+        : await prepareReferences(services, input, i),
+    );
   }
   return out;
 }
@@ -60,39 +71,89 @@ async function startsAsPdf(path: string): Promise<boolean> {
   }
 }
 
-const MESSAGE = (file: string, rule: string, what: string, done: string, severity: ImportMessage['severity'] = 'warning'): ImportMessage => ({ file, severity, rule, line: 0, column: 0, what, done });
+const MESSAGE = (
+  file: string,
+  rule: string,
+  what: string,
+  done: string,
+  severity: ImportMessage['severity'] = 'warning',
+): ImportMessage => ({ file, severity, rule, line: 0, column: 0, what, done });
 
 async function prepareReferences(services: Services, input: Input, index: number): Promise<Prepared> {
-  const nothing = (trouble: string): Prepared => ({ input, format: 'unknown', candidates: [], messages: [MESSAGE(input.name, 'not-read', trouble, 'the file was left out', 'error')], trouble });
+  const nothing = (trouble: string): Prepared => ({
+    input,
+    format: 'unknown',
+    candidates: [],
+    messages: [MESSAGE(input.name, 'not-read', trouble, 'the file was left out', 'error')],
+    trouble,
+  });
   if (input.bytes === 0) return nothing('The file is empty');
   const bytes = await readFile(services.storage.path(input.sha256));
   const read = await services.workers.run('parse', bytes);
   if (!read) return nothing('Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON or PDF');
   const messages = read.messages.map((m): ImportMessage => ({ file: input.name, ...m }));
-  const expected = { ris: /\.(ris|txt|nbib)$/i, bibtex: /\.(bib|bibtex|txt)$/i, 'csl-json': /\.(json|csljson)$/i }[read.format];
+  const expected = { ris: /\.(ris|txt|nbib)$/i, bibtex: /\.(bib|bibtex|txt)$/i, 'csl-json': /\.(json|csljson)$/i }[
+    read.format
+  ];
   const dotted = /\.\w{2,5}$/.test(input.name);
-  if (dotted && !expected.test(input.name)) messages.unshift(MESSAGE(input.name, 'misnamed', `The name does not fit: the content is ${NAMES[read.format]}`, 'read as what it is', 'info'));
-  if (read.encoding !== 'utf-8') messages.unshift(MESSAGE(input.name, 'encoding', `The text is not UTF-8`, `read as ${read.encoding}`, 'info'));
+  if (dotted && !expected.test(input.name))
+    messages.unshift(
+      MESSAGE(
+        input.name,
+        'misnamed',
+        `The name does not fit: the content is ${NAMES[read.format]}`,
+        'read as what it is',
+        'info',
+      ),
+    );
+  if (read.encoding !== 'utf-8')
+    messages.unshift(MESSAGE(input.name, 'encoding', `The text is not UTF-8`, `read as ${read.encoding}`, 'info'));
   const candidates = read.sources.map((s): Candidate => ({
-    id: uuidv7(), record: s.record, subjects: [...new Set(s.subjects)], input: index, line: s.line,
+    id: uuidv7(),
+    record: s.record,
+    subjects: [...new Set(s.subjects)],
+    input: index,
+    line: s.line,
     provenance: Object.fromEntries(Object.keys(s.record).map((f) => [f, { from: 'import', sure: 0.8 }])),
   }));
-  return { input, format: NAMES[read.format], candidates, messages, ...(candidates.length ? {} : { trouble: 'Nothing in it could be read as a reference' }) };
+  return {
+    input,
+    format: NAMES[read.format],
+    candidates,
+    messages,
+    ...(candidates.length ? {} : { trouble: 'Nothing in it could be read as a reference' }),
+  };
 }
 
 const NAMES = { ris: 'RIS', bibtex: 'BibTeX', 'csl-json': 'CSL-JSON' } as const;
 
-async function preparePdf(services: Services, workspace: { id: string; number: number }, input: Input, index: number, onPage: (d: number, t: number) => Promise<void>): Promise<Prepared> {
+async function preparePdf(
+  services: Services,
+  workspace: { id: string; number: number },
+  input: Input,
+  index: number,
+  onPage: (d: number, t: number) => Promise<void>,
+): Promise<Prepared> {
   const messages: ImportMessage[] = [];
-  const tell = (rule: string, what: string, done: string, severity: ImportMessage['severity'] = 'warning'): void => void messages.push(MESSAGE(input.name, rule, what, done, severity));
-  if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name)) tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
-  const known = await one<{ id: string; state: FileState; pages: number; name: string }>(services.db, sql`
+  const tell = (rule: string, what: string, done: string, severity: ImportMessage['severity'] = 'warning'): void =>
+    void messages.push(MESSAGE(input.name, rule, what, done, severity));
+  if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name))
+    tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
+  const known = await one<{ id: string; state: FileState; pages: number; name: string }>(
+    services.db,
+    sql`
     select f.id, f.state, f.pages, f.name from files f where f.workspace_id = ${workspace.id} and f.sha256 = ${input.sha256} and f.state <> 'waiting'
     and exists (select 1 from source_files sf join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'
-      where sf.workspace_id = f.workspace_id and sf.file_id = f.id)`);
+      where sf.workspace_id = f.workspace_id and sf.file_id = f.id)`,
+  );
   if (known) {
     const record: SourceRecord = { type: 'document' };
-    return { input, format: 'PDF', messages, candidates: [{ id: uuidv7(), record, subjects: [], provenance: {}, input: index, line: 0, file: known }] };
+    return {
+      input,
+      format: 'PDF',
+      messages,
+      candidates: [{ id: uuidv7(), record, subjects: [], provenance: {}, input: index, line: 0, file: known }],
+    };
   }
   const read = await readPdf(services.db, workspace, { ...input, path: services.storage.path(input.sha256) }, onPage);
   if (read.state === 'damaged') {
@@ -100,21 +161,41 @@ async function preparePdf(services: Services, workspace: { id: string; number: n
     tell('damaged', trouble, 'the file was left out', 'error');
     return { input, format: 'PDF', candidates: [], messages, trouble };
   }
-  if (read.state === 'encrypted') tell('encrypted', 'The PDF is locked with a password', 'kept as a source of its own, without its text');
-  if (read.state === 'image only') tell('image-only', `The ${read.pages === 1 ? 'page holds' : `${read.pages} pages hold`} pictures and no text`, 'kept as a source; its words cannot be found');
+  if (read.state === 'encrypted')
+    tell('encrypted', 'The PDF is locked with a password', 'kept as a source of its own, without its text');
+  if (read.state === 'image only')
+    tell(
+      'image-only',
+      `The ${read.pages === 1 ? 'page holds' : `${read.pages} pages hold`} pictures and no text`,
+      'kept as a source; its words cannot be found',
+    );
   const { record, subjects, provenance } = recognise(read.front, read.embedded, input.name);
   if (record.DOI) await askRegistry(services, record, provenance, tell);
-  if (provenance.title?.from === 'file name') tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
+  if (provenance.title?.from === 'file name')
+    tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
   const file = { id: read.fileId, state: read.state, pages: read.pages };
-  return { input, format: 'PDF', messages, candidates: [{ id: uuidv7(), record, subjects, provenance, input: index, line: 0, file }] };
+  return {
+    input,
+    format: 'PDF',
+    messages,
+    candidates: [{ id: uuidv7(), record, subjects, provenance, input: index, line: 0, file }],
+  };
 }
 
 /** Asks the registry for the record of a DOI by content negotiation; without an answer the document's own word stands. */
-async function askRegistry({ config }: Services, record: SourceRecord, provenance: Provenance, tell: (rule: string, what: string, done: string, severity: ImportMessage['severity']) => void): Promise<void> {
+async function askRegistry(
+  { config }: Services,
+  record: SourceRecord,
+  provenance: Provenance,
+  tell: (rule: string, what: string, done: string, severity: ImportMessage['severity']) => void,
+): Promise<void> {
   if (!config.registryUrl) return;
   try {
     const url = `${config.registryUrl}/${record.DOI!.split('/').map(encodeURIComponent).join('/')}`;
-    const answer = await fetch(url, { headers: { accept: 'application/vnd.citationstyles.csl+json' }, signal: AbortSignal.timeout(4000) });
+    const answer = await fetch(url, {
+      headers: { accept: 'application/vnd.citationstyles.csl+json' },
+      signal: AbortSignal.timeout(4000),
+    });
     if (!answer.ok) return;
     const item = (await answer.json()) as Record<string, unknown>;
     const found = readItem(item, { line: 0, column: 0 }, []).record;
@@ -125,6 +206,11 @@ async function askRegistry({ config }: Services, record: SourceRecord, provenanc
       provenance[field] = { from: 'identifier registry', sure: 0.97 };
     }
   } catch {
-    tell('registry-silent', 'The identifier registry did not answer', 'the record was made from the document alone', 'info');
+    tell(
+      'registry-silent',
+      'The identifier registry did not answer',
+      'the record was made from the document alone',
+      'info',
+    );
   }
 }

@@ -15,8 +15,12 @@ export const MOST_BYTES = 500 * 1024 ** 2;
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
   declare({
-    method: 'POST', path: '/w/:workspace/imports', may: 'gather', reply: Started,
-    summary: 'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
+    method: 'POST',
+    path: '/w/:workspace/imports',
+    may: 'gather',
+    reply: Started,
+    summary:
+      'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
     handler: async ({ workspace, user, request }) => {
       const inputs: Input[] = [];
       let collection: string | null = null;
@@ -25,18 +29,27 @@ export function gatherRoutes(declare: Declare, services: Services): void {
           const stored = await storage.put(part.file);
           if (part.file.truncated) throw new Refusal('file_too_large', '500 MB');
           inputs.push({ name: cleanName(part.filename), ...stored });
-        } else if (part.fieldname === 'collection' && part.value) collection = (await findCollection(db, workspace.id, String(part.value))).id;
+        } else if (part.fieldname === 'collection' && part.value)
+          collection = (await findCollection(db, workspace.id, String(part.value))).id;
       }
       if (!inputs.length) throw new Refusal('no_files');
       return startImport(services, { workspaceId: workspace.id, userId: user.id }, inputs, collection);
     },
   });
   declare({
-    method: 'GET', path: '/w/:workspace/imports', may: 'read', summary: 'The last imports with their reports.', reply: ImportList,
+    method: 'GET',
+    path: '/w/:workspace/imports',
+    may: 'read',
+    summary: 'The last imports with their reports.',
+    reply: ImportList,
     handler: async ({ workspace }) => ({ imports: await findImports(db, workspace.id, sql`true`, 0) }),
   });
   declare({
-    method: 'GET', path: '/w/:workspace/imports/:import', may: 'read', summary: 'One import with its messages.', reply: ImportReport,
+    method: 'GET',
+    path: '/w/:workspace/imports/:import',
+    may: 'read',
+    summary: 'One import with its messages.',
+    reply: ImportReport,
     handler: async ({ workspace, params }) => {
       const [found] = await findImports(db, workspace.id, sql`i.id = ${params.import}`, 1000);
       if (!found) throw new Refusal('no_such_import');
@@ -47,7 +60,12 @@ export function gatherRoutes(declare: Declare, services: Services): void {
 
 const cleanName = (name: string): string => (name.split(/[\\/]/).at(-1) ?? '').slice(0, 255) || 'unnamed';
 
-export async function startImport({ jobs }: Services, actor: { workspaceId: string; userId: string }, inputs: Input[], collection: string | null): Promise<Started> {
+export async function startImport(
+  { jobs }: Services,
+  actor: { workspaceId: string; userId: string },
+  inputs: Input[],
+  collection: string | null,
+): Promise<Started> {
   const importId = uuidv7();
   const title = inputs.length === 1 ? inputs[0]!.name : `${inputs[0]!.name} and ${inputs.length - 1} more`;
   const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
@@ -57,18 +75,46 @@ export async function startImport({ jobs }: Services, actor: { workspaceId: stri
   return { jobId, importId };
 }
 
-async function findImports(db: Db, workspaceId: string, where: ReturnType<typeof sql>, messages: number): Promise<ImportReport[]> {
-  const found = await rows<{ id: string; title: string; at: string; by: string; job: JobInfo; report: StoredReport | null; changeId: string | null; undoable: boolean; destination: string | null }>(db, sql`
+async function findImports(
+  db: Db,
+  workspaceId: string,
+  where: ReturnType<typeof sql>,
+  messages: number,
+): Promise<ImportReport[]> {
+  const found = await rows<{
+    id: string;
+    title: string;
+    at: string;
+    by: string;
+    job: JobInfo;
+    report: StoredReport | null;
+    changeId: string | null;
+    undoable: boolean;
+    destination: string | null;
+  }>(
+    db,
+    sql`
     select i.id, i.title, i.made_at as at, u.name as by, i.report, i.change_id as "changeId", c.name as destination,
       coalesce(ch.undone_by is null and ch.id is not null, false) as undoable,
       jsonb_build_object('id', j.id, 'kind', j.kind, 'title', j.title, 'state', j.state, 'done', j.done, 'total', j.total, 'says', j.says, 'createdAt', j.made_at, 'importId', i.id) as job
     from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id join users u on u.id = i.made_by
     left join collections c on c.workspace_id = i.workspace_id and c.id = i.collection_id
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
-    where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`);
+    where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`,
+  );
   const empty: StoredReport = { added: 0, known: 0, attached: 0, withMessages: 0, messagesInAll: 0, files: [] };
-  return Promise.all(found.map(async ({ report, ...rest }) => ({
-    ...rest, ...(report ?? empty),
-    messages: messages ? (await rows<{ message: ImportMessage }>(db, sql`select message from import_messages where workspace_id = ${workspaceId} and import_id = ${rest.id} order by ordinal limit ${messages}`)).map((m) => m.message) : [],
-  })));
+  return Promise.all(
+    found.map(async ({ report, ...rest }) => ({
+      ...rest,
+      ...(report ?? empty),
+      messages: messages
+        ? (
+            await rows<{ message: ImportMessage }>(
+              db,
+              sql`select message from import_messages where workspace_id = ${workspaceId} and import_id = ${rest.id} order by ordinal limit ${messages}`,
+            )
+          ).map((m) => m.message)
+        : [],
+    })),
+  );
 }

@@ -16,20 +16,27 @@ export interface Settled {
 /** The keys by which a candidate may be known, the surest first, each with the words for a person. */
 function keysOf(candidate: Candidate): { key: string; because: string }[] {
   const { record } = candidate;
-  const out = identifierKeys(record).map((key) => ({ key, because: `same ${key.slice(0, key.indexOf(':')).toUpperCase()}` }));
+  const out = identifierKeys(record).map((key) => ({
+    key,
+    because: `same ${key.slice(0, key.indexOf(':')).toUpperCase()}`,
+  }));
   if (candidate.file) {
-    if (record.title && isTellingTitle(record.title)) out.push({ key: `title:${titleKey(record.title)}`, because: 'same title' });
+    if (record.title && isTellingTitle(record.title))
+      out.push({ key: `title:${titleKey(record.title)}`, because: 'same title' });
     return out;
   }
   out.push({ key: fingerprint(candidate), because: 'the same record' });
   const whole = wholeKey(record);
-  if (whole && record.title && isTellingTitle(record.title)) out.push({ key: whole, because: 'same title, author, date and place' });
+  if (whole && record.title && isTellingTitle(record.title))
+    out.push({ key: whole, because: 'same title, author, date and place' });
   return out;
 }
 
 /** A record as it was read, so that the same file dropped again is known even without identifiers. */
 export function fingerprint(candidate: Candidate): string {
-  return `read:${createHash('sha256').update(JSON.stringify([candidate.record, candidate.subjects])).digest('base64url')}`;
+  return `read:${createHash('sha256')
+    .update(JSON.stringify([candidate.record, candidate.subjects]))
+    .digest('base64url')}`;
 }
 
 export async function settle(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Settled> {
@@ -55,7 +62,8 @@ export async function settle(tx: Db, workspaceId: string, candidates: Candidate[
       out.fresh.push(candidate);
       const self = { source: candidate.id, title: candidate.record.title ?? '' };
       for (const k of keys) here.set(k.key, self);
-      if (!candidate.file && candidate.record.title && isTellingTitle(candidate.record.title)) here.set(`title:${titleKey(candidate.record.title)}`, self);
+      if (!candidate.file && candidate.record.title && isTellingTitle(candidate.record.title))
+        here.set(`title:${titleKey(candidate.record.title)}`, self);
       if (candidate.file) filesHere.set(candidate.file.id, self);
     }
   }
@@ -66,18 +74,24 @@ type Here = Map<string, { source: string; title: string }>;
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => k.key.slice(0, 600))))];
-  const found = await rows<{ key: string; source: string; title: string }>(tx, sql`
+  const found = await rows<{ key: string; source: string; title: string }>(
+    tx,
+    sql`
     select k.key, k.source_id as source, coalesce(s.record->>'title', '') as title from source_keys k
     join sources s on s.workspace_id = k.workspace_id and s.id = k.source_id and s.presence = 'live'
-    where k.workspace_id = ${workspaceId} and k.key = any(${array(keys, 'text')})`);
+    where k.workspace_id = ${workspaceId} and k.key = any(${array(keys, 'text')})`,
+  );
   return new Map(found.map((f) => [f.key, f]));
 }
 
 async function lookUpFiles(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const ids = candidates.flatMap((c) => (c.file ? [c.file.id] : []));
-  const found = await rows<{ id: string; source: string; title: string }>(tx, sql`
+  const found = await rows<{ id: string; source: string; title: string }>(
+    tx,
+    sql`
     select sf.file_id as id, s.id as source, coalesce(s.record->>'title', '') as title from source_files sf
     join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'
-    where sf.workspace_id = ${workspaceId} and sf.file_id = any(${array(ids, 'uuid')})`);
+    where sf.workspace_id = ${workspaceId} and sf.file_id = any(${array(ids, 'uuid')})`,
+  );
   return new Map(found.map((f) => [f.id, f]));
 }

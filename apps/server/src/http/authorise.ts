@@ -24,7 +24,12 @@ export interface Workspace {
 const NOBODY: Caller['user'] = { id: '', name: '', email: '', csrf: '' };
 const NOWHERE: Workspace = { id: '', number: 0, name: '', role: 'reader' };
 
-export async function authorise(services: Services, request: FastifyRequest, action: Action | 'signed in' | 'anyone', inWorkspace: boolean): Promise<Caller> {
+export async function authorise(
+  services: Services,
+  request: FastifyRequest,
+  action: Action | 'signed in' | 'anyone',
+  inWorkspace: boolean,
+): Promise<Caller> {
   guardOrigin(request);
   if (action === 'anyone') return { user: NOBODY, workspace: NOWHERE };
   const token = request.cookies[SESSION_COOKIE];

@@ -5,7 +5,8 @@ import { Refusal } from '../errors.ts';
 import type { Class } from './route.ts';
 
 export async function check<T>(type: Class<T>, input: unknown, fromQuery = false): Promise<T> {
-  if (typeof input !== 'object' || input === null || Array.isArray(input)) throw new Refusal('invalid', 'an object is expected');
+  if (typeof input !== 'object' || input === null || Array.isArray(input))
+    throw new Refusal('invalid', 'an object is expected');
   const plain = fromQuery ? coerce(type, input as Record<string, unknown>) : input;
   const instance = plainToInstance(type, plain);
   const errors = await validate(instance as object, { whitelist: true, forbidNonWhitelisted: true });

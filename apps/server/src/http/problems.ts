@@ -5,26 +5,40 @@ import { Refusal } from '../errors.ts';
 const PG_TIMEOUT = '57014';
 
 export function registerProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error: Error & { statusCode?: number; code?: string; cause?: { code?: string } }, request, reply) => {
-    let refusal: Refusal;
-    if (error instanceof Refusal) refusal = error;
-    else if (error.code === PG_TIMEOUT || error.cause?.code === PG_TIMEOUT) refusal = new Refusal('too_slow');
-    else if (error.code === 'FST_REQ_FILE_TOO_LARGE' || error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') refusal = new Refusal('file_too_large', '500 MB');
-    else if (error.statusCode && error.statusCode < 500) refusal = new Refusal('invalid', error.message);
-    else {
-      request.log.error(error);
-      refusal = new Refusal('failed');
-    }
-    void reply.status(refusal.status).type('application/problem+json').send(problem(refusal));
-  });
+  app.setErrorHandler(
+    (error: Error & { statusCode?: number; code?: string; cause?: { code?: string } }, request, reply) => {
+      let refusal: Refusal;
+      if (error instanceof Refusal) refusal = error;
+      else if (error.code === PG_TIMEOUT || error.cause?.code === PG_TIMEOUT) refusal = new Refusal('too_slow');
+      else if (error.code === 'FST_REQ_FILE_TOO_LARGE' || error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
+        refusal = new Refusal('file_too_large', '500 MB');
+      else if (error.statusCode && error.statusCode < 500) refusal = new Refusal('invalid', error.message);
+      else {
+        request.log.error(error);
+        refusal = new Refusal('failed');
+      }
+      void reply.status(refusal.status).type('application/problem+json').send(problem(refusal));
+    },
+  );
   app.setNotFoundHandler((request, reply) => {
-    if (!request.url.startsWith('/api/') && request.method === 'GET' && 'sendFile' in reply) {
+    const path = request.url.split('?')[0]!;
+    // An address of the page, not a file that is missing.
+    if (!path.startsWith('/api/') && !/\.\w+$/.test(path) && request.method === 'GET' && 'sendFile' in reply) {
       return reply.sendFile('index.html', { maxAge: 0, immutable: false });
     }
-    return reply.status(404).type('application/problem+json').send(problem(new Refusal('no_such_page')));
+    return reply
+      .status(404)
+      .type('application/problem+json')
+      .send(problem(new Refusal('no_such_page')));
   });
 }
 
 function problem(r: Refusal): Record<string, unknown> {
-  return { type: `/api/problems#${r.code}`, title: r.code.replaceAll('_', ' '), status: r.status, code: r.code, detail: r.message };
+  return {
+    type: `/api/problems#${r.code}`,
+    title: r.code.replaceAll('_', ' '),
+    status: r.status,
+    code: r.code,
+    detail: r.message,
+  };
 }

@@ -62,6 +62,7 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** Every parameter of a path is an id. */
 function checkParams(params: Record<string, string>): Record<string, string> {
-  for (const [name, value] of Object.entries(params)) if (!UUID.test(value)) throw new Refusal('invalid', `${name} is not an id`);
+  for (const [name, value] of Object.entries(params))
+    if (!UUID.test(value)) throw new Refusal('invalid', `${name} is not an id`);
   return params;
 }

@@ -34,10 +34,21 @@ interface SortInput {
 }
 
 /** The keys a list is sorted by, and the keys by which a source coming in is known. */
-export function sortKeys(record: SourceRecord): { title: string; author: string; container: string; kind: string; year: number | null; people: string[] } {
+export function sortKeys(record: SourceRecord): {
+  title: string;
+  author: string;
+  container: string;
+  kind: string;
+  year: number | null;
+  people: string[];
+} {
   const people = [...(record.author ?? []), ...(record.editor ?? [])];
   return {
-    title: (record.title ?? record['title-short'] ?? '').replace(/<[^>]+>/g, '').replace(/^(?:the|an?)\s+(?=\S)/i, '').replace(/^[^\p{L}\p{N}]+/u, '').slice(0, 300),
+    title: (record.title ?? record['title-short'] ?? '')
+      .replace(/<[^>]+>/g, '')
+      .replace(/^(?:the|an?)\s+(?=\S)/i, '')
+      .replace(/^[^\p{L}\p{N}]+/u, '')
+      .slice(0, 300),
     author: people.slice(0, 4).map(nameInverted).join('; ').slice(0, 300),
     container: (record['container-title'] ?? record.publisher ?? '').slice(0, 300),
     kind: KINDS[record.type].name,
@@ -55,7 +66,10 @@ export function matchKeys(record: SourceRecord): string[] {
 }
 
 async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
-  const found = await rows<SortInput>(tx, sql`select id, record from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')})`);
+  const found = await rows<SortInput>(
+    tx,
+    sql`select id, record from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')})`,
+  );
   const keys = found.map((f) => ({ id: f.id, ...sortKeys(f.record), keys: matchKeys(f.record) }));
   await tx.execute(sql`
     insert into source_sort (workspace_id, source_id, presence, title, author, container, kind, year, added, changed, people)
@@ -65,11 +79,19 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
       added = excluded.added, changed = excluded.changed, people = excluded.people`);
-  await tx.execute(sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`);
+  await tx.execute(
+    sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`,
+  );
   const pairs = keys.flatMap((k) => k.keys.map((key) => [k.id, key] as const));
   await tx.execute(sql`
     insert into source_keys (workspace_id, source_id, key)
-    select ${workspaceId}::uuid, u.id, u.key from unnest(${array(pairs.map((p) => p[0]), 'uuid')}, ${array(pairs.map((p) => p[1]), 'text')}) as u(id, key)
+    select ${workspaceId}::uuid, u.id, u.key from unnest(${array(
+      pairs.map((p) => p[0]),
+      'uuid',
+    )}, ${array(
+      pairs.map((p) => p[1]),
+      'text',
+    )}) as u(id, key)
     on conflict do nothing`);
 }
 

@@ -57,11 +57,14 @@ export class Indexer {
   }
 
   private async share(tx: Db): Promise<number> {
-    const taken = await rows<{ workspace_id: string; source_id: string }>(tx, sql`
+    const taken = await rows<{ workspace_id: string; source_id: string }>(
+      tx,
+      sql`
       delete from index_queue q using (
         select workspace_id, source_id from index_queue order by workspace_id, source_id limit ${SHARE} for update skip locked) t
       where q.workspace_id = t.workspace_id and q.source_id = t.source_id
-      returning q.workspace_id, q.source_id`);
+      returning q.workspace_id, q.source_id`,
+    );
     const byWorkspace = new Map<string, string[]>();
     for (const t of taken) byWorkspace.set(t.workspace_id, [...(byWorkspace.get(t.workspace_id) ?? []), t.source_id]);
     for (const [workspaceId, ids] of byWorkspace) await this.write(tx, workspaceId, ids);
@@ -74,13 +77,26 @@ export class Indexer {
     await tx.execute(sql`
       insert into source_text (workspace_id, source_id, vector)
       select ${workspaceId}::uuid, u.id, u.vector::tsvector
-      from unnest(${array(parts.map((p) => p.id), 'uuid')}, ${array(vectors, 'text')}) as u(id, vector)
+      from unnest(${array(
+        parts.map((p) => p.id),
+        'uuid',
+      )}, ${array(vectors, 'text')}) as u(id, vector)
       on conflict (workspace_id, source_id) do update set vector = excluded.vector`);
   }
 
   private async gather(tx: Db, workspaceId: string, ids: string[]): Promise<(TextParts & { id: string })[]> {
     const w = sql`${workspaceId}::uuid`;
-    const found = await rows<{ id: string; record: SourceRecord; presence: Presence; number: number; subjects: string[] | null; glosses: string[] | null; stems: string[] | null }>(tx, sql`
+    const found = await rows<{
+      id: string;
+      record: SourceRecord;
+      presence: Presence;
+      number: number;
+      subjects: string[] | null;
+      glosses: string[] | null;
+      stems: string[] | null;
+    }>(
+      tx,
+      sql`
       select s.id, s.record, s.presence, w.number,
         (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject
           where st.workspace_id = ${w} and st.source_id = s.id) as subjects,
@@ -89,7 +105,16 @@ export class Indexer {
           join page_text p on p.workspace_id = ${w} and p.file_id = sf.file_id, unnest(tsvector_to_array(p.vector)) l
           where sf.workspace_id = ${w} and sf.source_id = s.id) as stems
       from sources s join workspaces w on w.id = s.workspace_id
-      where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})`);
-    return found.map((f) => ({ id: f.id, workspace: f.number, presence: f.presence, record: f.record, subjects: f.subjects ?? [], glosses: f.glosses ?? [], pageStems: f.stems ?? [] }));
+      where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})`,
+    );
+    return found.map((f) => ({
+      id: f.id,
+      workspace: f.number,
+      presence: f.presence,
+      record: f.record,
+      subjects: f.subjects ?? [],
+      glosses: f.glosses ?? [],
+      pageStems: f.stems ?? [],
+    }));
   }
 }

@@ -24,7 +24,16 @@ export interface TextParts {
   pageStems: string[];
 }
 
-const SEPARATELY = new Set<string>(['title', 'title-short', 'container-title', 'container-title-short', 'abstract', 'note', 'DOI', 'URL']);
+const SEPARATELY = new Set<string>([
+  'title',
+  'title-short',
+  'container-title',
+  'container-title-short',
+  'abstract',
+  'note',
+  'DOI',
+  'URL',
+]);
 
 /** The text vector of a source: titles weigh A, people B, the rest of the record C, abstract and glosses nothing. */
 export function vectorOf(parts: TextParts): string {
@@ -33,8 +42,10 @@ export function vectorOf(parts: TextParts): string {
   const everywhere = prefixOf(workspace, undefined, presence);
   const under = (field: TextField): string[] => [everywhere, prefixOf(workspace, field, presence)];
   for (const title of [record.title, record['title-short']]) if (title) words.add(under('title'), strip(title), 'A');
-  for (const variable of NAME_VARIABLES) for (const name of record[variable] ?? []) words.add(under('author'), nameSpoken(name), 'B');
-  for (const title of [record['container-title'], record['container-title-short']]) if (title) words.add(under('journal'), strip(title), 'C');
+  for (const variable of NAME_VARIABLES)
+    for (const name of record[variable] ?? []) words.add(under('author'), nameSpoken(name), 'B');
+  for (const title of [record['container-title'], record['container-title-short']])
+    if (title) words.add(under('journal'), strip(title), 'C');
   for (const variable of TEXT_VARIABLES) {
     const value = record[variable];
     if (value && !SEPARATELY.has(variable)) words.add([everywhere], value, 'C');

@@ -26,7 +26,11 @@ interface Payload {
 export class Jobs {
   private readonly boss: PgBoss;
 
-  constructor(private readonly db: Db, url: string, private readonly report: (error: unknown) => void) {
+  constructor(
+    private readonly db: Db,
+    url: string,
+    private readonly report: (error: unknown) => void,
+  ) {
     this.boss = new PgBoss({ connectionString: url, max: 3, application_name: 'pandecta jobs' });
     this.boss.on('error', report);
   }
@@ -44,7 +48,10 @@ export class Jobs {
 
   /** Jobs a dead server left marked as running go back into the queue at once. Holds for one server a database. */
   private async giveBackOrphans(kind: string): Promise<void> {
-    const left = await rows<Payload>(this.db, sql`select workspace_id as "workspaceId", id as "jobId" from jobs where kind = ${kind} and state in ('running', 'waiting')`);
+    const left = await rows<Payload>(
+      this.db,
+      sql`select workspace_id as "workspaceId", id as "jobId" from jobs where kind = ${kind} and state in ('running', 'waiting')`,
+    );
     if (!left.length) return;
     await this.boss.purgeQueue(kind);
     for (const payload of left) await this.boss.send(kind, payload, { singletonKey: payload.jobId });
@@ -55,10 +62,18 @@ export class Jobs {
   }
 
   /** Makes the job and queues it once the caller's own rows are there. */
-  async queue(workspaceId: string, userId: string, kind: string, title: string, before: (tx: Db, jobId: string) => Promise<void>): Promise<string> {
+  async queue(
+    workspaceId: string,
+    userId: string,
+    kind: string,
+    title: string,
+    before: (tx: Db, jobId: string) => Promise<void>,
+  ): Promise<string> {
     const id = uuidv7();
     await this.db.transaction(async (tx) => {
-      await tx.execute(sql`insert into jobs (workspace_id, id, kind, title, made_by) values (${workspaceId}, ${id}, ${kind}, ${title}, ${userId})`);
+      await tx.execute(
+        sql`insert into jobs (workspace_id, id, kind, title, made_by) values (${workspaceId}, ${id}, ${kind}, ${title}, ${userId})`,
+      );
       await before(tx as unknown as Db, id);
     });
     await this.boss.send(kind, { workspaceId, jobId: id });
@@ -66,15 +81,24 @@ export class Jobs {
   }
 
   private async carryOut(kind: string, { workspaceId, jobId }: Payload, work: Work): Promise<void> {
-    const job = await one<{ state: JobState; cancel: boolean }>(this.db, sql`select state, cancel from jobs where workspace_id = ${workspaceId} and id = ${jobId}`);
+    const job = await one<{ state: JobState; cancel: boolean }>(
+      this.db,
+      sql`select state, cancel from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
+    );
     if (!job || job.state === 'done' || job.state === 'cancelled' || job.state === 'failed') return;
-    const end = (state: JobState, says: string): Promise<unknown> => this.db.execute(sql`update jobs set state = ${state}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId}`);
+    const end = (state: JobState, says: string): Promise<unknown> =>
+      this.db.execute(
+        sql`update jobs set state = ${state}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId}`,
+      );
     let last = 0;
     const progress: Progress = async (done, total, says) => {
       const now = performance.now();
       if (now - last < 150 && done !== total) return;
       last = now;
-      const [row] = await rows<{ cancel: boolean }>(this.db, sql`update jobs set state = 'running', done = ${done}, total = ${total}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId} returning cancel`);
+      const [row] = await rows<{ cancel: boolean }>(
+        this.db,
+        sql`update jobs set state = 'running', done = ${done}, total = ${total}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId} returning cancel`,
+      );
       if (row?.cancel) throw new Cancelled();
     };
     try {
@@ -84,20 +108,31 @@ export class Jobs {
       if (error instanceof Cancelled) await end('cancelled', 'Cancelled; nothing was added');
       else {
         this.report(error);
-        await end('failed', error instanceof Refusal ? error.message : `The ${kind} failed on the server; nothing was added. The files are kept, so it can be tried again.`);
+        await end(
+          'failed',
+          error instanceof Refusal
+            ? error.message
+            : `The ${kind} failed on the server; nothing was added. The files are kept, so it can be tried again.`,
+        );
       }
     }
   }
 
   async cancel(workspaceId: string, jobId: string): Promise<void> {
-    const found = await rows(this.db, sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
-      says = case when state = 'waiting' then 'Cancelled; nothing was added' else says end where workspace_id = ${workspaceId} and id = ${jobId} returning id`);
+    const found = await rows(
+      this.db,
+      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
+      says = case when state = 'waiting' then 'Cancelled; nothing was added' else says end where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
+    );
     if (!found.length) throw new Refusal('no_such_job');
   }
 }
 
 export async function listJobs(db: Db, workspaceId: string): Promise<JobInfo[]> {
-  return rows<JobInfo>(db, sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId"
+  return rows<JobInfo>(
+    db,
+    sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId"
     from jobs j left join imports i on i.workspace_id = j.workspace_id and i.job_id = j.id
-    where j.workspace_id = ${workspaceId} and (j.state in ('waiting', 'running') or j.made_at > now() - interval '1 day') order by j.id desc limit 20`);
+    where j.workspace_id = ${workspaceId} and (j.state in ('waiting', 'running') or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
+  );
 }

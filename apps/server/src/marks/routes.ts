@@ -14,15 +14,32 @@ import type { Services } from '../services.ts';
 export function markRoutes(declare: Declare, services: Services): void {
   const { db, indexer } = services;
   declare({
-    method: 'GET', path: '/w/:workspace/sources/:source/files/:file', may: 'read', summary: 'A document of a source: its state, marks and the senses they may have.', reply: DocumentReply,
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'read',
+    summary: 'A document of a source: its state, marks and the senses they may have.',
+    reply: DocumentReply,
     handler: async ({ workspace, params }) => {
       const file = await findFile(db, workspace.id, params.file!);
       await attached(db, workspace.id, params.source!, file.id);
-      return { fileId: file.id, sourceId: params.source, name: file.name, state: file.state, pages: file.pages, marks: await marksOf(db, workspace.id, params.source!, file.id), senses: await sensesOf(db, workspace.id) };
+      return {
+        fileId: file.id,
+        sourceId: params.source,
+        name: file.name,
+        state: file.state,
+        pages: file.pages,
+        marks: await marksOf(db, workspace.id, params.source!, file.id),
+        senses: await sensesOf(db, workspace.id),
+      };
     },
   });
   declare({
-    method: 'POST', path: '/w/:workspace/sources/:source/files/:file/marks', may: 'mark', summary: 'Mark a passage.', body: NewMark, reply: Changed,
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/marks',
+    may: 'mark',
+    summary: 'Mark a passage.',
+    body: NewMark,
+    reply: Changed,
     handler: async ({ workspace, user, params, body }) => {
       await attached(db, workspace.id, params.source!, params.file!);
       await sense(db, workspace.id, body.sense);
@@ -31,52 +48,101 @@ export function markRoutes(declare: Declare, services: Services): void {
         const tx = t as unknown as Db;
         await tx.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
           values (${workspace.id}, ${id}, ${params.source}, ${params.file}, ${body.page}, ${body.sense}, ${JSON.stringify(body.quote)}::jsonb, ${JSON.stringify(body.rects)}::jsonb, ${body.gloss ?? ''}, false, ${user.id})`);
-        return commitWithin(tx, { workspaceId: workspace.id, userId: user.id }, { do: 'mark', mark: id, source: params.source!, present: true });
+        return commitWithin(
+          tx,
+          { workspaceId: workspace.id, userId: user.id },
+          { do: 'mark', mark: id, source: params.source!, present: true },
+        );
       });
       indexer.kick();
       return { ...answer(committed), id };
     },
   });
   declare({
-    method: 'PATCH', path: '/w/:workspace/marks/:mark', may: 'mark', summary: 'Write the gloss of a mark, or give it another sense.', body: EditMark, reply: Changed,
+    method: 'PATCH',
+    path: '/w/:workspace/marks/:mark',
+    may: 'mark',
+    summary: 'Write the gloss of a mark, or give it another sense.',
+    body: EditMark,
+    reply: Changed,
     handler: async ({ workspace, user, params, body }) => {
       const mark = await findMark(db, workspace.id, params.mark!);
       if (body.sense) await sense(db, workspace.id, body.sense);
       const fields = {
-        ...(body.gloss !== undefined && body.gloss !== mark.gloss ? { gloss: { before: mark.gloss, after: body.gloss } } : {}),
-        ...(body.sense !== undefined && body.sense !== mark.sense_id ? { sense: { before: mark.sense_id, after: body.sense } } : {}),
+        ...(body.gloss !== undefined && body.gloss !== mark.gloss
+          ? { gloss: { before: mark.gloss, after: body.gloss } }
+          : {}),
+        ...(body.sense !== undefined && body.sense !== mark.sense_id
+          ? { sense: { before: mark.sense_id, after: body.sense } }
+          : {}),
       };
-      return answer(await commit(services, { workspaceId: workspace.id, userId: user.id }, { do: 'mark-edit', mark: params.mark!, source: mark.source_id, fields }));
+      return answer(
+        await commit(
+          services,
+          { workspaceId: workspace.id, userId: user.id },
+          { do: 'mark-edit', mark: params.mark!, source: mark.source_id, fields },
+        ),
+      );
     },
   });
   declare({
-    method: 'DELETE', path: '/w/:workspace/marks/:mark', may: 'mark', summary: 'Remove a mark with its gloss; it can be undone.', reply: Changed,
+    method: 'DELETE',
+    path: '/w/:workspace/marks/:mark',
+    may: 'mark',
+    summary: 'Remove a mark with its gloss; it can be undone.',
+    reply: Changed,
     handler: async ({ workspace, user, params }) => {
       const mark = await findMark(db, workspace.id, params.mark!);
-      return answer(await commit(services, { workspaceId: workspace.id, userId: user.id }, { do: 'mark', mark: params.mark!, source: mark.source_id, present: false }));
+      return answer(
+        await commit(
+          services,
+          { workspaceId: workspace.id, userId: user.id },
+          { do: 'mark', mark: params.mark!, source: mark.source_id, present: false },
+        ),
+      );
     },
   });
 }
 
 async function attached(db: Db, workspaceId: string, source: string, file: string): Promise<void> {
-  if (!(await one(db, sql`select 1 from source_files where workspace_id = ${workspaceId} and source_id = ${source} and file_id = ${file}`))) throw new Refusal('no_such_file');
+  if (
+    !(await one(
+      db,
+      sql`select 1 from source_files where workspace_id = ${workspaceId} and source_id = ${source} and file_id = ${file}`,
+    ))
+  )
+    throw new Refusal('no_such_file');
 }
 
 async function sense(db: Db, workspaceId: string, id: string): Promise<void> {
-  if (!(await one(db, sql`select 1 from senses where workspace_id = ${workspaceId} and id = ${id}`))) throw new Refusal('invalid', 'there is no such sense');
+  if (!(await one(db, sql`select 1 from senses where workspace_id = ${workspaceId} and id = ${id}`)))
+    throw new Refusal('invalid', 'there is no such sense');
 }
 
-async function findMark(db: Db, workspaceId: string, id: string): Promise<{ gloss: string; sense_id: string; source_id: string }> {
-  const found = await one<{ gloss: string; sense_id: string; source_id: string }>(db, sql`select gloss, sense_id, source_id from marks where workspace_id = ${workspaceId} and id = ${id} and present`);
+async function findMark(
+  db: Db,
+  workspaceId: string,
+  id: string,
+): Promise<{ gloss: string; sense_id: string; source_id: string }> {
+  const found = await one<{ gloss: string; sense_id: string; source_id: string }>(
+    db,
+    sql`select gloss, sense_id, source_id from marks where workspace_id = ${workspaceId} and id = ${id} and present`,
+  );
   if (!found) throw new Refusal('no_such_mark');
   return found;
 }
 
 async function marksOf(db: Db, workspaceId: string, source: string, file: string): Promise<Mark[]> {
-  return rows<Mark>(db, sql`select m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, m.sense_id as sense, m.quote, m.rects, m.gloss, u.name as by, m.made_at as at
-    from marks m join users u on u.id = m.made_by where m.workspace_id = ${workspaceId} and m.file_id = ${file} and m.source_id = ${source} and m.present order by m.page, (m.rects->0->>'y0')::real`);
+  return rows<Mark>(
+    db,
+    sql`select m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, m.sense_id as sense, m.quote, m.rects, m.gloss, u.name as by, m.made_at as at
+    from marks m join users u on u.id = m.made_by where m.workspace_id = ${workspaceId} and m.file_id = ${file} and m.source_id = ${source} and m.present order by m.page, (m.rects->0->>'y0')::real`,
+  );
 }
 
 async function sensesOf(db: Db, workspaceId: string): Promise<Sense[]> {
-  return rows<Sense>(db, sql`select id, name, key, colour from senses where workspace_id = ${workspaceId} order by key`);
+  return rows<Sense>(
+    db,
+    sql`select id, name, key, colour from senses where workspace_id = ${workspaceId} order by key`,
+  );
 }

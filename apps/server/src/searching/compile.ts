@@ -29,7 +29,14 @@ export interface Compiled {
 }
 
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
-const FIELDS: Partial<Record<QueryField, TextField>> = { author: 'author', title: 'title', abstract: 'abstract', journal: 'journal', note: 'note', page: 'page' };
+const FIELDS: Partial<Record<QueryField, TextField>> = {
+  author: 'author',
+  title: 'title',
+  abstract: 'abstract',
+  journal: 'journal',
+  note: 'note',
+  page: 'page',
+};
 /** Matches nothing: a query of words none of which can be searched. */
 const NOTHING = sql`false`;
 
@@ -47,15 +54,22 @@ export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compile
   return {
     tsquery: texts.join(' & '),
     conditions,
-    rank: [...compiler.ranked].map((s) => quote(prefixOf(scope.workspaceNumber, undefined, scope.presence) + s)).join(' | '),
-    titles: [...compiler.ranked].map((s) => quote(prefixOf(scope.workspaceNumber, 'title', scope.presence) + s)).join(' & '),
+    rank: [...compiler.ranked]
+      .map((s) => quote(prefixOf(scope.workspaceNumber, undefined, scope.presence) + s))
+      .join(' | '),
+    titles: [...compiler.ranked]
+      .map((s) => quote(prefixOf(scope.workspaceNumber, 'title', scope.presence) + s))
+      .join(' & '),
   };
 }
 
 class Compiler {
   readonly ranked = new Set<string>();
 
-  constructor(private readonly db: Db, private readonly scope: Scope) {}
+  constructor(
+    private readonly db: Db,
+    private readonly scope: Scope,
+  ) {}
 
   /** The node as a tsquery over the vectors of sources, or undefined when it needs more than them. */
   text(node: Node, excluded = false): string | undefined {
@@ -63,7 +77,9 @@ class Compiler {
       case 'word':
         return this.words(node.text, undefined, node.prefix, excluded);
       case 'field':
-        return FIELDS[node.field] && !node.phrase ? this.words(node.text, FIELDS[node.field], false, excluded) : undefined;
+        return FIELDS[node.field] && !node.phrase
+          ? this.words(node.text, FIELDS[node.field], false, excluded)
+          : undefined;
       case 'not': {
         const inner = this.text(node.part, true);
         return inner && `!(${inner})`;
@@ -71,23 +87,32 @@ class Compiler {
       case 'and':
       case 'or': {
         const parts = node.parts.map((p) => this.text(p, excluded));
-        return parts.every((p): p is string => p !== undefined) ? `(${parts.join(node.is === 'and' ? ' & ' : ' | ')})` : undefined;
+        return parts.every((p): p is string => p !== undefined)
+          ? `(${parts.join(node.is === 'and' ? ' & ' : ' | ')})`
+          : undefined;
       }
       default:
         return undefined;
     }
   }
 
-  private words(text: string, field: TextField | undefined, prefix: boolean | undefined, excluded: boolean): string | undefined {
+  private words(
+    text: string,
+    field: TextField | undefined,
+    prefix: boolean | undefined,
+    excluded: boolean,
+  ): string | undefined {
     const found = tokens(text);
     if (!found.length) return undefined;
     const lead = prefixOf(this.scope.workspaceNumber, field, this.scope.presence);
-    return found.map((t, i) => {
-      if (!excluded) this.ranked.add(t.stem);
-      const whole = quote(lead + t.stem);
-      if (!prefix || i < found.length - 1) return whole;
-      return `(${whole} | ${quote(lead + fold(text.slice(t.start, t.end)))}:*)`;
-    }).join(' & ');
+    return found
+      .map((t, i) => {
+        if (!excluded) this.ranked.add(t.stem);
+        const whole = quote(lead + t.stem);
+        if (!prefix || i < found.length - 1) return whole;
+        return `(${whole} | ${quote(lead + fold(text.slice(t.start, t.end)))}:*)`;
+      })
+      .join(' & ');
   }
 
   async condition(node: Node): Promise<SQL> {
@@ -137,17 +162,28 @@ class Compiler {
       }
       case 'added': {
         const since = /^\d{4}(-\d{2}(-\d{2})?)?$/.exec(text)?.[0];
-        return since ? sql`m.added >= ${`${since}${'-01-01'.slice(since.length === 4 ? 0 : since.length === 7 ? 3 : 6)}`}::timestamptz` : NOTHING;
+        return since
+          ? sql`m.added >= ${`${since}${'-01-01'.slice(since.length === 4 ? 0 : since.length === 7 ? 3 : 6)}`}::timestamptz`
+          : NOTHING;
       }
       case 'kind':
         return this.facet('kind', findKinds(text));
       case 'state': {
         const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
-        return this.facet('reading', READING_STATES.filter((s) => s === wanted || (wanted === 'unread' && s === 'to read')));
+        return this.facet(
+          'reading',
+          READING_STATES.filter((s) => s === wanted || (wanted === 'unread' && s === 'to read')),
+        );
       }
       case 'file': {
         const wanted = text.toLowerCase().trim();
-        const states = { text: ['text'], yes: ['text', 'image only', 'other'], none: ['none'], no: ['none'], image: ['image only'] }[wanted];
+        const states = {
+          text: ['text'],
+          yes: ['text', 'image only', 'other'],
+          none: ['none'],
+          no: ['none'],
+          image: ['image only'],
+        }[wanted];
         if (states) return this.facet('file', states);
         return sql`m.source_id in (select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
           where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${text.replace(/[\\%_]/g, '\\$&')}%`})`;
@@ -159,7 +195,8 @@ class Compiler {
         return this.facet('in', await this.collectionsNamed(text));
       case 'doi': {
         const doi = normaliseDoi(text);
-        if (doi) return sql`m.source_id in (select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${`doi:${doi}`})`;
+        if (doi)
+          return sql`m.source_id in (select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${`doi:${doi}`})`;
         return sql`m.source_id in (select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key like ${`doi:${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`})`;
       }
       default:
@@ -169,7 +206,10 @@ class Compiler {
 
   /** Names fold: "résumé" finds the tag "Resume"; without quotation marks the beginning of a name is enough. */
   private async tagged(text: string, phrase: boolean): Promise<SQL> {
-    const all = await rows<{ id: string; name: string; subject: boolean }>(this.db, sql`select id, name, subject from tags where workspace_id = ${this.scope.workspaceId}`);
+    const all = await rows<{ id: string; name: string; subject: boolean }>(
+      this.db,
+      sql`select id, name, subject from tags where workspace_id = ${this.scope.workspaceId}`,
+    );
     const wanted = fold(text);
     const exact = all.filter((t) => fold(t.name) === wanted);
     const found = exact.length || phrase || !wanted ? exact : all.filter((t) => fold(t.name).startsWith(wanted));
@@ -178,23 +218,46 @@ class Compiler {
   }
 
   private async collectionsNamed(text: string): Promise<string[]> {
-    const wanted = fold(text.split(/\s*[›>/]\s*/).at(-1)!.trim());
-    const all = await rows<{ id: string; name: string }>(this.db, sql`select id, name from collections where workspace_id = ${this.scope.workspaceId} and present`);
+    const wanted = fold(
+      text
+        .split(/\s*[›>/]\s*/)
+        .at(-1)!
+        .trim(),
+    );
+    const all = await rows<{ id: string; name: string }>(
+      this.db,
+      sql`select id, name from collections where workspace_id = ${this.scope.workspaceId} and present`,
+    );
     const exact = all.filter((c) => fold(c.name) === wanted);
     return (exact.length || !wanted ? exact : all.filter((c) => fold(c.name).startsWith(wanted))).map((c) => c.id);
   }
 
   async facet(type: string, keys: string[]): Promise<SQL> {
-    const ids = await facetIds(this.db, this.scope.workspaceId, keys.map((k) => [type, k]));
-    return ids.length ? sql`m.source_id in (select source_id from source_facets where ids && ${array(ids, 'int')})` : NOTHING;
+    const ids = await facetIds(
+      this.db,
+      this.scope.workspaceId,
+      keys.map((k) => [type, k]),
+    );
+    return ids.length
+      ? sql`m.source_id in (select source_id from source_facets where ids && ${array(ids, 'int')})`
+      : NOTHING;
   }
 }
 
 export async function facetIds(db: Db, workspaceId: string, pairs: (readonly [string, string])[]): Promise<number[]> {
   if (!pairs.length) return [];
-  const found = await rows<{ id: number }>(db, sql`
-    select f.id from unnest(${array(pairs.map((p) => p[0]), 'text')}, ${array(pairs.map((p) => p[1]), 'text')}) as u(type, key)
-    join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`);
+  const found = await rows<{ id: number }>(
+    db,
+    sql`
+    select f.id from unnest(${array(
+      pairs.map((p) => p[0]),
+      'text',
+    )}, ${array(
+      pairs.map((p) => p[1]),
+      'text',
+    )}) as u(type, key)
+    join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
+  );
   return found.map((f) => f.id);
 }
 

@@ -19,7 +19,12 @@ export interface Question {
   sort: { key: SortKey; descending: boolean }[];
 }
 
-export async function understand(db: Db, workspace: Workspace, ask: Ask, leaveOut: { years?: boolean } = {}): Promise<Question> {
+export async function understand(
+  db: Db,
+  workspace: Workspace,
+  ask: Ask,
+  leaveOut: { years?: boolean } = {},
+): Promise<Question> {
   const parsed = parseQuery(ask.q ?? '');
   const tree = ask.typing ? asTyped(parsed.tree) : parsed.tree;
   const presence = ask.scope === 'bin' ? 'bin' : 'live';
@@ -34,8 +39,18 @@ export async function understand(db: Db, workspace: Workspace, ask: Ask, leaveOu
   // The text condition stands in a materialised part of its own: beside ORDER BY ... LIMIT the planner walks the
   // index of the order and reads every vector on the way.
   const text = compiled.tsquery ? sql`m.source_id in (select source_id from texts)` : undefined;
-  const where = sql.join([sql`m.workspace_id = ${workspace.id} and m.presence = ${presence}`, ...(text ? [text] : []), ...conditions], sql` and `);
-  return { scope, parsed, compiled, where, plain: !text && !conditions.length, sort: readSort(ask.sort, Boolean(compiled.rank)) };
+  const where = sql.join(
+    [sql`m.workspace_id = ${workspace.id} and m.presence = ${presence}`, ...(text ? [text] : []), ...conditions],
+    sql` and `,
+  );
+  return {
+    scope,
+    parsed,
+    compiled,
+    where,
+    plain: !text && !conditions.length,
+    sort: readSort(ask.sort, Boolean(compiled.rank)),
+  };
 }
 
 /** The parts a match is made of: `with ${parts(q)} select … from source_sort m where ${q.where}`. */
@@ -71,28 +86,38 @@ async function narrowing(db: Db, workspaceId: string, ask: Ask): Promise<SQL[]> 
   }
   if (all.length) out.push(sql`m.source_id in (select source_id from source_facets where ids @> ${array(all, 'int')})`);
   const excluded = await facetIds(db, workspaceId, (ask.exclude ?? []).map(pair));
-  if (excluded.length) out.push(sql`m.source_id not in (select source_id from source_facets where ids && ${array(excluded, 'int')})`);
+  if (excluded.length)
+    out.push(sql`m.source_id not in (select source_id from source_facets where ids && ${array(excluded, 'int')})`);
   return out;
 }
 
 function readSort(text: string | undefined, ranked: boolean): Question['sort'] {
-  const keys = (text ?? '').split(',').filter(Boolean).map((part) => {
-    const descending = part.startsWith('-');
-    const key = part.replace(/^-/, '') as SortKey;
-    if (!SORT_KEYS.includes(key)) throw new Refusal('invalid', `the sources cannot be sorted by “${key}”`);
-    return { key, descending };
-  });
+  const keys = (text ?? '')
+    .split(',')
+    .filter(Boolean)
+    .map((part) => {
+      const descending = part.startsWith('-');
+      const key = part.replace(/^-/, '') as SortKey;
+      if (!SORT_KEYS.includes(key)) throw new Refusal('invalid', `the sources cannot be sorted by “${key}”`);
+      return { key, descending };
+    });
   const useful = keys.filter((k) => k.key !== 'relevance' || ranked);
-  return useful.length ? useful : ranked ? [{ key: 'relevance', descending: false }] : [{ key: 'added', descending: true }];
+  return useful.length
+    ? useful
+    : ranked
+      ? [{ key: 'relevance', descending: false }]
+      : [{ key: 'added', descending: true }];
 }
 
 /** The ORDER BY of a question without its relevance, which is a stage of its own. */
 export function orderBy(q: Question): SQL {
-  const columns = q.sort.filter((s) => s.key !== 'relevance').map(({ key, descending }) => {
-    const column = sql.raw(`m.${key}`);
-    const last = key === 'year' ? sql`nulls last` : sql``;
-    return descending ? sql`${column} desc ${last}` : sql`${column} asc ${last}`;
-  });
+  const columns = q.sort
+    .filter((s) => s.key !== 'relevance')
+    .map(({ key, descending }) => {
+      const column = sql.raw(`m.${key}`);
+      const last = key === 'year' ? sql`nulls last` : sql``;
+      return descending ? sql`${column} desc ${last}` : sql`${column} asc ${last}`;
+    });
   const tail = q.sort.at(-1)?.descending ? sql`m.source_id desc` : sql`m.source_id asc`;
   return sql.join([...columns, tail], sql`, `);
 }

@@ -26,7 +26,9 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
   const w = sql`${q.scope.workspaceId}::uuid`;
   const sought = soughtIn(q.parsed.tree, ['author', 'title', 'abstract', 'journal', 'note', 'page']);
   const searching = !nothingSought(sought);
-  const found = await rows<Found>(db, sql`
+  const found = await rows<Found>(
+    db,
+    sql`
     select s.id, s.record, s.reading, s.added_at,
       (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
@@ -40,12 +42,29 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by fl.pages desc))[1] as file_id
       from source_files sf join files fl on fl.workspace_id = ${w} and fl.id = sf.file_id
       where sf.workspace_id = ${w} and sf.source_id = s.id) f on true
-    order by u.place`);
-  const pageHits = searching ? await findPageHits(db, q, sought, found.filter((f) => f.pages > 0).map((f) => f.id)) : new Map<string, Hit>();
+    order by u.place`,
+  );
+  const pageHits = searching
+    ? await findPageHits(
+        db,
+        q,
+        sought,
+        found.filter((f) => f.pages > 0).map((f) => f.id),
+      )
+    : new Map<string, Hit>();
   return found.map((f) => ({
-    id: f.id, record: f.record, reading: f.reading, addedAt: f.added_at, tags: f.tags ?? [], places: f.places, files: f.files, pages: f.pages, marks: f.marks, fileId: f.file_id,
+    id: f.id,
+    record: f.record,
+    reading: f.reading,
+    addedAt: f.added_at,
+    tags: f.tags ?? [],
+    places: f.places,
+    files: f.files,
+    pages: f.pages,
+    marks: f.marks,
+    fileId: f.file_id,
     titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
-    ...(searching ? withHit(recordHit(f.record, f.glosses ?? [], sought) , pageHits.get(f.id)) : {}),
+    ...(searching ? withHit(recordHit(f.record, f.glosses ?? [], sought), pageHits.get(f.id)) : {}),
   }));
 }
 
@@ -84,13 +103,16 @@ function recordHit(record: SourceRecord, glosses: string[], sought: Sought): Hit
 async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, Hit>> {
   const lexemes = pageTsquery(q.scope.workspaceNumber, sought);
   if (!ids.length || !lexemes.any) return new Map();
-  const found = await rows<{ source_id: string; file_id: string; number: number; text: string }>(db, sql`
+  const found = await rows<{ source_id: string; file_id: string; number: number; text: string }>(
+    db,
+    sql`
     select u.id as source_id, h.file_id, h.number, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
     cross join lateral (
       select p.file_id, p.number from source_files sf join page_text p on p.workspace_id = ${q.scope.workspaceId} and p.file_id = sf.file_id
       where sf.workspace_id = ${q.scope.workspaceId} and sf.source_id = u.id and p.vector @@ ${lexemes.any}::tsquery
       order by (p.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(p.vector, ${lexemes.any}::tsquery) desc, p.number limit 1) h
-    join pages pg on pg.workspace_id = ${q.scope.workspaceId} and pg.file_id = h.file_id and pg.number = h.number`);
+    join pages pg on pg.workspace_id = ${q.scope.workspaceId} and pg.file_id = h.file_id and pg.number = h.number`,
+  );
   const out = new Map<string, Hit>();
   for (const f of found) {
     const s = snippet(f.text, sought);
@@ -103,7 +125,10 @@ async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]):
 export function pageTsquery(workspaceNumber: number, sought: Sought): { any: string; all: string } {
   const lead = prefixOf(workspaceNumber, undefined, 'live');
   const quote = (s: string): string => `'${(lead + s).replaceAll("'", "''")}'`;
-  const terms = [...[...sought.stems].map(quote), ...sought.prefixes.map((p) => `${quote(p)}:*`), ...sought.phrases.map((p) => `(${p.map(quote).join(' <-> ')})`)];
+  const terms = [
+    ...[...sought.stems].map(quote),
+    ...sought.prefixes.map((p) => `${quote(p)}:*`),
+    ...sought.phrases.map((p) => `(${p.map(quote).join(' <-> ')})`),
+  ];
   return { any: terms.join(' | '), all: terms.join(' & ') };
 }
-

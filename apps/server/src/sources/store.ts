@@ -9,7 +9,9 @@ import { pathsOf } from '../places/store.ts';
 export async function findSource(db: Db, workspaceId: string, id: string): Promise<SourceDetail> {
   const w = sql`${workspaceId}::uuid`;
   const [found, paths] = await Promise.all([
-    one<Omit<SourceDetail, 'places'> & { collections: string[] | null }>(db, sql`
+    one<Omit<SourceDetail, 'places'> & { collections: string[] | null }>(
+      db,
+      sql`
       select s.id, s.record, s.provenance, s.version, s.presence, s.reading, s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, lower(t.name)) from source_tags st
@@ -18,7 +20,8 @@ export async function findSource(db: Db, workspaceId: string, id: string): Promi
           'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and m.present)) order by f.name) from source_files sf
           join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = s.id), '[]') as files,
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
-      from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`),
+      from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
+    ),
     pathsOf(db, workspaceId),
   ]);
   if (!found) throw new Refusal('no_such_source');
@@ -31,19 +34,37 @@ export async function summarise(db: Db, workspaceId: string, ids: string[]): Pro
   const w = sql`${workspaceId}::uuid`;
   const chosen = sql`select u.id from unnest(${array(ids, 'uuid')}) as u(id)`;
   const [general, kinds, reading, tags, collections, paths] = await Promise.all([
-    one<{ count: number; withFile: number; yearFrom: number | null; yearTo: number | null }>(db, sql`select count(*)::int as count, min(year) as "yearFrom", max(year) as "yearTo",
+    one<{ count: number; withFile: number; yearFrom: number | null; yearTo: number | null }>(
+      db,
+      sql`select count(*)::int as count, min(year) as "yearFrom", max(year) as "yearTo",
       count(*) filter (where exists (select 1 from source_files sf where sf.workspace_id = ${w} and sf.source_id = m.source_id))::int as "withFile"
-      from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen})`),
-    rows<{ name: string; count: number }>(db, sql`select kind as name, count(*)::int as count from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen}) group by 1 order by 2 desc, 1`),
-    rows<{ state: string; count: number }>(db, sql`select coalesce(reading, 'none') as state, count(*)::int as count from sources m where m.workspace_id = ${w} and m.id in (${chosen}) group by 1 order by 2 desc`),
-    rows<BatchSummary['tags'][number]>(db, sql`select t.id, t.name, t.subject, count(*)::int as count from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
-      where st.workspace_id = ${w} and st.source_id in (${chosen}) group by 1, 2, 3 order by 3, 4 desc, lower(t.name) limit 30`),
-    rows<{ id: string; count: number }>(db, sql`select collection_id as id, count(*)::int as count from collection_sources cs
-      where cs.workspace_id = ${w} and cs.source_id in (${chosen}) group by 1 order by 2 desc limit 30`),
+      from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen})`,
+    ),
+    rows<{ name: string; count: number }>(
+      db,
+      sql`select kind as name, count(*)::int as count from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen}) group by 1 order by 2 desc, 1`,
+    ),
+    rows<{ state: string; count: number }>(
+      db,
+      sql`select coalesce(reading, 'none') as state, count(*)::int as count from sources m where m.workspace_id = ${w} and m.id in (${chosen}) group by 1 order by 2 desc`,
+    ),
+    rows<BatchSummary['tags'][number]>(
+      db,
+      sql`select t.id, t.name, t.subject, count(*)::int as count from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
+      where st.workspace_id = ${w} and st.source_id in (${chosen}) group by 1, 2, 3 order by 3, 4 desc, lower(t.name) limit 30`,
+    ),
+    rows<{ id: string; count: number }>(
+      db,
+      sql`select collection_id as id, count(*)::int as count from collection_sources cs
+      where cs.workspace_id = ${w} and cs.source_id in (${chosen}) group by 1 order by 2 desc limit 30`,
+    ),
     pathsOf(db, workspaceId),
   ]);
   return {
-    ...general!, kinds, reading, tags,
+    ...general!,
+    kinds,
+    reading,
+    tags,
     collections: collections.flatMap((c) => (paths.get(c.id)?.[0] ? [{ ...c, path: paths.get(c.id)![0]! }] : [])),
   };
 }
@@ -56,10 +77,12 @@ export interface Exportable {
 
 /** Records with their keywords, in the order of the ids. A person's tags go out as keywords too. */
 export async function recordsOf(db: Db, workspaceId: string, ids: string[]): Promise<Exportable[]> {
-  return rows<Exportable>(db, sql`
+  return rows<Exportable>(
+    db,
+    sql`
     select s.id, s.record, coalesce((select array_agg(t.name order by t.name) from source_tags st join tags t on t.workspace_id = ${workspaceId} and t.id = st.tag_id
       where st.workspace_id = ${workspaceId} and st.source_id = s.id), '{}') as subjects
     from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
-    join sources s on s.workspace_id = ${workspaceId} and s.id = u.id and s.presence <> 'none' order by u.place`);
+    join sources s on s.workspace_id = ${workspaceId} and s.id = u.id and s.presence <> 'none' order by u.place`,
+  );
 }
-

@@ -9,18 +9,36 @@ import { ensureTags, suggestTags } from './store.ts';
 
 export function tagRoutes(declare: Declare, services: Services): void {
   declare({
-    method: 'GET', path: '/w/:workspace/tags', may: 'read', summary: 'Tags and subject terms that begin so.', query: SuggestQuery, reply: TagList,
-    handler: async ({ workspace, query }) => ({ tags: await suggestTags(services.db, workspace.id, query.begins ?? '') }),
+    method: 'GET',
+    path: '/w/:workspace/tags',
+    may: 'read',
+    summary: 'Tags and subject terms that begin so.',
+    query: SuggestQuery,
+    reply: TagList,
+    handler: async ({ workspace, query }) => ({
+      tags: await suggestTags(services.db, workspace.id, query.begins ?? ''),
+    }),
   });
   declare({
-    method: 'POST', path: '/w/:workspace/tagging', may: 'edit', summary: 'Put a tag on sources, or take it from them.', body: TagSources, reply: Changed,
+    method: 'POST',
+    path: '/w/:workspace/tagging',
+    may: 'edit',
+    summary: 'Put a tag on sources, or take it from them.',
+    body: TagSources,
+    reply: Changed,
     handler: async ({ workspace, user, body }) => {
       const name = body.name.trim();
       if (!name) throw new Refusal('invalid', 'a tag needs a name');
       const subject = body.subject ?? false;
       const ids = await ensureTags(services.db, workspace.id, [name], subject);
       const tag = ids.get(name.toLowerCase()) ?? [...ids.values()][0]!;
-      return answer(await commit(services, { workspaceId: workspace.id, userId: user.id }, { do: 'tag', tag, name, subject, sources: body.ids, present: body.present }));
+      return answer(
+        await commit(
+          services,
+          { workspaceId: workspace.id, userId: user.id },
+          { do: 'tag', tag, name, subject, sources: body.ids, present: body.present },
+        ),
+      );
     },
   });
 }

@@ -6,21 +6,40 @@ import { array, rows, type Db } from '../database/connect.ts';
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
 export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
   const like = `${begins.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
-  return rows<TagSuggestion>(db, sql`
+  return rows<TagSuggestion>(
+    db,
+    sql`
     select t.id, t.name, t.subject, (select count(*)::int from source_tags st where st.workspace_id = ${workspaceId} and st.tag_id = t.id) as count
     from tags t where t.workspace_id = ${workspaceId} and (lower(t.name) like ${like} or lower(t.name) like ${`% ${like}`})
-    order by t.subject, lower(t.name) = ${begins.toLowerCase()} desc, 4 desc, lower(t.name) limit 20`);
+    order by t.subject, lower(t.name) = ${begins.toLowerCase()} desc, 4 desc, lower(t.name) limit 20`,
+  );
 }
 
 /** The ids of tags or subject terms of these names, made where there are none. The keys are lower case. */
-export async function ensureTags(db: Db, workspaceId: string, names: string[], subject: boolean): Promise<Map<string, string>> {
-  const unique = new Map(names.map((n) => n.trim().slice(0, 200)).filter(Boolean).map((n) => [n.toLowerCase(), n]));
+export async function ensureTags(
+  db: Db,
+  workspaceId: string,
+  names: string[],
+  subject: boolean,
+): Promise<Map<string, string>> {
+  const unique = new Map(
+    names
+      .map((n) => n.trim().slice(0, 200))
+      .filter(Boolean)
+      .map((n) => [n.toLowerCase(), n]),
+  );
   const list = [...unique.values()];
   if (!list.length) return new Map();
   await db.execute(sql`insert into tags (workspace_id, id, name, subject)
-    select ${workspaceId}::uuid, u.id, u.name, ${subject} from unnest(${array(list.map(() => uuidv7()), 'uuid')}, ${array(list, 'text')}) as u(id, name)
+    select ${workspaceId}::uuid, u.id, u.name, ${subject} from unnest(${array(
+      list.map(() => uuidv7()),
+      'uuid',
+    )}, ${array(list, 'text')}) as u(id, name)
     on conflict do nothing`);
-  const found = await rows<{ id: string; name: string }>(db, sql`select id, lower(name) as name from tags
-    where workspace_id = ${workspaceId} and subject = ${subject} and lower(name) in (select lower(n) from unnest(${array(list, 'text')}) n)`);
+  const found = await rows<{ id: string; name: string }>(
+    db,
+    sql`select id, lower(name) as name from tags
+    where workspace_id = ${workspaceId} and subject = ${subject} and lower(name) in (select lower(n) from unnest(${array(list, 'text')}) n)`,
+  );
   return new Map(found.map((f) => [f.name, f.id]));
 }

@@ -14,7 +14,12 @@ export class Workers {
   constructor() {
     const built = fileURLToPath(new URL('./tasks.js', import.meta.url));
     if (!existsSync(built)) throw new Error(`The workers are not built: ${built} is missing.`);
-    this.pool = new Piscina({ filename: built, minThreads: 1, maxThreads: Math.max(1, Math.min(4, availableParallelism())), idleTimeout: 60_000 });
+    this.pool = new Piscina({
+      filename: built,
+      minThreads: 1,
+      maxThreads: Math.max(1, Math.min(4, availableParallelism())),
+      idleTimeout: 60_000,
+    });
   }
 
   run<N extends TaskName>(name: N, input: Parameters<Tasks[N]>[0]): Promise<ReturnType<Tasks[N]>> {

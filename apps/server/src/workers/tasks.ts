@@ -41,13 +41,21 @@ function citerOf(folder: string, style: string, locale: string): Citer {
 }
 
 /** Reads a file of references; undefined when it is of no known format. */
-export function parse(bytes: Uint8Array): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | undefined {
+export function parse(
+  bytes: Uint8Array,
+): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | undefined {
   const { text, encoding } = decodeText(bytes);
   const result = readSources(text);
   return result && { ...result, encoding };
 }
 
-export function write({ sources, format }: { sources: { record: SourceRecord; subjects: string[] }[]; format: ExportFormat }): string {
+export function write({
+  sources,
+  format,
+}: {
+  sources: { record: SourceRecord; subjects: string[] }[];
+  format: ExportFormat;
+}): string {
   return writeSources(sources, format);
 }
 

@@ -44,7 +44,10 @@ export async function send(method: string, url: string, body?: unknown, signal?:
   try {
     response = await fetch(url, {
       method,
-      headers: { ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }), ...(body === undefined || form ? {} : { 'content-type': 'application/json' }) },
+      headers: {
+        ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }),
+        ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+      },
       ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
     });
@@ -55,7 +58,11 @@ export async function send(method: string, url: string, body?: unknown, signal?:
   if (response.ok) return response;
   const problem = (await response.json().catch(() => ({}))) as { code?: string; detail?: string };
   if (response.status === 401 && problem.code === 'not_signed_in') signedOut();
-  throw new ApiError(response.status, problem.code ?? 'failed', problem.detail ?? `The server answered with ${response.status}.`);
+  throw new ApiError(
+    response.status,
+    problem.code ?? 'failed',
+    problem.detail ?? `The server answered with ${response.status}.`,
+  );
 }
 
 async function json<T>(method: string, url: string, body?: unknown, signal?: AbortSignal): Promise<T> {

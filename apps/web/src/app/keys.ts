@@ -48,5 +48,7 @@ export const KEYS: { where: string; keys: Key[] }[] = [
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
   if (!target) return false;
-  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ? (target as HTMLInputElement).type !== 'checkbox' : false;
+  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
+    ? (target as HTMLInputElement).type !== 'checkbox'
+    : false;
 }

@@ -11,7 +11,12 @@ interface Part {
   classes: string;
 }
 
-const CLASSES: Record<string, string> = { i: 'italic', b: 'font-bold', sup: 'align-super text-[0.75em]', sub: 'align-sub text-[0.75em]' };
+const CLASSES: Record<string, string> = {
+  i: 'italic',
+  b: 'font-bold',
+  sup: 'align-super text-[0.75em]',
+  sub: 'align-sub text-[0.75em]',
+};
 
 const parts = computed<Part[]>(() => {
   const out: Part[] = [];
@@ -20,8 +25,14 @@ const parts = computed<Part[]>(() => {
   const push = (to: number): void => {
     while (at < to) {
       const inside = props.lit?.find((l) => l.start <= at && at < l.end);
-      const next = inside ? Math.min(inside.end, to) : Math.min(to, ...(props.lit ?? []).filter((l) => l.start > at).map((l) => l.start));
-      out.push({ text: props.text.slice(at, next), lit: Boolean(inside), classes: open.map((t) => CLASSES[t]).join(' ') });
+      const next = inside
+        ? Math.min(inside.end, to)
+        : Math.min(to, ...(props.lit ?? []).filter((l) => l.start > at).map((l) => l.start));
+      out.push({
+        text: props.text.slice(at, next),
+        lit: Boolean(inside),
+        classes: open.map((t) => CLASSES[t]).join(' '),
+      });
       at = next;
     }
   };
@@ -37,5 +48,11 @@ const parts = computed<Part[]>(() => {
 </script>
 
 <template>
-  <span><template v-for="(p, i) in parts" :key="i"><mark v-if="p.lit" :class="p.classes" class="rounded-[2px] bg-lit px-px text-ink">{{ p.text }}</mark><span v-else-if="p.classes" :class="p.classes">{{ p.text }}</span><template v-else>{{ p.text }}</template></template></span>
+  <span
+    ><template v-for="(p, i) in parts" :key="i"
+      ><mark v-if="p.lit" :class="p.classes" class="rounded-[2px] bg-lit px-px text-ink">{{ p.text }}</mark
+      ><span v-else-if="p.classes" :class="p.classes">{{ p.text }}</span
+      ><template v-else>{{ p.text }}</template></template
+    ></span
+  >
 </template>

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 /** The edge of a pane: dragged with the pointer or moved with the arrow keys. */
-const props = defineProps<{ modelValue: number; min: number; max: number; side: 'left' | 'right' | 'top'; label: string }>();
+const props = defineProps<{
+  modelValue: number;
+  min: number;
+  max: number;
+  side: 'left' | 'right' | 'top';
+  label: string;
+}>();
 const emit = defineEmits<{ 'update:modelValue': [number] }>();
 
 const clamp = (n: number): number => Math.max(props.min, Math.min(props.max, Math.round(n)));
@@ -9,7 +15,8 @@ const sign = (): number => (props.side === 'left' ? 1 : -1);
 function drag(event: PointerEvent): void {
   const start = props.side === 'top' ? event.clientY : event.clientX;
   const from = props.modelValue;
-  const move = (e: PointerEvent): void => emit('update:modelValue', clamp(from + sign() * ((props.side === 'top' ? e.clientY : e.clientX) - start)));
+  const move = (e: PointerEvent): void =>
+    emit('update:modelValue', clamp(from + sign() * ((props.side === 'top' ? e.clientY : e.clientX) - start)));
   const up = (): void => {
     removeEventListener('pointermove', move);
     removeEventListener('pointerup', up);
@@ -30,9 +37,20 @@ function key(event: KeyboardEvent): void {
 
 <template>
   <div
-    role="separator" tabindex="0" :aria-label="label" :aria-orientation="side === 'top' ? 'horizontal' : 'vertical'" :aria-valuenow="modelValue" :aria-valuemin="min" :aria-valuemax="max"
+    role="separator"
+    tabindex="0"
+    :aria-label="label"
+    :aria-orientation="side === 'top' ? 'horizontal' : 'vertical'"
+    :aria-valuenow="modelValue"
+    :aria-valuemin="min"
+    :aria-valuemax="max"
     class="relative z-10 shrink-0 hover:bg-verdigris focus-visible:bg-verdigris"
-    :class="side === 'top' ? 'h-[3px] cursor-row-resize bg-ink' : 'w-px cursor-col-resize bg-line after:absolute after:inset-y-0 after:-left-1 after:w-2.5'"
-    @pointerdown="drag" @keydown="key"
+    :class="
+      side === 'top'
+        ? 'h-[3px] cursor-row-resize bg-ink'
+        : 'w-px cursor-col-resize bg-line after:absolute after:inset-y-0 after:-left-1 after:w-2.5'
+    "
+    @pointerdown="drag"
+    @keydown="key"
   />
 </template>

@@ -40,7 +40,9 @@ async function submit(): Promise<void> {
         <input v-model="password" class="field mt-1" type="password" autocomplete="current-password" required />
       </label>
       <p v-if="error" role="alert" class="mb-4 rounded bg-maddertint px-3 py-2 text-madder">{{ error }}</p>
-      <button class="btn btn-main w-full justify-center py-1.5" :disabled="busy">{{ busy ? 'Signing in…' : 'Sign in' }}</button>
+      <button class="btn btn-main w-full justify-center py-1.5" :disabled="busy">
+        {{ busy ? 'Signing in…' : 'Sign in' }}
+      </button>
     </form>
   </main>
 </template>

@@ -46,7 +46,14 @@ export const useSession = defineStore('session', () => {
   });
 
   const mayEdit = computed(() => workspace.value?.role !== 'reader');
-  const initials = computed(() => user.value?.name.split(/\s+/).map((w) => w[0]).slice(0, 2).join('') ?? '');
+  const initials = computed(
+    () =>
+      user.value?.name
+        .split(/\s+/)
+        .map((w) => w[0])
+        .slice(0, 2)
+        .join('') ?? '',
+  );
 
   return { user, workspace, mayEdit, initials, ensure, signIn, signOut, choose };
 });

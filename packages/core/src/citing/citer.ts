@@ -1,3 +1,4 @@
+/// <reference path="./citeproc.d.ts" />
 /**
  * Citations and bibliographies in any CSL 1.0.2 style. The style's and locales' XML come from outside: this module
  * reads no files. Behind this interface works citeproc, the reference processor of CSL.

@@ -10,8 +10,18 @@ export interface StyleInfo {
 
 /** The usual styles, by file name: what a person finds before typing a name. */
 export const USUAL_STYLES = [
-  'chicago-author-date', 'apa', 'harvard-cite-them-right', 'modern-language-association', 'ieee', 'vancouver', 'nature',
-  'chicago-fullnote-bibliography', 'modern-humanities-research-association', 'oscola', 'bluebook-law-review', 'mcgill-en',
+  'chicago-author-date',
+  'apa',
+  'harvard-cite-them-right',
+  'modern-language-association',
+  'ieee',
+  'vancouver',
+  'nature',
+  'chicago-fullnote-bibliography',
+  'modern-humanities-research-association',
+  'oscola',
+  'bluebook-law-review',
+  'mcgill-en',
 ];
 
 export const DEFAULT_STYLE = 'chicago-author-date';
@@ -28,5 +38,8 @@ export function readStyleInfo(id: string, xml: string): StyleInfo | undefined {
 }
 
 function unescapeXml(text: string): string {
-  return text.replace(/&(amp|lt|gt|quot|apos);/g, (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!);
+  return text.replace(
+    /&(amp|lt|gt|quot|apos);/g,
+    (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!,
+  );
 }

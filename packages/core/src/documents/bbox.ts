@@ -36,7 +36,14 @@ export class BboxReader {
 
   private startPage(attributes: string): void {
     this.number += 1;
-    this.page = { number: this.number, width: number(attributes, 'width'), height: number(attributes, 'height'), text: '', words: [], lines: [] };
+    this.page = {
+      number: this.number,
+      width: number(attributes, 'width'),
+      height: number(attributes, 'height'),
+      text: '',
+      words: [],
+      lines: [],
+    };
     this.newBlock = false;
   }
 
@@ -75,7 +82,12 @@ export class BboxReader {
       const line: PageLine = {
         text: this.page.text.slice(this.line!.from),
         size: heights[heights.length >> 1]!,
-        box: { x0: Math.min(...boxes.map((b) => b.x0)), y0: Math.min(...boxes.map((b) => b.y0)), x1: Math.max(...boxes.map((b) => b.x1)), y1: Math.max(...boxes.map((b) => b.y1)) },
+        box: {
+          x0: Math.min(...boxes.map((b) => b.x0)),
+          y0: Math.min(...boxes.map((b) => b.y0)),
+          x1: Math.max(...boxes.map((b) => b.x1)),
+          y1: Math.max(...boxes.map((b) => b.y1)),
+        },
       };
       this.page.lines.push(line);
     }
@@ -93,10 +105,16 @@ const LIGATURES: Record<string, string> = { ﬀ: 'ff', ﬁ: 'fi', ﬂ: 'fl', ﬃ
 /** Ligatures apart and control characters away: what a person would type to find the word. */
 function clean(text: string): string {
   // eslint-disable-next-line no-control-regex
-  return /[\u0000-\u001f\uFB00-\uFB06\uFFFD]/.test(text) ? text.replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!).replace(/[\u0000-\u001f\uFFFD]/g, '') : text;
+  return /[\u0000-\u001f\uFB00-\uFB06\uFFFD]/.test(text)
+    ? text.replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!).replace(/[\u0000-\u001f\uFFFD]/g, '')
+    : text;
 }
 
 function unescape(text: string): string {
   if (!text.includes('&')) return text;
-  return text.replace(/&(amp|lt|gt|quot|apos|#\d+);/g, (_, name: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name] ?? String.fromCodePoint(Number(name.slice(1))));
+  return text.replace(
+    /&(amp|lt|gt|quot|apos|#\d+);/g,
+    (_, name: string) =>
+      ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name] ?? String.fromCodePoint(Number(name.slice(1))),
+  );
 }

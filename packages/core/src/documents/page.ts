@@ -37,7 +37,14 @@ export function packWords(words: PageWord[]): Uint8Array {
   let last = 0;
   words.forEach((w, i) => {
     const at = i * 12;
-    const values = [w.start - last, w.end - w.start, w.box.x0 * STEP, w.box.y0 * STEP, w.box.x1 * STEP, w.box.y1 * STEP];
+    const values = [
+      w.start - last,
+      w.end - w.start,
+      w.box.x0 * STEP,
+      w.box.y0 * STEP,
+      w.box.x1 * STEP,
+      w.box.y1 * STEP,
+    ];
     values.forEach((v, k) => out.setUint16(at + k * 2, Math.max(0, Math.min(65535, Math.round(v))), true));
     last = w.end;
   });

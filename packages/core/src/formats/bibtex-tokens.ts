@@ -28,8 +28,18 @@ export interface Trouble {
 }
 
 const MONTH_MACROS: Record<string, string> = {
-  jan: 'January', feb: 'February', mar: 'March', apr: 'April', may: 'May', jun: 'June', jul: 'July', aug: 'August',
-  sep: 'September', oct: 'October', nov: 'November', dec: 'December',
+  jan: 'January',
+  feb: 'February',
+  mar: 'March',
+  apr: 'April',
+  may: 'May',
+  jun: 'June',
+  jul: 'July',
+  aug: 'August',
+  sep: 'September',
+  oct: 'October',
+  nov: 'November',
+  dec: 'December',
 };
 
 const ENTRY_START = /@\s*([A-Za-z]+)\s*([{(])/g;
@@ -41,7 +51,10 @@ export function tokenize(text: string): { entries: RawEntry[]; troubles: Trouble
 }
 
 class Broken extends Error {
-  constructor(readonly what: string, readonly offset: number) {
+  constructor(
+    readonly what: string,
+    readonly offset: number,
+  ) {
     super(what);
   }
 }
@@ -112,9 +125,13 @@ class Scanner {
     this.recovering = false;
     const kept = entry.fields.length;
     this.troubles.push({
-      rule: 'broken-entry', severity: kept ? 'warning' : 'error', offset: trouble.offset,
+      rule: 'broken-entry',
+      severity: kept ? 'warning' : 'error',
+      offset: trouble.offset,
       what: `${trouble.what} in the entry “${entry.key || entry.type}”`,
-      done: kept ? `${kept === 1 ? 'its one field was' : `its ${kept} fields were`} read as far as they go` : 'the entry was left out',
+      done: kept
+        ? `${kept === 1 ? 'its one field was' : `its ${kept} fields were`} read as far as they go`
+        : 'the entry was left out',
     });
     this.pos = Math.max(this.pos, this.limit);
     this.limit = this.text.length;
@@ -186,7 +203,13 @@ class Scanner {
     this.space();
     const c = this.text[this.pos];
     if (c !== ',' && c !== '}' && c !== ')' && this.pos < this.limit) {
-      this.troubles.push({ rule: 'missing-comma', severity: 'warning', offset: this.pos, what: `A comma is missing after the field “${m[0]}”`, done: 'read as if it were there' });
+      this.troubles.push({
+        rule: 'missing-comma',
+        severity: 'warning',
+        offset: this.pos,
+        what: `A comma is missing after the field “${m[0]}”`,
+        done: 'read as if it were there',
+      });
     }
   }
 
@@ -199,7 +222,10 @@ class Scanner {
       if (!(error instanceof Broken)) throw error;
       const eol = this.text.indexOf('\n', from);
       this.pos = eol < 0 || eol > this.limit ? this.limit : eol;
-      return this.text.slice(from, this.pos).trim().replace(/^[{"]|[,}"\s]+$/g, '');
+      return this.text
+        .slice(from, this.pos)
+        .trim()
+        .replace(/^[{"]|[,}"\s]+$/g, '');
     }
   }
 
@@ -229,7 +255,13 @@ class Scanner {
     if (/^\d+$/.test(m[0])) return m[0];
     const macro = this.macros.get(m[0].toLowerCase());
     if (macro !== undefined) return macro;
-    this.troubles.push({ rule: 'unknown-macro', severity: 'warning', offset: m.index, what: `The abbreviation “${m[0]}” is not defined`, done: 'its name was taken for its value' });
+    this.troubles.push({
+      rule: 'unknown-macro',
+      severity: 'warning',
+      offset: m.index,
+      what: `The abbreviation “${m[0]}” is not defined`,
+      done: 'its name was taken for its value',
+    });
     return m[0];
   }
 

@@ -16,8 +16,13 @@ export function writeBibtex(sources: { record: SourceRecord; subjects: string[] 
 function uniqueKey(record: SourceRecord, taken: Set<string>): string {
   const own = record['citation-key'];
   const clean = own && /^[^\s,{}()"#%~\\=]+$/.test(own) ? own : undefined;
-  const name = namesShort(record.author?.slice(0, 1) ?? record.editor?.slice(0, 1)) || record.title?.split(' ')[0] || 'source';
-  const ascii = name.normalize('NFD').replace(/[^A-Za-z]/g, '').toLowerCase() || 'source';
+  const name =
+    namesShort(record.author?.slice(0, 1) ?? record.editor?.slice(0, 1)) || record.title?.split(' ')[0] || 'source';
+  const ascii =
+    name
+      .normalize('NFD')
+      .replace(/[^A-Za-z]/g, '')
+      .toLowerCase() || 'source';
   const base = clean ?? `${ascii}${yearOf(record.issued) ?? ''}`;
   let key = base;
   for (let i = 0; taken.has(key.toLowerCase()); i += 1) key = `${base}${suffix(i)}`;
@@ -25,12 +30,16 @@ function uniqueKey(record: SourceRecord, taken: Set<string>): string {
   return key;
 }
 
-const suffix = (i: number): string => (i >= 26 ? suffix(Math.floor(i / 26) - 1) : '') + String.fromCharCode(97 + (i % 26));
+const suffix = (i: number): string =>
+  (i >= 26 ? suffix(Math.floor(i / 26) - 1) : '') + String.fromCharCode(97 + (i % 26));
 
 function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialect: BibDialect, key: string): string {
   const { record } = source;
   const kept = (typeof record.custom?.bibtex === 'object' ? record.custom.bibtex : {}) as Record<string, unknown>;
-  const type = typeof kept.entrytype === 'string' && /^[a-z]+$/.test(kept.entrytype) ? kept.entrytype : entryOfKind(record.type, dialect);
+  const type =
+    typeof kept.entrytype === 'string' && /^[a-z]+$/.test(kept.entrytype)
+      ? kept.entrytype
+      : entryOfKind(record.type, dialect);
   const fields: [string, string][] = [];
   for (const [field, variable] of Object.entries(NAME_FIELDS)) {
     const names = record[variable];
@@ -47,7 +56,13 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialec
   if (number) fields.push(['number', textToLatex(number)]);
   if (source.subjects.length) fields.push(['keywords', source.subjects.map(textToLatex).join('; ')]);
   for (const [name, value] of Object.entries(kept)) {
-    if (name !== 'entrytype' && typeof value === 'string' && balanced(value) && /^[a-z][\w+-]*$/.test(name) && !fields.some(([f]) => f === name)) {
+    if (
+      name !== 'entrytype' &&
+      typeof value === 'string' &&
+      balanced(value) &&
+      /^[a-z][\w+-]*$/.test(name) &&
+      !fields.some(([f]) => f === name)
+    ) {
       fields.push([name, value]);
     }
   }
@@ -63,7 +78,9 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialec
 
 /** Braces inside JSON strings are written as \u escapes, so that those of the field stay balanced. */
 function escapeBraces(json: string): string {
-  return json.replace(/"(?:[^"\\]|\\.)*"/g, (s) => s.replace(/[{}]/g, (c) => `\\u00${c.charCodeAt(0).toString(16)}`).replace(/\\\\/g, '\\u005c'));
+  return json.replace(/"(?:[^"\\]|\\.)*"/g, (s) =>
+    s.replace(/[{}]/g, (c) => `\\u00${c.charCodeAt(0).toString(16)}`).replace(/\\\\/g, '\\u005c'),
+  );
 }
 
 function fieldName(variable: string, name: string, type: string, dialect: BibDialect): string {
@@ -94,7 +111,8 @@ function balanced(text: string): boolean {
 function pushDates(fields: [string, string][], record: SourceRecord, dialect: BibDialect): void {
   const { issued } = record;
   const parts = issued?.['date-parts'];
-  if (issued && dialect === 'biblatex') fields.push(['date', textToLatex(dateToEdtf(issued)).replaceAll('\\textasciitilde{}', '~')]);
+  if (issued && dialect === 'biblatex')
+    fields.push(['date', textToLatex(dateToEdtf(issued)).replaceAll('\\textasciitilde{}', '~')]);
   else if (parts?.length === 1) {
     const [year, month, day] = parts[0]!;
     fields.push(['year', String(year)]);

@@ -1,6 +1,12 @@
 /** BibTeX and BibLaTeX to records. Files of either dialect, and of both at once, are read by the same reader. */
 import {
-  monthOf, parseDate, parseName, type DateValue, type Name, type NameVariable, type SourceRecord,
+  monthOf,
+  parseDate,
+  parseName,
+  type DateValue,
+  type Name,
+  type NameVariable,
+  type SourceRecord,
 } from '../source/index.ts';
 import { normaliseDoi } from '../identifiers/index.ts';
 import { Lines, type Message, type ReadResult, type ReadSource } from './message.ts';
@@ -8,7 +14,13 @@ import { tokenize, type RawEntry, type RawField } from './bibtex-tokens.ts';
 import { latexToText } from './latex.ts';
 import { applyRemainder } from './remainder.ts';
 import {
-  DATE_FIELDS, INHERITED_AS, KIND_OF_ENTRY, NAME_FIELDS, NOT_INHERITED, TEXT_FIELDS, VERBATIM,
+  DATE_FIELDS,
+  INHERITED_AS,
+  KIND_OF_ENTRY,
+  NAME_FIELDS,
+  NOT_INHERITED,
+  TEXT_FIELDS,
+  VERBATIM,
 } from './bibtex-tables.ts';
 
 export function readBibtex(text: string): ReadResult {
@@ -19,13 +31,26 @@ export function readBibtex(text: string): ReadResult {
   for (const e of entries) {
     const key = e.key.toLowerCase();
     if (key && byKey.has(key)) {
-      messages.push({ severity: 'warning', rule: 'repeated-key', ...lines.at(e.offset), what: `The key “${e.key}” stands twice`, done: 'both entries were read' });
+      messages.push({
+        severity: 'warning',
+        rule: 'repeated-key',
+        ...lines.at(e.offset),
+        what: `The key “${e.key}” stands twice`,
+        done: 'both entries were read',
+      });
     } else byKey.set(key, e);
   }
   const context: Context = { byKey, lines, messages };
   const sources = entries.filter((e) => e.type !== 'xdata' && e.type !== 'set').map((e) => readEntry(e, context));
   if (!entries.length && !messages.length) {
-    messages.push({ severity: 'info', rule: 'empty', line: 1, column: 1, what: 'The file holds no entries', done: 'nothing to read' });
+    messages.push({
+      severity: 'info',
+      rule: 'empty',
+      line: 1,
+      column: 1,
+      what: 'The file holds no entries',
+      done: 'nothing to read',
+    });
   }
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
   return { sources, messages };
@@ -49,7 +74,14 @@ function fieldsOf(entry: RawEntry, context: Context, seen: Set<RawEntry> = new S
     for (const key of named?.value.split(',') ?? []) {
       const parent = context.byKey.get(key.trim().toLowerCase());
       if (!parent || seen.has(parent)) {
-        if (!parent) context.messages.push({ severity: 'warning', rule: 'missing-crossref', ...context.lines.at(named!.offset), what: `The entry “${key.trim()}” it refers to is not in the file`, done: 'read without it' });
+        if (!parent)
+          context.messages.push({
+            severity: 'warning',
+            rule: 'missing-crossref',
+            ...context.lines.at(named!.offset),
+            what: `The entry “${key.trim()}” it refers to is not in the file`,
+            done: 'read without it',
+          });
         continue;
       }
       for (const [name, field] of fieldsOf(parent, context, seen)) {
@@ -70,7 +102,13 @@ function readEntry(entry: RawEntry, context: Context): ReadSource {
   const source: ReadSource = { record, subjects: [], line: place.line };
   const kept: Record<string, string> = {};
   if (!kind) {
-    messages.push({ severity: 'warning', rule: 'unknown-type', ...place, what: `The type “${entry.type}” is not a BibTeX or BibLaTeX type`, done: 'read as a document, the type kept' });
+    messages.push({
+      severity: 'warning',
+      rule: 'unknown-type',
+      ...place,
+      what: `The type “${entry.type}” is not a BibTeX or BibLaTeX type`,
+      done: 'read as a document, the type kept',
+    });
   }
   if (!kind || PARTICULAR.has(entry.type)) kept.entrytype = entry.type;
   if (entry.key) record['citation-key'] = entry.key;
@@ -87,19 +125,57 @@ function readEntry(entry: RawEntry, context: Context): ReadSource {
   if (entry.type === 'mastersthesis' && !record.genre) record.genre = "Master's thesis";
   if (entry.type === 'phdthesis' && !record.genre) record.genre = 'PhD thesis';
   for (const name of unknown) {
-    messages.push({ severity: 'info', rule: 'unknown-command', ...place, what: `The command \\${name} is not known`, done: 'its text was kept' });
+    messages.push({
+      severity: 'info',
+      rule: 'unknown-command',
+      ...place,
+      what: `The command \\${name} is not known`,
+      done: 'its text was kept',
+    });
   }
   if (Object.keys(kept).length) record.custom = { bibtex: kept };
   if (remainder && !applyRemainder(source, remainder.value)) {
-    messages.push({ severity: 'warning', rule: 'broken-remainder', ...lines.at(remainder.offset), what: 'The field csl is damaged', done: 'the rest of the entry was read' });
+    messages.push({
+      severity: 'warning',
+      rule: 'broken-remainder',
+      ...lines.at(remainder.offset),
+      what: 'The field csl is damaged',
+      done: 'the rest of the entry was read',
+    });
   }
   return source;
 }
 
 /** Types that say more than the kind they become; kept so that they are written back. */
-const PARTICULAR = new Set(['mvbook', 'collection', 'mvcollection', 'proceedings', 'mvproceedings', 'reference', 'mvreference', 'manual', 'inbook', 'bookinbook', 'suppbook', 'mastersthesis', 'conference', 'commentary']);
+const PARTICULAR = new Set([
+  'mvbook',
+  'collection',
+  'mvcollection',
+  'proceedings',
+  'mvproceedings',
+  'reference',
+  'mvreference',
+  'manual',
+  'inbook',
+  'bookinbook',
+  'suppbook',
+  'mastersthesis',
+  'conference',
+  'commentary',
+]);
 
-const LATER = new Set(['year', 'month', 'day', 'number', 'subtitle', 'titleaddon', 'booksubtitle', 'crossref', 'xdata', 'date']);
+const LATER = new Set([
+  'year',
+  'month',
+  'day',
+  'number',
+  'subtitle',
+  'titleaddon',
+  'booksubtitle',
+  'crossref',
+  'xdata',
+  'date',
+]);
 
 /** Puts a field into the record; false when there is no place for it. */
 function readField(record: SourceRecord, source: ReadSource, name: string, raw: string, unknown: Set<string>): boolean {
@@ -135,7 +211,11 @@ function readNames(record: SourceRecord, variable: NameVariable, raw: string, un
 
 /** Splits at the word "and" that stands outside braces (BibTeX's rule). */
 function splitNames(raw: string): string[] {
-  if (!raw.includes('{')) return raw.split(/\s+and\s+/i).map((n) => n.trim()).filter(Boolean);
+  if (!raw.includes('{'))
+    return raw
+      .split(/\s+and\s+/i)
+      .map((n) => n.trim())
+      .filter(Boolean);
   const out: string[] = [];
   let depth = 0;
   let from = 0;
@@ -162,7 +242,12 @@ function readName(raw: string, unknown: Set<string>): Name {
   if (/^\{.*\}$/s.test(raw) && closesAtEnd(raw)) return { literal: latexToText(raw.slice(1, -1), unknown) };
   if (!/[\\{}~]/.test(raw)) return parseName(raw);
   // Accents first, so that commas and spaces inside commands do not part the name; braces of groups are kept.
-  const parts = parseName(raw.replace(/\\[`'^"~=.]\{\\?[A-Za-z]+\}|\{\\[^{}]*(?:\{[^{}]*\})?[^{}]*\}|\\[A-Za-z](?:\s+|\{)\\?[A-Za-z]\}?|\\[`'^"~=.]\\?[A-Za-z]/g, (m) => latexToText(m, unknown)));
+  const parts = parseName(
+    raw.replace(
+      /\\[`'^"~=.]\{\\?[A-Za-z]+\}|\{\\[^{}]*(?:\{[^{}]*\})?[^{}]*\}|\\[A-Za-z](?:\s+|\{)\\?[A-Za-z]\}?|\\[`'^"~=.]\\?[A-Za-z]/g,
+      (m) => latexToText(m, unknown),
+    ),
+  );
   return Object.fromEntries(Object.entries(parts).map(([k, v]) => [k, latexToText(v as string, unknown)])) as Name;
 }
 
@@ -204,15 +289,26 @@ function readIssued(record: SourceRecord, fields: Fields, kept: Record<string, s
 }
 
 function readTitles(record: SourceRecord, fields: Fields, unknown: Set<string>): void {
-  const join = (main: string | undefined, sub: string): string => (!main ? sub : /[?!.]$/.test(main) ? `${main} ${sub}` : `${main}: ${sub}`);
+  const join = (main: string | undefined, sub: string): string =>
+    !main ? sub : /[?!.]$/.test(main) ? `${main} ${sub}` : `${main}: ${sub}`;
   const subtitle = fields.get('subtitle');
   if (subtitle) record.title = join(record.title, latexToText(subtitle.value, unknown));
   const sub = fields.get('booksubtitle');
-  if (sub && record['container-title']) record['container-title'] = join(record['container-title'], latexToText(sub.value, unknown));
+  if (sub && record['container-title'])
+    record['container-title'] = join(record['container-title'], latexToText(sub.value, unknown));
 }
 
 const NUMBER_IS_ISSUE = new Set(['article', 'periodical', 'suppperiodical', 'review']);
-const NUMBER_IN_SERIES = new Set(['book', 'inbook', 'incollection', 'inproceedings', 'collection', 'proceedings', 'conference', 'mvbook']);
+const NUMBER_IN_SERIES = new Set([
+  'book',
+  'inbook',
+  'incollection',
+  'inproceedings',
+  'collection',
+  'proceedings',
+  'conference',
+  'mvbook',
+]);
 
 /** "number" is an issue, a number in a series or a number of its own, by the type of the entry. */
 function readNumber(record: SourceRecord, fields: Fields, type: string): void {

@@ -1,6 +1,14 @@
 /** CSL-JSON after the CSL 1.0.2 data schema: an array of items, or one item. Fields it does not know are kept. */
 import {
-  isDateVariable, isFieldValue, isKind, isNameVariable, isObject, isTextVariable, parseDate, parseName, same,
+  isDateVariable,
+  isFieldValue,
+  isKind,
+  isNameVariable,
+  isObject,
+  isTextVariable,
+  parseDate,
+  parseName,
+  same,
   type SourceRecord,
 } from '../source/index.ts';
 import { Lines, type Message, type ReadResult, type ReadSource } from './message.ts';
@@ -13,19 +21,36 @@ export function readCslJson(text: string): ReadResult {
   for (const { value, offset } of items) {
     const place = lines.at(offset);
     if (!isObject(value)) {
-      messages.push({ severity: 'error', rule: 'not-an-item', ...place, what: 'An entry is not an object', done: 'left out' });
+      messages.push({
+        severity: 'error',
+        rule: 'not-an-item',
+        ...place,
+        what: 'An entry is not an object',
+        done: 'left out',
+      });
       continue;
     }
     sources.push(readItem(value, place, messages));
   }
   if (!items.length && !messages.length) {
-    messages.push({ severity: 'info', rule: 'empty', line: 1, column: 1, what: 'The file holds no entries', done: 'nothing to read' });
+    messages.push({
+      severity: 'info',
+      rule: 'empty',
+      line: 1,
+      column: 1,
+      what: 'The file holds no entries',
+      done: 'nothing to read',
+    });
   }
   return { sources, messages };
 }
 
 /** Reads one item whose JSON is sound; every field is checked and what does not fit is mended or kept aside. */
-export function readItem(item: Record<string, unknown>, place: { line: number; column: number }, messages: Message[]): ReadSource {
+export function readItem(
+  item: Record<string, unknown>,
+  place: { line: number; column: number },
+  messages: Message[],
+): ReadSource {
   const record = { type: 'document' } as SourceRecord & Record<string, unknown>;
   const kept: Record<string, unknown> = {};
   const tell = (rule: string, what: string, done: string): void =>
@@ -101,7 +126,11 @@ function parseItems(text: string, lines: Lines, messages: Message[]): Item[] {
   const body = text.replace(/^\uFEFF/, ' ');
   try {
     const whole: unknown = JSON.parse(body);
-    const list: unknown[] = Array.isArray(whole) ? whole : isObject(whole) && Array.isArray(whole.items) ? whole.items : [whole];
+    const list: unknown[] = Array.isArray(whole)
+      ? whole
+      : isObject(whole) && Array.isArray(whole.items)
+        ? whole.items
+        : [whole];
     const offsets = topLevelObjects(body).map((o) => o.from);
     const aligned = Array.isArray(whole) && offsets.length === list.length;
     return list.map((value, i) => ({ value, offset: aligned ? offsets[i]! : 0 }));
@@ -112,13 +141,22 @@ function parseItems(text: string, lines: Lines, messages: Message[]): Item[] {
         items.push({ value: JSON.parse(body.slice(from, to)), offset: from });
       } catch (error) {
         messages.push({
-          severity: 'error', rule: 'broken-entry', ...lines.at(from),
-          what: `An entry is not sound JSON: ${(error as Error).message}`, done: 'left out; the others were read',
+          severity: 'error',
+          rule: 'broken-entry',
+          ...lines.at(from),
+          what: `An entry is not sound JSON: ${(error as Error).message}`,
+          done: 'left out; the others were read',
         });
       }
     }
     if (!messages.length) {
-      messages.push({ severity: 'warning', rule: 'broken-list', ...lines.at(body.length), what: 'The list of entries is broken or does not end', done: 'every sound entry was read' });
+      messages.push({
+        severity: 'warning',
+        rule: 'broken-list',
+        ...lines.at(body.length),
+        what: 'The list of entries is broken or does not end',
+        done: 'every sound entry was read',
+      });
     }
     return items;
   }

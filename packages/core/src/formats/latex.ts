@@ -5,38 +5,152 @@
 
 /** Combining character for each accent command of LaTeX (The LaTeX Companion, table of accents). */
 const ACCENTS: Record<string, string> = {
-  '`': '\u0300', "'": '\u0301', '^': '\u0302', '~': '\u0303', '"': '\u0308', '=': '\u0304', '.': '\u0307',
-  u: '\u0306', v: '\u030C', H: '\u030B', c: '\u0327', d: '\u0323', b: '\u0331', k: '\u0328', r: '\u030A', t: '\u0361',
+  '`': '\u0300',
+  "'": '\u0301',
+  '^': '\u0302',
+  '~': '\u0303',
+  '"': '\u0308',
+  '=': '\u0304',
+  '.': '\u0307',
+  u: '\u0306',
+  v: '\u030C',
+  H: '\u030B',
+  c: '\u0327',
+  d: '\u0323',
+  b: '\u0331',
+  k: '\u0328',
+  r: '\u030A',
+  t: '\u0361',
 };
 
 const SYMBOLS: Record<string, string> = {
-  ss: 'ß', ae: 'æ', AE: 'Æ', oe: 'œ', OE: 'Œ', aa: 'å', AA: 'Å', o: 'ø', O: 'Ø', l: 'ł', L: 'Ł', i: 'ı', j: 'ȷ',
-  dh: 'ð', DH: 'Ð', th: 'þ', TH: 'Þ', dj: 'đ', DJ: 'Đ', ng: 'ŋ', NG: 'Ŋ', S: '§', P: '¶', pounds: '£', euro: '€',
-  copyright: '©', textcopyright: '©', textregistered: '®', texttrademark: '™', dag: '†', ddag: '‡', ldots: '…',
-  dots: '…', textellipsis: '…', textendash: '–', textemdash: '—', textquoteleft: '‘', textquoteright: '’',
-  textquotedblleft: '“', textquotedblright: '”', guillemotleft: '«', guillemotright: '»', textquotesingle: "'",
-  textbackslash: '\\', textasciitilde: '~', textasciicircum: '^', textunderscore: '_', textdegree: '°', degree: '°',
-  textmu: 'µ', textbar: '|', textless: '<', textgreater: '>', texteuro: '€', textsection: '§', slash: '/', TeX: 'TeX',
-  LaTeX: 'LaTeX', textordfeminine: 'ª', textordmasculine: 'º', textexclamdown: '¡', textquestiondown: '¿', textbullet: '•',
-  quotedblbase: '„', quotesinglbase: '‚', textperiodcentered: '·', textnumero: '№', S1: '§', space: ' ', ' ': ' ',
-  alpha: 'α', beta: 'β', gamma: 'γ', delta: 'δ', mu: 'μ', pi: 'π', sigma: 'σ', omega: 'ω', times: '×', pm: '±',
+  ss: 'ß',
+  ae: 'æ',
+  AE: 'Æ',
+  oe: 'œ',
+  OE: 'Œ',
+  aa: 'å',
+  AA: 'Å',
+  o: 'ø',
+  O: 'Ø',
+  l: 'ł',
+  L: 'Ł',
+  i: 'ı',
+  j: 'ȷ',
+  dh: 'ð',
+  DH: 'Ð',
+  th: 'þ',
+  TH: 'Þ',
+  dj: 'đ',
+  DJ: 'Đ',
+  ng: 'ŋ',
+  NG: 'Ŋ',
+  S: '§',
+  P: '¶',
+  pounds: '£',
+  euro: '€',
+  copyright: '©',
+  textcopyright: '©',
+  textregistered: '®',
+  texttrademark: '™',
+  dag: '†',
+  ddag: '‡',
+  ldots: '…',
+  dots: '…',
+  textellipsis: '…',
+  textendash: '–',
+  textemdash: '—',
+  textquoteleft: '‘',
+  textquoteright: '’',
+  textquotedblleft: '“',
+  textquotedblright: '”',
+  guillemotleft: '«',
+  guillemotright: '»',
+  textquotesingle: "'",
+  textbackslash: '\\',
+  textasciitilde: '~',
+  textasciicircum: '^',
+  textunderscore: '_',
+  textdegree: '°',
+  degree: '°',
+  textmu: 'µ',
+  textbar: '|',
+  textless: '<',
+  textgreater: '>',
+  texteuro: '€',
+  textsection: '§',
+  slash: '/',
+  TeX: 'TeX',
+  LaTeX: 'LaTeX',
+  textordfeminine: 'ª',
+  textordmasculine: 'º',
+  textexclamdown: '¡',
+  textquestiondown: '¿',
+  textbullet: '•',
+  quotedblbase: '„',
+  quotesinglbase: '‚',
+  textperiodcentered: '·',
+  textnumero: '№',
+  S1: '§',
+  space: ' ',
+  ' ': ' ',
+  alpha: 'α',
+  beta: 'β',
+  gamma: 'γ',
+  delta: 'δ',
+  mu: 'μ',
+  pi: 'π',
+  sigma: 'σ',
+  omega: 'ω',
+  times: '×',
+  pm: '±',
 };
 
-const STYLES: Record<string, string> = { emph: 'i', textit: 'i', textsl: 'i', textbf: 'b', textsuperscript: 'sup', textsubscript: 'sub', mkbibemph: 'i' };
+const STYLES: Record<string, string> = {
+  emph: 'i',
+  textit: 'i',
+  textsl: 'i',
+  textbf: 'b',
+  textsuperscript: 'sup',
+  textsubscript: 'sub',
+  mkbibemph: 'i',
+};
 const OLD_STYLES: Record<string, string> = { em: 'i', it: 'i', itshape: 'i', bf: 'b', bfseries: 'b' };
-const SILENT = new Set(['relax', 'noopsort', 'protect', 'xspace', 'sc', 'scshape', 'rm', 'sf', 'tt', 'normalfont', 'small', 'nobreak', 'allowbreak', '/', '-']);
+const SILENT = new Set([
+  'relax',
+  'noopsort',
+  'protect',
+  'xspace',
+  'sc',
+  'scshape',
+  'rm',
+  'sf',
+  'tt',
+  'normalfont',
+  'small',
+  'nobreak',
+  'allowbreak',
+  '/',
+  '-',
+]);
 
 /** Decodes a field value. A command nobody knows keeps its argument and is named in `unknown`. */
 export function latexToText(value: string, unknown?: Set<string>): string {
   if (!/[\\{}$~`'-]/.test(value)) return value.replace(/\s+/g, ' ').trim();
   const decoded = new Decoder(value, unknown).run();
-  return decoded.replace(/[^\S\u00A0]+/g, ' ').trim().normalize('NFC');
+  return decoded
+    .replace(/[^\S\u00A0]+/g, ' ')
+    .trim()
+    .normalize('NFC');
 }
 
 class Decoder {
   private i = 0;
 
-  constructor(private readonly s: string, private readonly unknown?: Set<string>) {}
+  constructor(
+    private readonly s: string,
+    private readonly unknown?: Set<string>,
+  ) {}
 
   run(): string {
     let out = '';
@@ -80,8 +194,8 @@ class Decoder {
       this.i += 1;
       return '—';
     }
-    if (c === '`' && s[this.i] === '`') return this.i += 1, '“';
-    if (c === "'" && s[this.i] === "'") return this.i += 1, '”';
+    if (c === '`' && s[this.i] === '`') return ((this.i += 1), '“');
+    if (c === "'" && s[this.i] === "'") return ((this.i += 1), '”');
     return c;
   }
 
@@ -173,8 +287,17 @@ class Decoder {
 }
 
 const ESCAPES: Record<string, string> = {
-  '\\': '\\textbackslash{}', '{': '\\{', '}': '\\}', '$': '\\$', '&': '\\&', '%': '\\%', '#': '\\#', '_': '\\_',
-  '~': '\\textasciitilde{}', '^': '\\textasciicircum{}', '\u00A0': '~',
+  '\\': '\\textbackslash{}',
+  '{': '\\{',
+  '}': '\\}',
+  $: '\\$',
+  '&': '\\&',
+  '%': '\\%',
+  '#': '\\#',
+  _: '\\_',
+  '~': '\\textasciitilde{}',
+  '^': '\\textasciicircum{}',
+  '\u00A0': '~',
 };
 
 /** Encodes text for a field: special characters escaped, inline tags as commands, mathematics left alone. */
@@ -184,7 +307,10 @@ export function textToLatex(text: string): string {
     .map((part) => {
       if (/^\$[^$]+\$$/.test(part)) return part;
       const tag = /^<(\/?)(i|b|sup|sub)>$/.exec(part);
-      if (tag) return tag[1] ? '}' : { i: '\\emph{', b: '\\textbf{', sup: '\\textsuperscript{', sub: '\\textsubscript{' }[tag[2]!]!;
+      if (tag)
+        return tag[1]
+          ? '}'
+          : { i: '\\emph{', b: '\\textbf{', sup: '\\textsuperscript{', sub: '\\textsubscript{' }[tag[2]!]!;
       return part.replace(/[\\{}$&%#_~^\u00A0]/g, (c) => ESCAPES[c]!);
     })
     .join('');
@@ -198,8 +324,11 @@ export function textToLatex(text: string): string {
 export function protectCapitals(latex: string): string {
   const words = latex.match(/\p{L}{4,}/gu) ?? [];
   const titleCase = words.filter((w) => /^\p{Lu}/u.test(w)).length > words.length / 2;
-  return latex.replace(/(^|[\s(“‘:–—-])(?!\\)(\p{L}[\p{L}\p{N}'’.]*)/gu, (whole, before: string, word: string, at: number) => {
-    const rest = titleCase || (at === 0 && before === '') ? word.slice(1) : word;
-    return /\p{Lu}/u.test(rest) ? `${before}{${word}}` : whole;
-  });
+  return latex.replace(
+    /(^|[\s(“‘:–—-])(?!\\)(\p{L}[\p{L}\p{N}'’.]*)/gu,
+    (whole, before: string, word: string, at: number) => {
+      const rest = titleCase || (at === 0 && before === '') ? word.slice(1) : word;
+      return /\p{Lu}/u.test(rest) ? `${before}{${word}}` : whole;
+    },
+  );
 }

@@ -4,7 +4,13 @@
  * record and written back.
  */
 import {
-  dateToEdtf, nameInverted, parseDate, parseName, type DateValue, type NameVariable, type SourceRecord,
+  dateToEdtf,
+  nameInverted,
+  parseDate,
+  parseName,
+  type DateValue,
+  type NameVariable,
+  type SourceRecord,
   type TextVariable,
 } from '../source/index.ts';
 import { normaliseDoi } from '../identifiers/index.ts';
@@ -20,7 +26,13 @@ interface Line {
 
 const REMAINDER_MARK = 'csl ';
 const PERSON_TAGS: Record<string, NameVariable> = {
-  AU: 'author', A1: 'author', A2: 'editor', ED: 'editor', A3: 'collection-editor', A4: 'translator', TA: 'translator',
+  AU: 'author',
+  A1: 'author',
+  A2: 'editor',
+  ED: 'editor',
+  A3: 'collection-editor',
+  A4: 'translator',
+  TA: 'translator',
 };
 
 export function readRis(text: string): ReadResult {
@@ -35,7 +47,7 @@ export function readRis(text: string): ReadResult {
   const tell = (severity: Message['severity'], rule: string, what: string, done: string): void =>
     void messages.push({ severity, rule, line: lineNumber, column: 1, what, done });
 
-  for (let start = 0; start <= text.length; ) {
+  for (let start = 0; start <= text.length;) {
     let end = text.indexOf('\n', start);
     if (end < 0) end = text.length;
     let raw = text.slice(start, text.charCodeAt(end - 1) === 13 && end > start ? end - 1 : end);
@@ -48,11 +60,18 @@ export function readRis(text: string): ReadResult {
       const last = entry?.at(-1);
       if (!words) continue;
       if (last) last.value += last.tag === 'AB' || last.tag === 'N2' || last.tag === 'N1' ? `\n${words}` : ` ${words}`;
-      else if (!/^\d+\.?$/.test(words)) tell('warning', 'stray-text', `Text outside any entry: “${words.slice(0, 60)}”`, 'passed over');
+      else if (!/^\d+\.?$/.test(words))
+        tell('warning', 'stray-text', `Text outside any entry: “${words.slice(0, 60)}”`, 'passed over');
       continue;
     }
     if (tag.name === 'TY') {
-      if (entry) tell('warning', 'missing-end', 'A new entry begins before the last one ended (ER is missing)', 'both were read');
+      if (entry)
+        tell(
+          'warning',
+          'missing-end',
+          'A new entry begins before the last one ended (ER is missing)',
+          'both were read',
+        );
       finish();
       entry = [{ tag: 'TY', value: tag.value, line: lineNumber }];
     } else if (tag.name === 'ER') {
@@ -62,7 +81,10 @@ export function readRis(text: string): ReadResult {
       entry.push({ tag: tag.name, value: tag.value, line: lineNumber });
     } else {
       tell('warning', 'missing-type', 'An entry begins without its type (TY)', 'read as a document');
-      entry = [{ tag: 'TY', value: 'GEN', line: lineNumber }, { tag: tag.name, value: tag.value, line: lineNumber }];
+      entry = [
+        { tag: 'TY', value: 'GEN', line: lineNumber },
+        { tag: tag.name, value: tag.value, line: lineNumber },
+      ];
     }
   }
   if (entry) tell('info', 'missing-end', 'The last entry does not end with ER', 'it was read');
@@ -94,7 +116,12 @@ function readEntry(lines: Line[], messages: Message[]): ReadSource {
   const tell = (line: number, rule: string, what: string, done: string): void =>
     void messages.push({ severity: 'warning', rule, line, column: 1, what, done });
   if (!kind) {
-    tell(first.line, 'unknown-type', `The type “${first.value}” is not an RIS type`, 'read as a document, the type kept');
+    tell(
+      first.line,
+      'unknown-type',
+      `The type “${first.value}” is not an RIS type`,
+      'read as a document, the type kept',
+    );
     kept.push(['TY', first.value]);
   } else if (TYPE_OF_KIND[kind] !== type) kept.push(['TY', type]);
   const dates: Line[] = [];
@@ -118,7 +145,12 @@ function readEntry(lines: Line[], messages: Message[]): ReadSource {
   readDates(record, dates, kept, tell);
   if (kept.length) record.custom = { ris: kept };
   if (remainder && !applyRemainder(source, remainder.value.slice(REMAINDER_MARK.length))) {
-    tell(remainder.line, 'broken-remainder', 'The line U5 with further fields is damaged', 'the rest of the entry was read');
+    tell(
+      remainder.line,
+      'broken-remainder',
+      'The line U5 with further fields is damaged',
+      'the rest of the entry was read',
+    );
   }
   return source;
 }
@@ -136,7 +168,14 @@ function readName(value: string): ReturnType<typeof parseName> {
   return parseName(value.replace(/,\s*$/, ''));
 }
 
-function setOnce(record: SourceRecord, field: string, value: unknown, tag: string, raw: string, kept: [string, string][]): void {
+function setOnce(
+  record: SourceRecord,
+  field: string,
+  value: unknown,
+  tag: string,
+  raw: string,
+  kept: [string, string][],
+): void {
   const fields = record as Record<string, unknown>;
   if (fields[field] === undefined && value !== undefined) fields[field] = value;
   else if (fields[field] !== value) kept.push([tag, raw]);
@@ -163,7 +202,11 @@ function variableFor(tag: string, record: SourceRecord): TextVariable | undefine
   }
   if (kind === 'thesis' && tag === 'M3') return 'genre';
   if (kind === 'legal_case' && tag === 'PB') return 'authority';
-  if ((kind === 'report' || kind === 'patent' || kind === 'standard' || kind === 'legislation') && (tag === 'IS' || tag === 'M1')) return 'number';
+  if (
+    (kind === 'report' || kind === 'patent' || kind === 'standard' || kind === 'legislation') &&
+    (tag === 'IS' || tag === 'M1')
+  )
+    return 'number';
   if (kind === 'paper-conference' && tag === 'C1') return 'event-place';
   return TEXT_TAGS[tag];
 }
@@ -183,7 +226,13 @@ function readPages(record: SourceRecord, lines: Line[], kept: [string, string][]
   const end = lines.find((l) => l.tag === 'EP' && l.value)?.value;
   if (record.type === 'book' || record.type === 'thesis') {
     if (start && !end) record['number-of-pages'] = start;
-    else if (start || end) kept.push(...([['SP', start], ['EP', end]].filter((x) => x[1]) as [string, string][]));
+    else if (start || end)
+      kept.push(
+        ...([
+          ['SP', start],
+          ['EP', end],
+        ].filter((x) => x[1]) as [string, string][]),
+      );
     return;
   }
   if (start && end && end !== start && !start.includes('-') && !start.includes('–')) record.page = `${start}-${end}`;
@@ -209,7 +258,8 @@ function readDates(record: SourceRecord, dates: Line[], kept: [string, string][]
   }
 }
 
-const fullness = (d: DateValue): number => (d['date-parts'] ? d['date-parts'].flat().length + (d.season ? 0.5 : 0) : 0.1);
+const fullness = (d: DateValue): number =>
+  d['date-parts'] ? d['date-parts'].flat().length + (d.season ? 0.5 : 0) : 0.1;
 
 /** RIS dates are YYYY/MM/DD/other, each but the year may be empty; other ways of writing them are read too. */
 function risDate(value: string): DateValue | undefined {
@@ -224,10 +274,28 @@ function risDate(value: string): DateValue | undefined {
 }
 
 const TAG_ORDER: [string, TextVariable][] = [
-  ['TI', 'title'], ['ST', 'title-short'], ['T2', 'container-title'], ['J2', 'container-title-short'], ['T3', 'collection-title'],
-  ['VL', 'volume'], ['IS', 'issue'], ['NV', 'number-of-volumes'], ['ET', 'edition'], ['SE', 'section'], ['M3', 'genre'],
-  ['PB', 'publisher'], ['CY', 'publisher-place'], ['DO', 'DOI'], ['UR', 'URL'], ['LA', 'language'], ['DB', 'archive'],
-  ['DP', 'source'], ['CN', 'call-number'], ['ID', 'citation-key'], ['OP', 'original-title'], ['RI', 'reviewed-title'],
+  ['TI', 'title'],
+  ['ST', 'title-short'],
+  ['T2', 'container-title'],
+  ['J2', 'container-title-short'],
+  ['T3', 'collection-title'],
+  ['VL', 'volume'],
+  ['IS', 'issue'],
+  ['NV', 'number-of-volumes'],
+  ['ET', 'edition'],
+  ['SE', 'section'],
+  ['M3', 'genre'],
+  ['PB', 'publisher'],
+  ['CY', 'publisher-place'],
+  ['DO', 'DOI'],
+  ['UR', 'URL'],
+  ['LA', 'language'],
+  ['DB', 'archive'],
+  ['DP', 'source'],
+  ['CN', 'call-number'],
+  ['ID', 'citation-key'],
+  ['OP', 'original-title'],
+  ['RI', 'reviewed-title'],
 ];
 
 const oneLine = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
@@ -246,7 +314,12 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }): strin
     const flat = value && oneLine(value);
     if (flat) lines.push([tag, flat]);
   };
-  for (const [tag, variable] of Object.entries({ AU: 'author', A2: 'editor', A3: 'collection-editor', A4: 'translator' } as const)) {
+  for (const [tag, variable] of Object.entries({
+    AU: 'author',
+    A2: 'editor',
+    A3: 'collection-editor',
+    A4: 'translator',
+  } as const)) {
     for (const name of record[variable] ?? []) put(tag, risName(name));
   }
   if (record.issued?.['date-parts']) {
@@ -256,7 +329,7 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }): strin
   } else if (record.issued?.literal) put('PY', record.issued.literal);
   for (const [tag, variable] of TAG_ORDER) put(tagFor(tag, record), record[variable]);
   const pages = /^([^-–]+)[-–]+([^-–]+)$/.exec(record.page ?? '');
-  if (pages) put('SP', pages[1]), put('EP', pages[2]);
+  if (pages) (put('SP', pages[1]), put('EP', pages[2]));
   else put('SP', record.page ?? record['number-of-pages']);
   put('SN', record.ISSN);
   put('SN', record.ISBN);
@@ -281,7 +354,10 @@ function tagFor(tag: string, record: SourceRecord): string {
 function keptLines(record: SourceRecord): [string, string][] {
   const kept = record.custom?.ris;
   if (!Array.isArray(kept)) return [];
-  return kept.filter((x): x is [string, string] => Array.isArray(x) && typeof x[0] === 'string' && /^[A-Z][A-Z0-9]$/.test(x[0]) && typeof x[1] === 'string');
+  return kept.filter(
+    (x): x is [string, string] =>
+      Array.isArray(x) && typeof x[0] === 'string' && /^[A-Z][A-Z0-9]$/.test(x[0]) && typeof x[1] === 'string',
+  );
 }
 
 function risName(name: Parameters<typeof nameInverted>[0]): string {

@@ -58,7 +58,10 @@ export function findQuote(text: string, quote: Quote, hint = 0): { start: number
   for (let at = page.text.indexOf(wanted); at >= 0; at = page.text.indexOf(wanted, at + 1)) {
     const end = at + wanted.length;
     const start = page.at[at]!;
-    const score = commonEnd(page.text.slice(0, at), before) + commonStart(page.text.slice(end), after) - Math.abs(start - hint) / 1e6;
+    const score =
+      commonEnd(page.text.slice(0, at), before) +
+      commonStart(page.text.slice(end), after) -
+      Math.abs(start - hint) / 1e6;
     if (!best || score > best.score) best = { start, end: page.at[end - 1]! + 1, score };
   }
   return best && { start: best.start, end: best.end };

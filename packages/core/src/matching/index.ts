@@ -19,7 +19,9 @@ export function identifierKeys(record: SourceRecord): string[] {
   const pmid = record.PMID && normalisePmid(record.PMID);
   if (pmid) keys.push(`pmid:${pmid}`);
   if (!PARTS.has(record.type)) {
-    const isbn = record.ISBN?.split(/[\s,;]+/).map(normaliseIsbn).find(Boolean);
+    const isbn = record.ISBN?.split(/[\s,;]+/)
+      .map(normaliseIsbn)
+      .find(Boolean);
     if (isbn) keys.push(`isbn:${isbn}${record.volume ? `:${fold(record.volume)}` : ''}`);
   }
   return keys;
@@ -35,7 +37,18 @@ export function wholeKey(record: SourceRecord): string | undefined {
   const title = record.title && titleKey(record.title);
   if (!title) return undefined;
   const first = record.author?.[0] ?? record.editor?.[0];
-  return ['same', record.type, title, yearOf(record.issued) ?? '', first ? fold(nameShort(first)) : '', record.volume ?? '', record.issue ?? '', record.page ?? '', record.number ?? '', record.archive_location ?? ''].join(':');
+  return [
+    'same',
+    record.type,
+    title,
+    yearOf(record.issued) ?? '',
+    first ? fold(nameShort(first)) : '',
+    record.volume ?? '',
+    record.issue ?? '',
+    record.page ?? '',
+    record.number ?? '',
+    record.archive_location ?? '',
+  ].join(':');
 }
 
 /** True when a title is long enough to stand for its work: four words or more and twenty letters. */

@@ -19,7 +19,15 @@ export interface ParsedQuery {
 }
 
 const ALIASES: Record<string, QueryField> = {
-  by: 'author', person: 'author', date: 'year', type: 'kind', collection: 'in', term: 'subject', reading: 'state', gloss: 'note', text: 'page',
+  by: 'author',
+  person: 'author',
+  date: 'year',
+  type: 'kind',
+  collection: 'in',
+  term: 'subject',
+  reading: 'state',
+  gloss: 'note',
+  text: 'page',
 };
 
 export function parseQuery(text: string): ParsedQuery {
@@ -40,13 +48,23 @@ class Parser {
       groups.push(this.or());
       if (this.text[this.pos] === ')') this.pos += 1;
     }
-    return { tree: join('and', groups.filter((g) => g.is !== 'all')), notes: this.notes, parts: this.outer };
+    return {
+      tree: join(
+        'and',
+        groups.filter((g) => g.is !== 'all'),
+      ),
+      notes: this.notes,
+      parts: this.outer,
+    };
   }
 
   private or(): Node {
     const parts = [this.and()];
     while (this.word('or')) parts.push(this.and());
-    return join('or', parts.filter((p) => p.is !== 'all'));
+    return join(
+      'or',
+      parts.filter((p) => p.is !== 'all'),
+    );
   }
 
   private and(): Node {
@@ -94,7 +112,8 @@ class Parser {
     const name = found && this.fieldNamed(found[1]!);
     if (name) {
       this.pos = m.lastIndex;
-      if (/["“]/.test(this.text[this.pos] ?? '')) return { is: 'field', field: name, text: this.quoted().trim(), phrase: true };
+      if (/["“]/.test(this.text[this.pos] ?? ''))
+        return { is: 'field', field: name, text: this.quoted().trim(), phrase: true };
       return { is: 'field', field: name, text: this.run_(/[^\s)]*/y), phrase: false };
     }
     const start = this.pos;
@@ -138,7 +157,11 @@ class Parser {
   private peekWord(word: string): boolean {
     const m = new RegExp(`${word}(?=[\\s(]|$)`, 'iy');
     m.lastIndex = this.pos;
-    return m.test(this.text) && (this.pos > 0 || this.text.length > word.length) && this.text.slice(0, this.pos).trim() !== '';
+    return (
+      m.test(this.text) &&
+      (this.pos > 0 || this.text.length > word.length) &&
+      this.text.slice(0, this.pos).trim() !== ''
+    );
   }
 
   private word(word: string): boolean {

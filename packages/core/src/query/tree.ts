@@ -1,5 +1,21 @@
 /** A query as a tree. It knows nothing of SQL; the server turns it into conditions, the page into chips. */
-export const QUERY_FIELDS = ['author', 'title', 'year', 'kind', 'tag', 'subject', 'in', 'doi', 'file', 'state', 'abstract', 'journal', 'note', 'page', 'added'] as const;
+export const QUERY_FIELDS = [
+  'author',
+  'title',
+  'year',
+  'kind',
+  'tag',
+  'subject',
+  'in',
+  'doi',
+  'file',
+  'state',
+  'abstract',
+  'journal',
+  'note',
+  'page',
+  'added',
+] as const;
 export type QueryField = (typeof QUERY_FIELDS)[number];
 
 export type Node =

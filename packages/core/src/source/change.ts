@@ -19,22 +19,93 @@ export interface BeforeAfter<T> {
   after: T | null;
 }
 
-export interface PresenceChange { do: 'presence'; sources: Id[]; from: Presence; to: Presence }
-export interface EditChange { do: 'edit'; source: Id; fields: Record<string, BeforeAfter<FieldValue>> }
-export interface TagChange { do: 'tag'; tag: Id; name: string; subject: boolean; sources: Id[]; present: boolean }
-export interface FileChange { do: 'file'; collection: Id; name: string; sources: Id[]; present: boolean }
-export interface ReadingChange { do: 'reading'; states: Record<Id, BeforeAfter<ReadingState>> }
-export interface CollectionChange { do: 'collection'; collection: Id; name: string; present: boolean }
-export interface PlacementChange { do: 'placement'; placement: Id; collection: Id; name: string; parent: Id | null; present: boolean }
-export interface RenameChange { do: 'rename'; collection: Id; name: BeforeAfter<string> }
-export interface AttachChange { do: 'attach'; source: Id; file: Id; name: string; present: boolean }
-export interface MarkChange { do: 'mark'; mark: Id; source: Id; present: boolean }
-export interface MarkEditChange { do: 'mark-edit'; mark: Id; source: Id; fields: { gloss?: BeforeAfter<string>; sense?: BeforeAfter<Id> } }
-export interface AllChange { do: 'all'; says: string; changes: Change[] }
+export interface PresenceChange {
+  do: 'presence';
+  sources: Id[];
+  from: Presence;
+  to: Presence;
+}
+export interface EditChange {
+  do: 'edit';
+  source: Id;
+  fields: Record<string, BeforeAfter<FieldValue>>;
+}
+export interface TagChange {
+  do: 'tag';
+  tag: Id;
+  name: string;
+  subject: boolean;
+  sources: Id[];
+  present: boolean;
+}
+export interface FileChange {
+  do: 'file';
+  collection: Id;
+  name: string;
+  sources: Id[];
+  present: boolean;
+}
+export interface ReadingChange {
+  do: 'reading';
+  states: Record<Id, BeforeAfter<ReadingState>>;
+}
+export interface CollectionChange {
+  do: 'collection';
+  collection: Id;
+  name: string;
+  present: boolean;
+}
+export interface PlacementChange {
+  do: 'placement';
+  placement: Id;
+  collection: Id;
+  name: string;
+  parent: Id | null;
+  present: boolean;
+}
+export interface RenameChange {
+  do: 'rename';
+  collection: Id;
+  name: BeforeAfter<string>;
+}
+export interface AttachChange {
+  do: 'attach';
+  source: Id;
+  file: Id;
+  name: string;
+  present: boolean;
+}
+export interface MarkChange {
+  do: 'mark';
+  mark: Id;
+  source: Id;
+  present: boolean;
+}
+export interface MarkEditChange {
+  do: 'mark-edit';
+  mark: Id;
+  source: Id;
+  fields: { gloss?: BeforeAfter<string>; sense?: BeforeAfter<Id> };
+}
+export interface AllChange {
+  do: 'all';
+  says: string;
+  changes: Change[];
+}
 
 export type Change =
-  | PresenceChange | EditChange | TagChange | FileChange | ReadingChange | CollectionChange | PlacementChange
-  | RenameChange | AttachChange | MarkChange | MarkEditChange | AllChange;
+  | PresenceChange
+  | EditChange
+  | TagChange
+  | FileChange
+  | ReadingChange
+  | CollectionChange
+  | PlacementChange
+  | RenameChange
+  | AttachChange
+  | MarkChange
+  | MarkEditChange
+  | AllChange;
 
 const flip = <T>(x: BeforeAfter<T>): BeforeAfter<T> => ({ before: x.after, after: x.before });
 const flipAll = <T>(x: Record<string, BeforeAfter<T>>): Record<string, BeforeAfter<T>> =>
@@ -53,7 +124,10 @@ export function invert(change: Change): Change {
       return { ...change, name: flip(change.name) };
     case 'mark-edit': {
       const { gloss, sense } = change.fields;
-      return { ...change, fields: { ...(gloss ? { gloss: flip(gloss) } : {}), ...(sense ? { sense: flip(sense) } : {}) } };
+      return {
+        ...change,
+        fields: { ...(gloss ? { gloss: flip(gloss) } : {}), ...(sense ? { sense: flip(sense) } : {}) },
+      };
     }
     case 'all':
       return { ...change, changes: change.changes.map(invert).reverse() };
@@ -102,7 +176,9 @@ export function describe(change: Change): string {
     case 'tag': {
       const what = change.subject ? 'subject term' : 'tag';
       const n = countSources(change.sources.length);
-      return change.present ? `Added the ${what} “${change.name}” to ${n}` : `Removed the ${what} “${change.name}” from ${n}`;
+      return change.present
+        ? `Added the ${what} “${change.name}” to ${n}`
+        : `Removed the ${what} “${change.name}” from ${n}`;
     }
     case 'file': {
       const n = countSources(change.sources.length);

@@ -9,7 +9,20 @@ export interface DateValue {
   literal?: string;
 }
 
-const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
+const MONTHS = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+];
 const SEASONS = ['spring', 'summer', 'autumn', 'winter'];
 
 /** Reads a date; what cannot be read is kept as a literal, so nothing typed is lost. */

@@ -67,7 +67,11 @@ export function apply(library: Library, change: Change): void {
       library.collections.set(change.collection, { name: change.name, present: change.present });
       return;
     case 'placement':
-      library.placements.set(change.placement, { collection: change.collection, parent: change.parent, present: change.present });
+      library.placements.set(change.placement, {
+        collection: change.collection,
+        parent: change.parent,
+        present: change.present,
+      });
       return;
     case 'rename': {
       const c = library.collections.get(change.collection);

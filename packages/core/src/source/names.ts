@@ -25,7 +25,13 @@ export function parseName(text: string): Name {
     const third = parts[2] ?? '';
     const suffixSecond = parts.length > 2 && SUFFIX.test(second);
     const family = particles(parts[0]!);
-    const given = bare(suffixSecond ? parts.slice(2).join(', ') : parts.length > 2 && SUFFIX.test(third) ? second : parts.slice(1).join(', '));
+    const given = bare(
+      suffixSecond
+        ? parts.slice(2).join(', ')
+        : parts.length > 2 && SUFFIX.test(third)
+          ? second
+          : parts.slice(1).join(', '),
+    );
     const suffix = suffixSecond ? second : parts.length > 2 && SUFFIX.test(third) ? third : '';
     return compact({ ...family, given, suffix });
   }

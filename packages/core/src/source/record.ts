@@ -6,7 +6,12 @@ import { isKind, type Kind } from './kinds.ts';
 import type { Name } from './names.ts';
 import type { DateValue } from './dates.ts';
 import {
-  isDateVariable, isNameVariable, isTextVariable, type DateVariable, type NameVariable, type TextVariable,
+  isDateVariable,
+  isNameVariable,
+  isTextVariable,
+  type DateVariable,
+  type NameVariable,
+  type TextVariable,
 } from './variables.ts';
 
 export type SourceRecord = { type: Kind; custom?: Custom } & { [V in TextVariable]?: string } & {

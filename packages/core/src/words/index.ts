@@ -33,7 +33,9 @@ const stems = new Map<string, string>();
 export function stem(word: string): string {
   const known = stems.get(word);
   if (known !== undefined) return known;
-  const folded = fold(word).replace(/['’]s$/, '').replace(/['’]/g, '');
+  const folded = fold(word)
+    .replace(/['’]s$/, '')
+    .replace(/['’]/g, '');
   const out = /^[a-z]+$/.test(folded) && folded.length > 2 ? stemmer(folded) : folded;
   if (stems.size > 50_000) stems.clear();
   stems.set(word, out);
@@ -116,7 +118,10 @@ export function findLit(text: string, sought: Sought): Lit[] {
     if (run?.length) {
       out.push({ start: t.start, end: all[i + run.length - 1]!.end });
       i += run.length - 1;
-    } else if (sought.stems.has(t.stem) || sought.prefixes.some((p) => fold(text.slice(t.start, t.end)).startsWith(p) || t.stem.startsWith(p))) {
+    } else if (
+      sought.stems.has(t.stem) ||
+      sought.prefixes.some((p) => fold(text.slice(t.start, t.end)).startsWith(p) || t.stem.startsWith(p))
+    ) {
       out.push({ start: t.start, end: t.end });
     }
   }

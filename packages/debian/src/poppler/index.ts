@@ -18,7 +18,10 @@ interface Run {
 }
 
 function run(program: string, args: string[]): Run {
-  const child = spawn('prlimit', [`--cpu=${CPU_SECONDS}`, `--as=${MEMORY_BYTES}`, program, ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { PATH: process.env.PATH, LANG: 'C.UTF-8' } });
+  const child = spawn('prlimit', [`--cpu=${CPU_SECONDS}`, `--as=${MEMORY_BYTES}`, program, ...args], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { PATH: process.env.PATH, LANG: 'C.UTF-8' },
+  });
   let err = '';
   child.stderr.setEncoding('utf8').on('data', (d: string) => void (err = (err + d).slice(-4000)));
   const timer = setTimeout(() => child.kill('SIGKILL'), WALL_MS);
@@ -60,18 +63,35 @@ export async function pdfInfo(path: string): Promise<PdfInfo> {
 
 /** XMP (ISO 16684-1) is preferred to the Info dictionary, which it replaced (ISO 32000-2, 14.3.3). */
 function readEmbedded(field: (name: string) => string | undefined, xmp: string): Embedded {
-  const decode = (t: string): string => t.replace(/&(amp|lt|gt|quot|apos);/g, (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!).trim();
+  const decode = (t: string): string =>
+    t
+      .replace(/&(amp|lt|gt|quot|apos);/g, (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!)
+      .trim();
   const items = (tag: string): string[] => {
     const block = new RegExp(`<${tag}[^>]*>([\\s\\S]*?)</${tag}>`).exec(xmp)?.[1] ?? '';
     return [...block.matchAll(/<rdf:li[^>]*>([\s\S]*?)<\/rdf:li>/g)].map((m) => decode(m[1]!)).filter(Boolean);
   };
   const author = field('Author');
-  const authors = items('dc:creator').length ? items('dc:creator') : (author?.split(/\s*(?:;|\band\b|&)\s*/) ?? []).filter((a) => /\s/.test(a.trim()));
-  const keywords = items('dc:subject').length ? items('dc:subject') : (field('Keywords')?.split(/\s*[;,]\s*/) ?? []).filter(Boolean);
-  const doi = normaliseDoi(/<(?:prism:doi|dc:identifier)[^>]*>\s*(?:doi:)?([^<]+)</.exec(xmp)?.[1]?.trim() ?? field('Subject')?.match(/10\.\d{4,9}\/\S+/)?.[0] ?? '');
+  const authors = items('dc:creator').length
+    ? items('dc:creator')
+    : (author?.split(/\s*(?:;|\band\b|&)\s*/) ?? []).filter((a) => /\s/.test(a.trim()));
+  const keywords = items('dc:subject').length
+    ? items('dc:subject')
+    : (field('Keywords')?.split(/\s*[;,]\s*/) ?? []).filter(Boolean);
+  const doi = normaliseDoi(
+    /<(?:prism:doi|dc:identifier)[^>]*>\s*(?:doi:)?([^<]+)</.exec(xmp)?.[1]?.trim() ??
+      field('Subject')?.match(/10\.\d{4,9}\/\S+/)?.[0] ??
+      '',
+  );
   const title = items('dc:title')[0] ?? field('Title');
   const created = /(?:prism:publicationDate|xmp:CreateDate)(?:>|=")([^<"]+)/.exec(xmp)?.[1];
-  return { ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), ...(keywords.length ? { keywords } : {}), ...(doi ? { doi } : {}), ...(created ? { date: created } : {}) };
+  return {
+    ...(title ? { title } : {}),
+    ...(authors.length ? { authors } : {}),
+    ...(keywords.length ? { keywords } : {}),
+    ...(doi ? { doi } : {}),
+    ...(created ? { date: created } : {}),
+  };
 }
 
 /** The pages of a PDF with the place of every word, as they are read. */

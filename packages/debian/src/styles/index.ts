@@ -12,27 +12,37 @@ export class Styles {
 
   /** The usual ones, or those whose title or name has all the words of `like`; at most 60. */
   async find(like: string): Promise<StyleInfo[]> {
-    const all = await this.all();
     const words = fold(like).split(/\s+/).filter(Boolean);
-    if (!words.length) return USUAL_STYLES.flatMap((id) => all.get(id) ?? []);
+    if (!words.length)
+      return (await Promise.all(USUAL_STYLES.map((id) => this.get(id)))).filter((s) => s !== undefined);
+    const all = await this.all();
+
     const found: StyleInfo[] = [];
     for (const style of all.values()) {
       const text = fold(`${style.title} ${style.id}`);
       if (words.every((w) => text.includes(w))) found.push(style);
     }
-    const rank = (s: StyleInfo): number => (USUAL_STYLES.includes(s.id) ? 0 : 2) + (s.parent ? 1 : 0) + (fold(s.title).startsWith(words[0]!) ? 0 : 0.5);
+    const rank = (s: StyleInfo): number =>
+      (USUAL_STYLES.includes(s.id) ? 0 : 2) + (s.parent ? 1 : 0) + (fold(s.title).startsWith(words[0]!) ? 0 : 0.5);
     return found.sort((a, b) => rank(a) - rank(b) || a.title.localeCompare(b.title)).slice(0, 60);
   }
 
   /** All styles whose title or name has the words, by name. */
   async list(like: string): Promise<StyleInfo[]> {
     const words = fold(like).split(/\s+/).filter(Boolean);
-    const all = [...(await this.all()).values()].filter((s) => words.every((w) => fold(`${s.title} ${s.id}`).includes(w)));
+    const all = [...(await this.all()).values()].filter((s) =>
+      words.every((w) => fold(`${s.title} ${s.id}`).includes(w)),
+    );
     return all.sort((a, b) => (a.id < b.id ? -1 : 1));
   }
 
+  /** One style by its name; reads its file alone. */
   async get(id: string): Promise<StyleInfo | undefined> {
-    return (await this.all()).get(id);
+    for (const sub of ['styles', 'styles/dependent']) {
+      const xml = await readFile(join(this.folder, sub, `${id}.csl`), 'utf8').catch(() => undefined);
+      if (xml) return readStyleInfo(id, xml);
+    }
+    return undefined;
   }
 
   async locales(): Promise<string[]> {
@@ -50,17 +60,18 @@ export class Styles {
       const folder = join(this.folder, sub);
       const names = (await readdir(folder).catch(() => [])).filter((n) => n.endsWith('.csl'));
       for (let i = 0; i < names.length; i += 200) {
-        await Promise.all(names.slice(i, i + 200).map(async (name) => {
-          const id = name.slice(0, -4);
-          const info = readStyleInfo(id, await readFile(join(folder, name), 'utf8').catch(() => ''));
-          if (info) out.set(id, info);
-        }));
+        await Promise.all(
+          names.slice(i, i + 200).map(async (name) => {
+            const id = name.slice(0, -4);
+            const info = readStyleInfo(id, await readFile(join(folder, name), 'utf8').catch(() => ''));
+            if (info) out.set(id, info);
+          }),
+        );
       }
     }
     return out;
   }
 }
-
 
 /** Where Debian's packages put styles and locales. */
 export const STYLES_FOLDER = '/usr/share/citation-style-language';

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import DropFiles from '../gather/DropFiles.vue';
+import { useSession } from '../session/store.ts';
+import CommandPalette from './CommandPalette.vue';
+import { useChanges } from './changes.ts';
+import { isTyping } from './keys.ts';
+import KeysList from './KeysList.vue';
+import NoticeLine from './NoticeLine.vue';
+import TopBar from './TopBar.vue';
+
+const session = useSession();
+const changes = useChanges();
+const route = useRoute();
+const inside = computed(() => session.user && !route.meta.open);
+const keysOpen = ref(false);
+const paletteOpen = ref(false);
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (!inside.value) return;
+  const control = event.ctrlKey || event.metaKey;
+  if (control && event.key.toLowerCase() === 'k') paletteOpen.value = true;
+  else if (isTyping(event)) return;
+  else if (control && event.key.toLowerCase() === 'z') void (event.shiftKey ? changes.redo() : changes.undo());
+  else if (event.key === '?' && !control) keysOpen.value = true;
+  else return;
+  event.preventDefault();
+});
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <template v-if="inside">
+      <TopBar @keys="keysOpen = true" @commands="paletteOpen = true" />
+      <main class="min-h-0 flex-1"><RouterView /></main>
+      <DropFiles />
+      <KeysList v-model:open="keysOpen" />
+      <CommandPalette v-model:open="paletteOpen" />
+      <NoticeLine />
+    </template>
+    <RouterView v-else />
+  </div>
+</template>

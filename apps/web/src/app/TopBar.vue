@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { ChevronDown } from '@lucide/vue';
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { useJobs } from '../gather/jobs.ts';
+import { usePlaces } from '../places/store.ts';
+import { useTabs } from '../read/tabs.ts';
+import { useSession } from '../session/store.ts';
+import JobsMenu from './JobsMenu.vue';
+
+const emit = defineEmits<{ keys: []; commands: [] }>();
+const session = useSession();
+const places = usePlaces();
+const jobs = useJobs();
+const tabs = useTabs();
+const route = useRoute();
+
+const stages = computed(() => [
+  { name: 'Gather', to: '/gather', count: jobs.running.length || undefined },
+  { name: 'Sources', to: '/sources', count: places.reply?.total },
+  {
+    name: 'Read',
+    to: tabs.current ? `/read/${tabs.current.source}/${tabs.current.file}` : '/read',
+    count: tabs.open.length || undefined,
+  },
+]);
+const isOn = (to: string): boolean => route.path.split('/')[1] === to.split('/')[1];
+</script>
+
+<template>
+  <header class="flex h-[46px] shrink-0 items-center bg-top px-4 text-toptext">
+    <RouterLink to="/sources" class="font-serif text-[18px] font-semibold tracking-[.2px] text-[#f4f1e9]"
+      >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
+    >
+    <Menu as="div" class="relative ml-4 border-l border-topline pl-4">
+      <MenuButton class="flex items-center gap-1 text-[12.5px]"
+        >{{ session.workspace?.name }}<ChevronDown :size="13" aria-hidden="true" /><span class="sr-only"
+          >Change the workspace</span
+        ></MenuButton
+      >
+      <MenuItems class="menu absolute left-3 top-7 min-w-56 text-ink">
+        <MenuItem v-for="w in session.user?.workspaces" :key="w.id" as="template">
+          <button class="menu-item" @click="session.choose(w.id)">
+            {{ w.name }}<span class="ml-auto pl-4 text-muted">{{ w.role }}</span>
+          </button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+    <nav class="ml-7 flex h-full gap-0.5" aria-label="Stages">
+      <RouterLink
+        v-for="s in stages"
+        :key="s.name"
+        :to="s.to"
+        :aria-current="isOn(s.to) ? 'page' : undefined"
+        class="flex items-center gap-[7px] px-[13px]"
+        :class="isOn(s.to) ? 'mt-[7px] rounded-t-md bg-paper font-semibold text-ink' : 'hover:text-white'"
+      >
+        {{ s.name }}
+        <span
+          v-if="s.count !== undefined"
+          class="rounded-lg px-1.5 font-mono text-[11px] font-normal"
+          :class="isOn(s.to) ? 'bg-verdtint text-verdigris' : 'bg-[#3b4a52] text-[#e9e6dd]'"
+          >{{ s.count.toLocaleString('en') }}</span
+        >
+      </RouterLink>
+    </nav>
+    <div class="ml-auto flex items-center gap-3 text-[12.5px]">
+      <JobsMenu />
+      <Menu as="div" class="relative">
+        <MenuButton
+          class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-[11px] font-bold text-[#1f2c33]"
+          :aria-label="`${session.user?.name}: account`"
+          >{{ session.initials }}</MenuButton
+        >
+        <MenuItems class="menu absolute right-0 top-8 w-60 text-[13.5px] text-ink">
+          <p class="border-b border-line px-3 pb-2 pt-1">
+            <span class="block font-semibold">{{ session.user?.name }}</span
+            ><span class="text-muted">{{ session.user?.email }} · {{ session.workspace?.role }}</span>
+          </p>
+          <MenuItem as="template"
+            ><button class="menu-item" @click="emit('commands')">
+              Commands and sources<span class="ml-auto font-mono text-[11px] text-muted">Ctrl K</span>
+            </button></MenuItem
+          >
+          <MenuItem as="template"
+            ><button class="menu-item" @click="emit('keys')">
+              Keys<span class="ml-auto font-mono text-[11px] text-muted">?</span>
+            </button></MenuItem
+          >
+          <MenuItem as="template"><a class="menu-item" href="/api" target="_blank">The HTTP API</a></MenuItem>
+          <MenuItem as="template"><button class="menu-item" @click="session.signOut()">Sign out</button></MenuItem>
+        </MenuItems>
+      </Menu>
+    </div>
+  </header>
+</template>

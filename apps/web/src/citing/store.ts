@@ -1,0 +1,61 @@
+/** The style and language citations are shown and copied in, and the formatting itself. */
+import { defineStore } from 'pinia';
+import { useLocalStorage } from '@vueuse/core';
+import { ref } from 'vue';
+import type { CiteReply, StyleList } from '@pandecta/contract';
+import type { StyleInfo } from '@pandecta/core/citing';
+import { api } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+
+export const useCiting = defineStore('citing', () => {
+  const style = useLocalStorage<StyleInfo>('style', {
+    id: 'chicago-author-date',
+    title: 'Author-date',
+    manner: 'author-date',
+  });
+  const locale = useLocalStorage('citation language', 'en-US');
+  const locales = ref<string[]>([]);
+  const changes = useChanges();
+
+  async function find(like: string): Promise<StyleInfo[]> {
+    const reply = await api.root<StyleList>('GET', `/styles?like=${encodeURIComponent(like)}`);
+    locales.value = reply.locales;
+    return reply.styles;
+  }
+
+  const cite = (ids: string[], inText = false, signal?: AbortSignal): Promise<CiteReply> =>
+    api.post<CiteReply>('/cite', { ids, style: style.value.id, locale: locale.value, inText }, signal);
+
+  /** Rich and plain text in one copy. */
+  async function copy(html: string, text: string, says: string): Promise<void> {
+    await navigator.clipboard.write([
+      new ClipboardItem({
+        'text/html': new Blob([html], { type: 'text/html' }),
+        'text/plain': new Blob([text], { type: 'text/plain' }),
+      }),
+    ]);
+    changes.tell(says);
+  }
+
+  /** @param what the list as it is printed at the end, or the citation as it stands in the text */
+  async function copyCited(ids: string[], what: 'bibliography' | 'citation'): Promise<void> {
+    try {
+      const reply = await cite(ids, what === 'citation');
+      if (what === 'citation')
+        return await copy(reply.citationHtml ?? '', reply.citationText ?? '', `Copied “${reply.citationText}”`);
+      const hang = reply.hangingIndent ? ' style="padding-left:2em;text-indent:-2em"' : '';
+      const n = reply.entries.length;
+      await copy(
+        reply.entries.map((e) => `<p${hang}>${e.html}</p>`).join('\n'),
+        reply.entries.map((e) => e.text).join('\n'),
+        n === 1
+          ? `Copied: ${reply.entries[0]!.text.slice(0, 90)}…`
+          : `Copied a bibliography of ${n} entries, as rich and as plain text`,
+      );
+    } catch (error) {
+      changes.tell((error as Error).message, null, true);
+    }
+  }
+
+  return { style, locale, locales, find, cite, copyCited };
+});

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+/** Gather: say where to, bring files in, see what became of them. */
+import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import type { Changed, ImportList, ImportReport } from '@pandecta/contract';
+import { ALL_KINDS, KINDS, type Kind } from '@pandecta/core/source';
+import { api } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+import { usePlaces } from '../places/store.ts';
+import { useSession } from '../session/store.ts';
+import { destination } from './destination.ts';
+import ImportReportCard from './ImportReportCard.vue';
+import { useJobs } from './jobs.ts';
+import { upload } from './upload.ts';
+
+const route = useRoute();
+const router = useRouter();
+const places = usePlaces();
+const changes = useChanges();
+const jobs = useJobs();
+const session = useSession();
+const imports = ref<ImportReport[]>([]);
+const open = ref<ImportReport | null>(null);
+const picker = ref<HTMLInputElement>();
+const hand = ref<{ type: Kind; title: string }>({ type: 'article-journal', title: '' });
+const openId = computed(() => String(route.params.import ?? ''));
+const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
+const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+async function load(): Promise<void> {
+  imports.value = (await api.get<ImportList>('/imports')).imports;
+  open.value = openId.value
+    ? await api
+        .get<ImportReport>(`/imports/${openId.value}`)
+        .catch((e: Error) => (changes.tell(e.message, null, true), null))
+    : null;
+}
+onMounted(() => {
+  if (typeof route.query.into === 'string') destination.value = route.query.into;
+  void places.load();
+  void load();
+});
+watch([openId, () => changes.version], load);
+watch(
+  () => jobs.list,
+  () => {
+    const job = jobs.list.find((j) => j.id === open.value?.job.id);
+    if (job && open.value) open.value.job = job;
+  },
+  { deep: true },
+);
+
+async function send(files: File[]): Promise<void> {
+  if (!files.length) return;
+  try {
+    const { importId } = await upload(files, destination.value);
+    await jobs.look();
+    await router.push(`/gather/${importId}`);
+  } catch (error) {
+    changes.tell((error as Error).message, null, true);
+  }
+}
+
+function picked(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  void send([...(input.files ?? [])]);
+  input.value = '';
+}
+
+async function byHand(): Promise<void> {
+  const title = hand.value.title.trim();
+  if (!title) return;
+  const done = await changes.change(() =>
+    api.post<Changed>('/sources', {
+      record: { type: hand.value.type, title },
+      ...(destination.value ? { collection: destination.value } : {}),
+    }),
+  );
+  if (done?.id) {
+    hand.value.title = '';
+    await router.push(`/sources?at=${done.id}`);
+  }
+}
+</script>
+
+<template>
+  <div class="flex h-full">
+    <aside class="pane w-[22rem] shrink-0 border-r border-line px-5 py-5" aria-label="Bring in sources">
+      <template v-if="session.mayEdit">
+        <h1 class="font-serif text-lg font-semibold">Bring in sources</h1>
+        <label class="mt-4 block"
+          ><span class="heading">Where they go</span>
+          <select v-model="destination" class="field mt-1">
+            <option :value="undefined">In no collection yet</option>
+            <option v-for="c in places.flat" :key="c.path" :value="c.id">{{ c.path }}</option>
+          </select>
+        </label>
+        <button
+          class="mt-4 w-full rounded-md border-2 border-dashed border-edge bg-card px-4 py-6 text-center hover:border-verdigris"
+          @click="picker?.click()"
+        >
+          <span class="block font-serif text-[15px]">Drop files anywhere, or choose them</span>
+          <span class="text-[12.5px] text-muted"
+            >PDF, RIS, BibTeX, BibLaTeX, CSL-JSON, in any mix; the content tells the format</span
+          >
+        </button>
+        <input ref="picker" type="file" multiple class="hidden" aria-label="Choose files" @change="picked" />
+        <form class="mt-6" @submit.prevent="byHand">
+          <h2 class="heading">By hand</h2>
+          <select v-model="hand.type" class="field mt-1" aria-label="Kind">
+            <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.name }}</option>
+          </select>
+          <input v-model="hand.title" class="field mt-1.5" placeholder="Title" aria-label="Title" />
+          <button class="btn mt-1.5" :disabled="!hand.title.trim()">Add and fill in</button>
+        </form>
+      </template>
+      <p v-else class="text-muted">
+        As a reader you see what was brought in; contributors and stewards bring in sources.
+      </p>
+      <h2 class="heading mt-7">Brought in before</h2>
+      <ul class="mt-1">
+        <li v-for="i in imports" :key="i.id">
+          <RouterLink
+            :to="`/gather/${i.id}`"
+            class="block rounded px-2 py-1.5 hover:bg-card"
+            :class="i.id === openId && 'bg-verdtint'"
+          >
+            <span class="block truncate font-medium">{{ i.title }}</span>
+            <span class="text-[12.5px] text-muted"
+              >{{ when.format(new Date(i.at)) }} · {{ i.job.says || i.job.state }}</span
+            >
+          </RouterLink>
+        </li>
+        <li v-if="!imports.length" class="text-muted">Nothing yet.</li>
+      </ul>
+    </aside>
+    <section class="min-w-0 flex-1 overflow-auto px-8 py-6" aria-label="Report">
+      <ImportReportCard v-if="open" :report="open" />
+      <div v-else class="grid h-full place-items-center text-center text-muted">
+        <p>What was brought in, and what became of it, stands here.<br />Choose one on the left, or drop files.</p>
+      </div>
+    </section>
+  </div>
+</template>

@@ -1,0 +1,4 @@
+import { ref } from 'vue';
+
+/** The collection chosen before a gathering. */
+export const destination = ref<string | undefined>();

@@ -1,0 +1,44 @@
+/** Follows long work: asks often while something runs, seldom otherwise, and tells when something ended. */
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import type { JobInfo, JobList } from '@pandecta/contract';
+import { api } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+
+const OFTEN_MS = 400;
+const SELDOM_MS = 10_000;
+
+export const useJobs = defineStore('jobs', () => {
+  const list = ref<JobInfo[]>([]);
+  const isRunning = (job: JobInfo): boolean => job.state === 'waiting' || job.state === 'running';
+  const running = computed(() => list.value.filter(isRunning));
+  const changes = useChanges();
+  let timer = 0;
+  let following = false;
+
+  async function look(): Promise<void> {
+    clearTimeout(timer);
+    const before = new Set(running.value.map((j) => j.id));
+    try {
+      list.value = (await api.get<JobList>('/jobs')).jobs;
+      const ended = list.value.filter((j) => before.has(j.id) && !isRunning(j));
+      for (const job of ended) changes.tell(`${job.title}: ${job.says}`, null, job.state === 'failed');
+      if (ended.length) changes.refresh();
+    } catch {
+      // The server is away for a moment; the next look will tell.
+    }
+    if (following) timer = window.setTimeout(look, running.value.length ? OFTEN_MS : SELDOM_MS);
+  }
+
+  function follow(): void {
+    following = true;
+    void look();
+  }
+
+  async function cancel(id: string): Promise<void> {
+    list.value = (await api.post<JobList>(`/jobs/${id}/cancel`)).jobs;
+    void look();
+  }
+
+  return { list, running, isRunning, look, follow, cancel };
+});

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { Plus } from '@lucide/vue';
+import { nextTick, onMounted, ref } from 'vue';
+import { countSources } from '@pandecta/core/source';
+import { useAsk } from '../sources/ask.ts';
+import { useBatch } from '../sources/batch.ts';
+import { useSession } from '../session/store.ts';
+import CollectionBranch from './CollectionBranch.vue';
+import { vDrop, type Dragged, type Drop } from './drag.ts';
+import { usePlaces } from './store.ts';
+
+const places = usePlaces();
+const ask = useAsk();
+const batch = useBatch();
+const session = useSession();
+const adding = ref<{ parent: string | undefined } | null>(null);
+const name = ref('');
+const input = ref<HTMLInputElement>();
+const overBin = ref<Dragged | null>(null);
+onMounted(places.load);
+
+async function add(parent?: string): Promise<void> {
+  adding.value = { parent };
+  name.value = '';
+  await nextTick();
+  input.value?.focus();
+}
+
+async function finish(): Promise<void> {
+  const wanted = adding.value;
+  adding.value = null;
+  if (wanted && name.value.trim()) await places.make(name.value.trim(), wanted.parent);
+}
+
+const bin: Drop = {
+  over: (d) => (overBin.value = d),
+  accepts: (d) => d.what === 'sources' && session.mayEdit,
+  dropped: (d) => d.what === 'sources' && void batch.toBin(d.ids),
+};
+</script>
+
+<template>
+  <aside class="pane px-3 py-3" aria-label="Places">
+    <div class="flex items-center justify-between">
+      <h2 class="heading">Collections</h2>
+      <button
+        v-if="session.mayEdit"
+        class="text-muted hover:text-ink"
+        aria-label="New collection"
+        title="New collection"
+        @click="add()"
+      >
+        <Plus :size="14" />
+      </button>
+    </div>
+    <form v-if="adding" class="my-1" @submit.prevent="finish">
+      <input
+        ref="input"
+        v-model="name"
+        class="field"
+        :placeholder="adding.parent ? `Below ${places.byId.get(adding.parent)?.name}` : 'Name of the collection'"
+        aria-label="Name of the new collection"
+        @keydown.esc.stop="adding = null"
+        @blur="finish"
+      />
+    </form>
+    <ul class="mt-1" role="tree" aria-label="Collections">
+      <CollectionBranch
+        v-for="b in places.tree"
+        :key="b.placement"
+        :branch="b"
+        :depth="0"
+        :chosen="ask.collection"
+        @choose="ask.setCollection($event)"
+        @adopt="add"
+      />
+    </ul>
+    <p v-if="places.reply && !places.tree.length" class="py-1 text-muted">
+      A collection gathers sources for a chapter, a case or a reading group.
+      <button v-if="session.mayEdit" class="text-verdigris underline" @click="add()">Make the first one.</button>
+    </p>
+    <button
+      v-if="places.reply?.loose"
+      class="mt-0.5 flex w-full justify-between rounded py-[3px] pl-[17px] pr-1.5 text-muted"
+      :class="ask.scope === 'loose' && 'bg-verdtint font-semibold text-verdigris'"
+      @click="ask.setScope(ask.scope === 'loose' ? 'live' : 'loose')"
+    >
+      In no collection<span class="count">{{ places.reply.loose }}</span>
+    </button>
+    <h2 class="heading mt-5">Bin</h2>
+    <button
+      v-drop="bin"
+      class="mt-1 flex w-full justify-between rounded px-1.5 py-[3px] text-left text-muted"
+      :class="[
+        ask.scope === 'bin' && 'bg-verdtint font-semibold text-verdigris',
+        overBin && 'bg-card outline-2 outline-dashed outline-madder',
+      ]"
+      @click="ask.setScope(ask.scope === 'bin' ? 'live' : 'bin')"
+    >
+      {{ places.reply?.bin ? `${countSources(places.reply.bin)}, kept 30 days` : 'Empty' }}
+    </button>
+  </aside>
+</template>

@@ -1,0 +1,74 @@
+/** The collections as a tree of placements, and as a flat list of paths. */
+import { defineStore } from 'pinia';
+import { computed, ref, watch } from 'vue';
+import type { Changed, CollectionNode, PlacesReply } from '@pandecta/contract';
+import { api } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+
+export interface Branch {
+  placement: string;
+  collection: CollectionNode;
+  parent: string | null;
+  /** True when the collection stands in other places too. */
+  shared: boolean;
+  children: Branch[];
+}
+
+export const usePlaces = defineStore('places', () => {
+  const reply = ref<PlacesReply | null>(null);
+  const changes = useChanges();
+
+  async function load(): Promise<void> {
+    reply.value = await api.get<PlacesReply>('/places').catch(() => reply.value);
+  }
+  watch(() => changes.version, load);
+
+  const byId = computed(() => new Map((reply.value?.collections ?? []).map((c) => [c.id, c])));
+
+  const tree = computed<Branch[]>(() => {
+    const { placements = [], collections = [] } = reply.value ?? {};
+    const order = new Map(collections.map((c, i) => [c.id, i]));
+    const times = new Map<string, number>();
+    for (const p of placements) times.set(p.collection, (times.get(p.collection) ?? 0) + 1);
+    const under = (parent: string | null, above: string[]): Branch[] =>
+      placements
+        .filter((p) => (p.parent ?? null) === parent && !above.includes(p.collection) && byId.value.has(p.collection))
+        .sort((a, b) => order.get(a.collection)! - order.get(b.collection)!)
+        .map((p) => ({
+          placement: p.id,
+          collection: byId.value.get(p.collection)!,
+          parent,
+          shared: times.get(p.collection)! > 1,
+          children: under(p.collection, [...above, p.collection]),
+        }));
+    return under(null, []);
+  });
+
+  const flat = computed(() => {
+    const out: { id: string; name: string; path: string; count: number }[] = [];
+    const walk = (branches: Branch[], path: string): void => {
+      for (const b of branches) {
+        const here = path ? `${path} › ${b.collection.name}` : b.collection.name;
+        out.push({ id: b.collection.id, name: b.collection.name, path: here, count: b.collection.count });
+        walk(b.children, here);
+      }
+    };
+    walk(tree.value, '');
+    return out;
+  });
+
+  const pathOf = (id: string): string => flat.value.find((c) => c.id === id)?.path ?? 'a collection';
+
+  const make = (name: string, parent?: string): Promise<Changed | undefined> =>
+    changes.change(() => api.post<Changed>('/collections', { name, ...(parent ? { parent } : {}) }));
+  const rename = (id: string, name: string): Promise<unknown> =>
+    changes.change(() => api.patch<Changed>(`/collections/${id}`, { name }));
+  const place = (collection: string, parent: string | null, movedFrom?: string): Promise<unknown> =>
+    changes.change(() => api.post<Changed>('/placements', { collection, parent, ...(movedFrom ? { movedFrom } : {}) }));
+  const unplace = (placement: string): Promise<unknown> =>
+    changes.change(() => api.remove<Changed>(`/placements/${placement}`));
+  const file = (ids: string[], collection: string, present = true): Promise<unknown> =>
+    changes.change(() => api.post<Changed>('/filing', { ids, collection, present }));
+
+  return { reply, byId, tree, flat, load, pathOf, make, rename, place, unplace, file };
+});

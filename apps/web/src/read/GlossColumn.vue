@@ -1,0 +1,117 @@
+<script setup lang="ts">
+/** The glosses of one page, each level with its mark, none over another. */
+import { computed, nextTick, ref, watch } from 'vue';
+import type { Mark } from '@pandecta/contract';
+import type { Sense } from '@pandecta/core/marks';
+import { FILL } from './colours.ts';
+
+const props = defineProps<{
+  marks: Mark[];
+  senses: Sense[];
+  scale: number;
+  page: number;
+  active: string | null;
+  mayMark: boolean;
+}>();
+const emit = defineEmits<{
+  activate: [id: string | null];
+  gloss: [id: string, text: string];
+  sense: [id: string, sense: string];
+  remove: [id: string];
+}>();
+const draft = ref('');
+const editor = ref<HTMLTextAreaElement[]>([]);
+const CHARACTERS = 34;
+
+watch(
+  () => props.active,
+  async (id) => {
+    const mark = props.marks.find((m) => m.id === id);
+    if (!mark) return;
+    draft.value = mark.gloss;
+    await nextTick();
+    editor.value[0]?.focus({ preventScroll: true });
+  },
+  { immediate: true },
+);
+
+/** Where each gloss stands: level with its mark, or below the one before it. */
+const placed = computed(() => {
+  let free = 0;
+  return [...props.marks]
+    .sort((a, b) => (a.rects[0]?.y0 ?? 0) - (b.rects[0]?.y0 ?? 0))
+    .map((mark) => {
+      const top = Math.max(free, (mark.rects[0]?.y0 ?? 0) * props.scale - 4);
+      const open = mark.id === props.active;
+      const text = mark.gloss || mark.quote.exact.slice(0, 60);
+      free = top + (open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
+      return { mark, top, open, sense: props.senses.find((s) => s.id === mark.sense) };
+    });
+});
+
+function keep(mark: Mark): void {
+  if (draft.value !== mark.gloss) emit('gloss', mark.id, draft.value);
+  emit('activate', null);
+}
+</script>
+
+<template>
+  <div class="relative h-full" :aria-label="`Glosses of page ${page}`" role="group">
+    <article
+      v-for="{ mark, top, open, sense } in placed"
+      :key="mark.id"
+      class="absolute inset-x-0 border-t border-edge pt-1"
+      :class="open && 'z-10 rounded-b bg-card p-2 shadow-lg'"
+      :style="{ top: `${top}px` }"
+    >
+      <button v-if="!open" class="block w-full text-left" @click="emit('activate', mark.id)">
+        <span class="flex items-center gap-1.5 font-mono text-[11px] font-semibold"
+          ><span
+            class="inline-block h-3 w-3 rounded-[2px] text-center text-[9px] leading-3 text-[#1f262d]"
+            :class="FILL[sense?.colour ?? 'straw']"
+            aria-hidden="true"
+            >{{ sense?.key }}</span
+          >{{ sense?.name }} · p. {{ mark.page }}</span
+        >
+        <span v-if="mark.gloss" class="block font-serif text-[13.5px]">{{ mark.gloss }}</span>
+        <span v-else class="line-clamp-2 block text-[12.5px] italic text-muted">{{ mark.quote.exact }}</span>
+      </button>
+      <div v-else>
+        <div class="mb-1 flex gap-1">
+          <button
+            v-for="s in senses"
+            :key="s.id"
+            class="rounded px-1.5 text-[12px] text-[#1f262d]"
+            :class="[FILL[s.colour], s.id === mark.sense ? 'outline-2 outline-verdigris' : 'opacity-70']"
+            :aria-pressed="s.id === mark.sense"
+            :disabled="!mayMark"
+            @mousedown.prevent
+            @click="emit('sense', mark.id, s.id)"
+          >
+            {{ s.key }} {{ s.name }}
+          </button>
+        </div>
+        <textarea
+          v-if="mayMark"
+          ref="editor"
+          v-model="draft"
+          rows="4"
+          class="field font-serif"
+          placeholder="Your gloss"
+          :aria-label="`Gloss on “${mark.quote.exact.slice(0, 60)}”`"
+          @keydown.ctrl.enter.prevent="keep(mark)"
+          @keydown.esc.stop="emit('activate', null)"
+          @blur="draft !== mark.gloss && emit('gloss', mark.id, draft)"
+        />
+        <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
+        <div class="mt-1 flex items-center justify-between text-[12px] text-muted">
+          <span>{{ mark.by }}</span
+          ><span v-if="mayMark" class="flex gap-2"
+            ><button class="text-madder" @click="emit('remove', mark.id)">Remove mark</button
+            ><button class="font-semibold text-verdigris" @click="keep(mark)">Keep</button></span
+          ><button v-else @click="emit('activate', null)">Close</button>
+        </div>
+      </div>
+    </article>
+  </div>
+</template>

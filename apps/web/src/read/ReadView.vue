@@ -1,0 +1,412 @@
+<script setup lang="ts">
+/** Read: the page in the middle, gloss in the left margin level with its mark, the source on the right. */
+import { ChevronLeft, ChevronRight, Minus, Plus, X } from '@lucide/vue';
+import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
+import { computed, nextTick, reactive, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { dateShort, namesShort, READING_STATES, yearOf, type ReadingState } from '@pandecta/core/source';
+import { here } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+import { isTyping } from '../app/keys.ts';
+import LitText from '../look/LitText.vue';
+import { useSession } from '../session/store.ts';
+import { useBatch } from '../sources/batch.ts';
+import { FILL } from './colours.ts';
+import { useDocument } from './document.ts';
+import GlossColumn from './GlossColumn.vue';
+import PageStrip from './PageStrip.vue';
+import PdfPage from './PdfPage.vue';
+import { readSelection, type Selected } from './selection.ts';
+import { useTabs, type Tab } from './tabs.ts';
+
+const route = useRoute();
+const router = useRouter();
+const session = useSession();
+const changes = useChanges();
+const batch = useBatch();
+const tabs = useTabs();
+const doc = useDocument();
+const { info, source, pdf, trouble, hits, total, hitAt, currentHit } = doc;
+const desk = ref<HTMLElement>();
+const searchInput = ref<HTMLInputElement>();
+const { width: deskWidth } = useElementSize(desk);
+const zoom = ref<number | null>(null);
+const page = ref(1);
+const active = ref<string | null>(null);
+const chosen = ref<string>('');
+const selected = ref<Selected | null>(null);
+const sizes = reactive(new Map<number, { width: number; height: number }>());
+const draft = ref('');
+const MARGIN = 250;
+
+const firstSize = ref({ width: 482, height: 680 });
+const sizeOf = (n: number): { width: number; height: number } => sizes.get(n) ?? firstSize.value;
+const fit = computed(() => Math.max(0.4, Math.min(2, (deskWidth.value - MARGIN - 48) / firstSize.value.width)));
+const scale = computed(() => zoom.value ?? Math.min(fit.value, 1.37));
+const pages = computed(() => pdf.value?.numPages ?? 0);
+const senses = computed(() => info.value?.senses ?? []);
+const marksOn = (n: number) => (info.value?.marks ?? []).filter((m) => m.page === n);
+const titleOf = computed(() => {
+  const r = source.value?.record;
+  return r
+    ? [
+        namesShort(r.author ?? r.editor) || r.title,
+        r.type === 'personal_communication' ? dateShort(r.issued) : yearOf(r.issued),
+      ]
+        .filter(Boolean)
+        .join(' ')
+    : '';
+});
+
+watch(
+  [() => route.params.source, () => route.params.file],
+  async ([s, f]) => {
+    if (route.name !== 'read') return;
+    if (!s || !f) {
+      if (tabs.current) await router.replace(`/read/${tabs.current.source}/${tabs.current.file}`);
+      return;
+    }
+    sizes.clear();
+    active.value = null;
+    selected.value = null;
+    await doc.open(String(s), String(f));
+    if (!info.value || !pdf.value) return;
+    const first = (await pdf.value.getPage(1)).getViewport({ scale: 1 });
+    firstSize.value = { width: first.width, height: first.height };
+    const tab = tabs.show({ source: String(s), file: String(f), title: titleOf.value });
+    chosen.value ||= senses.value[0]?.id ?? '';
+    draft.value = String(route.query.q ?? '');
+    await nextTick();
+    if (draft.value) await doc.search(plainWords(draft.value));
+    const wanted = Number(route.query.page) || tab.page;
+    const hit = hits.value.findIndex((h) => h.page === wanted);
+    if (hit >= 0) hitAt.value = hit;
+    go(wanted, hit >= 0 ? hits.value[hit]!.rects[0]?.y0 : 0);
+  },
+  { immediate: true },
+);
+watch(
+  () => changes.version,
+  () => void doc.reload(),
+);
+
+/** A query of the ask line brings its words along; what asks for fields has no place on a page. */
+const plainWords = (q: string): string =>
+  q
+    .replace(
+      /-?\b(?:author|year|kind|tag|subject|in|doi|file|state|added|by|person|type|collection):(?:"[^"]*"|\S+)/gi,
+      '',
+    )
+    .trim();
+
+function go(n: number, y = 0): void {
+  void nextTick(() => {
+    const el = desk.value?.querySelector<HTMLElement>(`[data-page="${n}"]`);
+    if (el && desk.value)
+      desk.value.scrollTo({ top: el.parentElement!.offsetTop + Math.max(0, y * scale.value - (y ? 120 : 14)) });
+  });
+}
+const onScroll = useDebounceFn(() => {
+  if (!desk.value) return;
+  const middle = desk.value.scrollTop + desk.value.clientHeight * 0.4;
+  const found = [...desk.value.querySelectorAll<HTMLElement>('[data-page]')].findLast(
+    (el) => el.parentElement!.offsetTop <= middle,
+  );
+  page.value = Number(found?.dataset.page ?? 1);
+  const tab = tabs.open.find((t) => t.file === info.value?.fileId);
+  if (tab) tab.page = page.value;
+}, 60);
+
+const searchNow = useDebounceFn(async () => {
+  await doc.search(draft.value);
+  if (currentHit.value) go(currentHit.value.page, currentHit.value.rects[0]?.y0);
+}, 120);
+function step(by: number): void {
+  if (!hits.value.length) return;
+  hitAt.value = (hitAt.value + by + hits.value.length) % hits.value.length;
+  go(currentHit.value!.page, currentHit.value!.rects[0]?.y0);
+}
+
+const look = (): void => void (selected.value = session.mayEdit ? (readSelection(scale.value) ?? null) : null);
+useEventListener('mouseup', () => setTimeout(look));
+async function mark(sense: string): Promise<void> {
+  const what = selected.value ?? readSelection(scale.value);
+  chosen.value = sense;
+  if (!what) return;
+  selected.value = null;
+  const done = await doc.addMark(what, sense);
+  getSelection()?.removeAllRanges();
+  await doc.reload();
+  if (done?.id) active.value = done.id;
+}
+function toMark(id: string): void {
+  const m = info.value?.marks.find((x) => x.id === id);
+  if (!m) return;
+  active.value = id;
+  go(m.page, m.rects[0]?.y0);
+}
+
+async function closeTab(tab: Tab): Promise<void> {
+  const next = tabs.close(tab.file);
+  if (tab.file === info.value?.fileId || !next)
+    await router.push(next ? `/read/${next.source}/${next.file}` : '/sources');
+}
+function setZoom(factor: number): void {
+  const keep = page.value;
+  zoom.value = Math.max(0.4, Math.min(4, scale.value * factor));
+  go(keep);
+}
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (isTyping(event) || document.querySelector('[role=dialog]')) return;
+  const control = event.ctrlKey || event.metaKey;
+  if ((control && event.key === 'f') || (event.key === '/' && !control)) searchInput.value?.focus();
+  else if (control || event.altKey) return;
+  else if (/^[1-9]$/.test(event.key) && session.mayEdit) {
+    const s = senses.value.find((x) => x.key === Number(event.key));
+    if (s) void mark(s.id);
+  } else if (event.key === 'n') step(1);
+  else if (event.key === 'p') step(-1);
+  else if (event.key === '+' || event.key === '=') setZoom(1.15);
+  else if (event.key === '-') setZoom(1 / 1.15);
+  else if (event.key === 'j') go(Math.min(pages.value, page.value + 1));
+  else if (event.key === 'k') go(Math.max(1, page.value - 1));
+  else return;
+  event.preventDefault();
+});
+
+const sums = computed(() =>
+  senses.value
+    .map((s) => ({ name: s.name, n: info.value?.marks.filter((m) => m.sense === s.id).length ?? 0 }))
+    .filter((s) => s.n),
+);
+const setReading = (e: Event): void =>
+  void batch.reading([source.value!.id], ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
+</script>
+
+<template>
+  <div class="flex h-full flex-col bg-desk">
+    <div
+      v-if="tabs.open.length"
+      class="flex h-9 shrink-0 items-end gap-[3px] overflow-x-auto px-4 pt-1.5"
+      role="tablist"
+      aria-label="Open documents"
+    >
+      <div
+        v-for="t in tabs.open"
+        :key="t.file"
+        class="flex max-w-64 items-center rounded-t-md px-3 py-[5px]"
+        :class="t.file === info?.fileId ? 'bg-paper font-semibold' : 'text-muted'"
+      >
+        <RouterLink
+          :to="`/read/${t.source}/${t.file}`"
+          role="tab"
+          :aria-selected="t.file === info?.fileId"
+          class="truncate"
+          >{{ t.title || 'Document' }}</RouterLink
+        >
+        <button class="ml-1.5" :aria-label="`Close ${t.title}`" @click="closeTab(t)"><X :size="13" /></button>
+      </div>
+    </div>
+    <div v-if="!route.params.file && !tabs.open.length" class="grid flex-1 place-items-center text-center">
+      <div>
+        <h1 class="font-serif text-lg">No document is open</h1>
+        <p class="mb-3 text-muted">Choose a source with a file and press Enter, or “Read” on its slip.</p>
+        <RouterLink class="btn" to="/sources?include=file%3Dtext">Sources with full text</RouterLink>
+      </div>
+    </div>
+    <div v-else-if="trouble" class="grid flex-1 place-items-center text-center" role="alert">
+      <div>
+        <p class="text-madder">{{ trouble }}</p>
+        <a v-if="route.params.file" class="btn mt-3" :href="here(`/files/${route.params.file}/content`)" download
+          >Download the file</a
+        >
+      </div>
+    </div>
+    <template v-else>
+      <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-[13px]">
+        <template v-if="session.mayEdit">
+          <span class="text-muted">Mark as</span>
+          <button
+            v-for="s in senses"
+            :key="s.id"
+            class="btn !py-[3px]"
+            :aria-pressed="chosen === s.id"
+            :class="chosen === s.id && 'outline-2 outline-verdigris'"
+            @mousedown.prevent
+            @click="mark(s.id)"
+          >
+            <span
+              class="inline-block h-3.5 w-3.5 rounded-[3px] text-center font-mono text-[10px] font-semibold leading-[14px] text-[#1f262d]"
+              :class="FILL[s.colour]"
+              >{{ s.key }}</span
+            >{{ s.name }}
+          </button>
+        </template>
+        <span v-if="info?.state === 'image only'" class="text-ochre"
+          >These pages are pictures; their words cannot be selected or found.</span
+        >
+        <div class="ml-auto flex items-center gap-1.5">
+          <input
+            ref="searchInput"
+            v-model="draft"
+            class="field !w-44"
+            placeholder="Search in the document"
+            aria-label="Search in the document"
+            @input="searchNow"
+            @keydown.enter="step($event.shiftKey ? -1 : 1)"
+            @keydown.esc="((draft = ''), doc.search(''), searchInput?.blur())"
+          />
+          <span v-if="draft" class="min-w-14 whitespace-nowrap text-muted" aria-live="polite">{{
+            hits.length ? `${hitAt + 1} of ${total}` : 'no hit'
+          }}</span>
+          <button class="btn !px-1.5" aria-label="Previous hit" :disabled="!hits.length" @click="step(-1)">
+            <ChevronLeft :size="14" />
+          </button>
+          <button class="btn !px-1.5" aria-label="Next hit" :disabled="!hits.length" @click="step(1)">
+            <ChevronRight :size="14" />
+          </button>
+          <span class="mx-1 h-5 border-l border-line" />
+          <button class="btn !px-1.5" aria-label="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></button>
+          <button
+            class="w-12 text-center font-mono text-[12px]"
+            title="Fit to the width"
+            aria-label="Zoom: fit to the width"
+            @click="zoom = null"
+          >
+            {{ Math.round(scale * 100) }} %
+          </button>
+          <button class="btn !px-1.5" aria-label="Larger" @click="setZoom(1.15)"><Plus :size="14" /></button>
+        </div>
+      </div>
+      <div class="flex min-h-0 flex-1">
+        <div
+          ref="desk"
+          class="relative min-w-0 flex-1 overflow-auto"
+          tabindex="0"
+          aria-label="Document"
+          role="document"
+          @scroll="onScroll"
+        >
+          <p v-if="!pdf" class="p-10 text-center text-muted" role="status">Opening the document…</p>
+          <div
+            v-for="n in pages"
+            :key="`${info?.fileId} ${n}`"
+            class="grid gap-3 px-3.5 pb-3.5 first:pt-3.5"
+            :style="{ gridTemplateColumns: `${MARGIN - 28}px max-content` }"
+          >
+            <GlossColumn
+              :marks="marksOn(n)"
+              :senses="senses"
+              :scale="scale"
+              :page="n"
+              :active="active"
+              :may-mark="session.mayEdit"
+              @activate="active = $event"
+              @gloss="doc.gloss"
+              @sense="doc.setSense"
+              @remove="((active = null), doc.removeMark($event))"
+            />
+            <PdfPage
+              :doc="pdf!"
+              :number="n"
+              :scale="scale"
+              :size="sizeOf(n)"
+              :marks="marksOn(n)"
+              :senses="senses"
+              :hits="hits.filter((h) => h.page === n)"
+              :current-hit="currentHit"
+              :active="active"
+              @sized="sizes.set(n, $event)"
+              @mark="active = $event"
+            />
+          </div>
+        </div>
+        <aside
+          v-if="source"
+          class="hidden w-72 shrink-0 overflow-auto px-3.5 py-4 text-[13px] lg:block"
+          aria-label="This source"
+        >
+          <h2 class="heading">This source</h2>
+          <RouterLink
+            :to="`/sources?at=${source.id}`"
+            class="block font-serif text-[14.5px] font-medium leading-[1.35] hover:underline"
+            >{{ source.record.title }}</RouterLink
+          >
+          <p class="text-muted">
+            {{
+              [
+                namesShort(source.record.author),
+                source.record['container-title'] ?? source.record.publisher,
+                dateShort(source.record.issued),
+              ]
+                .filter(Boolean)
+                .join(', ')
+            }}
+          </p>
+          <h2 class="heading mt-4">{{ info?.marks.length ?? 0 }} {{ info?.marks.length === 1 ? 'mark' : 'marks' }}</h2>
+          <p>{{ sums.map((s) => `${s.name} ${s.n}`).join(' · ') || 'Select words to mark them' }}</p>
+          <h2 class="heading mt-4">Reading</h2>
+          <p class="mb-1">Page {{ page }} of {{ pages }}</p>
+          <select
+            class="field !w-auto !py-0"
+            :value="source.reading ?? ''"
+            :disabled="!session.mayEdit"
+            aria-label="Reading state"
+            @change="setReading"
+          >
+            <option value="">none</option>
+            <option v-for="s in READING_STATES" :key="s" :value="s">{{ s }}</option>
+          </select>
+          <template v-if="hits.length">
+            <h2 class="heading mt-4">Where it stands</h2>
+            <ul>
+              <li v-for="(h, i) in hits.slice(0, 60)" :key="i">
+                <button
+                  class="block w-full border-b border-line py-1 text-left text-[12.5px]"
+                  :class="i === hitAt && 'font-semibold'"
+                  @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
+                >
+                  <span class="text-verdigris">p. {{ h.page }}</span> <LitText :text="h.text" :lit="h.lit" />
+                </button>
+              </li>
+            </ul>
+          </template>
+          <h2 class="heading mt-4">File</h2>
+          <a class="hover:underline" :href="here(`/files/${info?.fileId}/content`)" :download="info?.name">{{
+            info?.name
+          }}</a>
+        </aside>
+      </div>
+      <PageStrip
+        v-if="pages"
+        :pages="pages"
+        :page="page"
+        :marks="info?.marks ?? []"
+        :senses="senses"
+        :hits="hits"
+        :heights="(n) => sizeOf(n).height"
+        @go="go"
+        @mark="toMark"
+      />
+    </template>
+    <div
+      v-if="selected"
+      class="fixed z-30 flex gap-1 rounded-md border border-line bg-card p-1 shadow-lg"
+      :style="{ left: `${Math.min(selected.at.x, deskWidth - 260)}px`, top: `${selected.at.y + 6}px` }"
+      role="toolbar"
+      aria-label="Mark the selection"
+    >
+      <button
+        v-for="s in senses"
+        :key="s.id"
+        class="rounded px-2 py-0.5 text-[12.5px] text-[#1f262d]"
+        :class="FILL[s.colour]"
+        @mousedown.prevent
+        @click="mark(s.id)"
+      >
+        {{ s.key }} {{ s.name }}
+      </button>
+    </div>
+  </div>
+</template>

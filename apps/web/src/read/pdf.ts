@@ -1,0 +1,31 @@
+/** pdf.js, loaded when the first document is opened. */
+import type { PDFDocumentProxy } from 'pdfjs-dist';
+
+type PdfJs = typeof import('pdfjs-dist');
+let loading: Promise<PdfJs> | undefined;
+
+export function pdfjs(): Promise<PdfJs> {
+  return (loading ??= import('pdfjs-dist').then(async (lib) => {
+    lib.GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default;
+    return lib;
+  }));
+}
+
+/** @throws with a sentence when the document cannot be shown */
+export async function openDocument(url: string): Promise<PDFDocumentProxy> {
+  const lib = await pdfjs();
+  try {
+    return await lib.getDocument({
+      url,
+      standardFontDataUrl: '/document/standard_fonts/',
+      cMapUrl: '/document/cmaps/',
+      wasmUrl: '/document/wasm/',
+      useSystemFonts: false,
+      isEvalSupported: false,
+    }).promise;
+  } catch (error) {
+    if ((error as Error).name === 'PasswordException')
+      throw new Error('This document is locked with a password; it cannot be shown here.');
+    throw new Error('This document cannot be shown: it may be damaged. The file is kept and can be downloaded.');
+  }
+}

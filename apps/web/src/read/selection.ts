@@ -1,0 +1,75 @@
+/** The words selected on a page, as a mark knows them: a quotation with its surroundings, and rectangles in points. */
+import type { Quote, Rect } from '@pandecta/core/marks';
+import { quoteAt } from '@pandecta/core/marks';
+
+export interface Selected {
+  page: number;
+  quote: Quote;
+  rects: Rect[];
+  /** Where the choice of senses appears: pixels in the window. */
+  at: { x: number; y: number };
+}
+
+/** @param scale pixels a point */
+export function readSelection(scale: number): Selected | undefined {
+  const selection = getSelection();
+  if (!selection || selection.isCollapsed || !selection.rangeCount) return undefined;
+  const range = selection.getRangeAt(0);
+  const page = (range.startContainer.parentElement ?? undefined)?.closest<HTMLElement>('[data-page]');
+  const layer = page?.querySelector<HTMLElement>('.textLayer');
+  if (!page || !layer) return undefined;
+  // A selection that runs over the end of the page is cut there: a mark stands on one page.
+  const cut = range.cloneRange();
+  if (!layer.contains(range.endContainer)) cut.setEnd(layer, layer.childNodes.length);
+  const exact = cut.toString().replace(/\s+/g, ' ').trim();
+  if (!exact) return undefined;
+  const box = page.getBoundingClientRect();
+  const rects = joinLines(
+    [...cut.getClientRects()]
+      .filter((r) => r.width > 1 && r.height > 1)
+      .map((r) => ({
+        x0: (r.left - box.left) / scale,
+        y0: (r.top - box.top) / scale,
+        x1: (r.right - box.left) / scale,
+        y1: (r.bottom - box.top) / scale,
+      })),
+  );
+  const before = document.createRange();
+  before.setStart(layer, 0);
+  before.setEnd(cut.startContainer, cut.startOffset);
+  const lead = before.toString().replace(/\s+/g, ' ');
+  const after = document.createRange();
+  after.setStart(cut.endContainer, cut.endOffset);
+  after.setEnd(layer, layer.childNodes.length);
+  const quote = quoteAt(
+    `${lead}${exact}${after.toString().replace(/\s+/g, ' ')}`,
+    lead.length,
+    lead.length + exact.length,
+  );
+  const last = [...cut.getClientRects()].at(-1);
+  return {
+    page: Number(page.dataset.page),
+    quote,
+    rects,
+    at: { x: last?.right ?? box.left, y: last?.bottom ?? box.top },
+  };
+}
+
+/** Spans of one line become one rectangle. */
+function joinLines(rects: Rect[]): Rect[] {
+  const out: Rect[] = [];
+  for (const r of rects) {
+    const line = out.find(
+      (o) => Math.min(o.y1, r.y1) - Math.max(o.y0, r.y0) > (r.y1 - r.y0) * 0.6 && r.x0 < o.x1 + 24 && r.x1 > o.x0 - 24,
+    );
+    if (line)
+      Object.assign(line, {
+        x0: Math.min(line.x0, r.x0),
+        x1: Math.max(line.x1, r.x1),
+        y0: Math.min(line.y0, r.y0),
+        y1: Math.max(line.y1, r.y1),
+      });
+    else out.push({ ...r });
+  }
+  return out;
+}

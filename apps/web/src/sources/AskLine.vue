@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** The ask line: scope, narrowing and words stand together, as chips and text. Results come as one types. */
+import { Search, X } from '@lucide/vue';
+import { useDebounceFn, useEventListener } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import { KINDS, type Kind } from '@pandecta/core/source';
+import { isTyping } from '../app/keys.ts';
+import { usePlaces } from '../places/store.ts';
+import { useSession } from '../session/store.ts';
+import { useAsk } from './ask.ts';
+import { useLedger } from './ledger.ts';
+import { useNarrow } from './narrow.ts';
+
+const ask = useAsk();
+const ledger = useLedger();
+const places = usePlaces();
+const narrow = useNarrow();
+const session = useSession();
+const draft = ref(ask.text);
+const input = ref<HTMLInputElement>();
+const helpOpen = ref(false);
+
+const send = useDebounceFn(() => ask.setText(draft.value), 60);
+watch(draft, () => void send());
+watch(
+  () => ask.text,
+  (text) => text !== draft.value.trim() && text !== draft.value && (draft.value = text),
+);
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (event.key !== '/' || isTyping(event) || event.ctrlKey || event.metaKey) return;
+  input.value?.focus();
+  input.value?.select();
+  event.preventDefault();
+});
+
+interface Chip {
+  text: string;
+  out: boolean;
+  remove: () => void;
+}
+
+const chips = computed<Chip[]>(() => {
+  const out: Chip[] = [];
+  if (ask.collection)
+    out.push({ text: `in: ${places.pathOf(ask.collection)}`, out: false, remove: () => ask.setCollection(undefined) });
+  if (ask.scope === 'loose') out.push({ text: 'in no collection', out: false, remove: () => ask.setScope('live') });
+  if (ask.scope === 'bin') out.push({ text: 'in the bin', out: true, remove: () => ask.setScope('live') });
+  for (const f of ask.include) out.push({ text: facetText(f), out: false, remove: () => ask.drop(f) });
+  for (const f of ask.exclude) out.push({ text: `not ${facetText(f)}`, out: true, remove: () => ask.drop(f) });
+  const [from, to] = ask.years;
+  if (from !== undefined || to !== undefined)
+    out.push({
+      text: `years: ${from ?? '…'}–${to ?? '…'}`,
+      out: false,
+      remove: () => ask.setYears(undefined, undefined),
+    });
+  return out;
+});
+
+function facetText(facet: string): string {
+  const at = facet.indexOf('=');
+  const [type, key] = [facet.slice(0, at), facet.slice(at + 1)];
+  const name = narrow.nameOf(type, key) ?? (type === 'kind' ? KINDS[key as Kind]?.name : undefined) ?? key;
+  return `${type}: ${name.toLowerCase() === name || type === 'person' ? name : name.toLowerCase()}`;
+}
+
+function key(event: KeyboardEvent): void {
+  if (event.key === 'Backspace' && !draft.value && input.value?.selectionStart === 0) chips.value.at(-1)?.remove();
+  else if (event.key === 'Enter' || event.key === 'ArrowDown') document.getElementById('ledger')?.focus();
+  else if (event.key === 'Escape') draft.value ? (draft.value = '') : input.value?.blur();
+  else return;
+  event.preventDefault();
+}
+</script>
+
+<template>
+  <div class="flex items-center gap-2 border-b border-line px-4 py-2.5">
+    <div
+      class="relative flex h-9 min-w-0 flex-1 items-center gap-1.5 rounded-md border-[1.5px] border-verdigris bg-card px-2.5"
+      role="search"
+      @click="input?.focus()"
+    >
+      <Search :size="15" class="shrink-0 text-muted" aria-hidden="true" />
+      <div class="flex max-w-[62%] gap-1.5 overflow-x-auto">
+        <span v-for="c in chips" :key="c.text" class="chip" :class="c.out && 'chip-out'"
+          >{{ c.text }}<button :aria-label="`Take away ${c.text}`" @click.stop="c.remove()"><X :size="12" /></button
+        ></span>
+      </div>
+      <input
+        ref="input"
+        v-model="draft"
+        class="min-w-40 flex-1 bg-transparent text-[14.5px] outline-none placeholder:text-muted"
+        :placeholder="
+          chips.length
+            ? 'Words, or field:value'
+            : 'Ask: words, “phrases”, -not, author:okonjo, year:1980-2026, tag:used'
+        "
+        aria-label="Ask"
+        spellcheck="false"
+        @keydown="key"
+        @focus="helpOpen = true"
+        @blur="helpOpen = false"
+      />
+      <button
+        v-if="draft || chips.length"
+        class="shrink-0 text-[12.5px] text-muted hover:text-ink"
+        @mousedown.prevent
+        @click="((draft = ''), ask.clear())"
+      >
+        Clear
+      </button>
+      <div
+        v-if="ledger.notes.length && helpOpen"
+        class="menu absolute left-0 top-10 px-3 py-2 text-[12.5px]"
+        role="status"
+      >
+        <p v-for="n in ledger.notes" :key="n.start" class="text-ochre">{{ n.says }}</p>
+      </div>
+    </div>
+    <RouterLink
+      v-if="session.mayEdit"
+      class="btn btn-main !py-[7px]"
+      :to="ask.collection ? `/gather?into=${ask.collection}` : '/gather'"
+      >Add sources</RouterLink
+    >
+  </div>
+</template>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { HistoryEntry, HistoryReply } from '@pandecta/contract';
+import {
+  dateToEdtf,
+  isDateVariable,
+  isNameVariable,
+  nameInverted,
+  variableLabel,
+  type DateValue,
+  type Name,
+} from '@pandecta/core/source';
+import { api } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+import { useSession } from '../session/store.ts';
+
+const props = defineProps<{ source: string }>();
+const changes = useChanges();
+const session = useSession();
+const entries = ref<HistoryEntry[] | null>(null);
+watch(
+  [() => props.source, () => changes.version],
+  async () => {
+    entries.value = (await api.get<HistoryReply>(`/sources/${props.source}/history`)).entries;
+  },
+  { immediate: true },
+);
+
+const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+function shown(field: string, value: unknown): string {
+  if (value === null || value === undefined) return '—';
+  if (isNameVariable(field)) return (value as Name[]).map(nameInverted).join('; ');
+  if (isDateVariable(field)) return dateToEdtf(value as DateValue);
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+const list = computed(() =>
+  (entries.value ?? []).map((e) => ({
+    ...e,
+    fields:
+      e.change.do === 'edit' && 'fields' in e.change
+        ? Object.entries(e.change.fields).map(([f, v]) => ({
+            name: variableLabel(f),
+            before: shown(f, v.before),
+            after: shown(f, v.after),
+          }))
+        : [],
+  })),
+);
+</script>
+
+<template>
+  <section aria-label="History">
+    <p v-if="!entries" class="text-muted">Reading the history…</p>
+    <ol class="space-y-2">
+      <li v-for="e in list" :key="e.id" class="border-b border-line pb-2">
+        <div class="flex items-baseline gap-2">
+          <span class="flex-1" :class="e.undone && 'text-muted line-through'">{{ e.says }}</span>
+          <button
+            v-if="session.mayEdit && !e.undone && !e.undoes"
+            class="text-verdigris underline"
+            @click="changes.undoOne(e.id)"
+          >
+            Undo
+          </button>
+        </div>
+        <p v-for="f in e.fields" :key="f.name" class="text-[12.5px]">
+          {{ f.name }}: <del class="text-madder">{{ f.before }}</del> →
+          <ins class="text-verdigris no-underline">{{ f.after }}</ins>
+        </p>
+        <p class="text-[12px] text-muted">
+          {{ e.by }}, {{ when.format(new Date(e.at)) }}<template v-if="e.undone"> · undone</template>
+        </p>
+      </li>
+    </ol>
+  </section>
+</template>

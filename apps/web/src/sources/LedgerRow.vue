@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { SourceRow } from '@pandecta/contract';
+import { dateShort, KINDS, nameShort, namesShort, yearOf } from '@pandecta/core/source';
+import LitText from '../look/LitText.vue';
+import StampMark from '../look/StampMark.vue';
+import type { Column } from './columns.ts';
+
+const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
+const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
+
+const record = computed(() => props.row.record);
+const title = computed(() => record.value.title ?? record.value['title-short'] ?? 'Untitled');
+const who = computed(
+  () =>
+    namesShort(record.value.author) || (record.value.editor?.length ? `${namesShort(record.value.editor)} (ed.)` : ''),
+);
+const where = computed(() => {
+  const r = record.value;
+  if (r.type === 'legal_case')
+    return [[r.volume, r['container-title'], r.page].filter(Boolean).join(' '), r.authority].filter(Boolean).join(', ');
+  const host = r['container-title'] ?? r.archive_location ?? r.publisher ?? '';
+  const issue = r.volume ? ` ${r.volume}${r.issue ? `(${r.issue})` : ''}` : '';
+  const to = r.recipient?.length ? `to ${nameShort(r.recipient[0]!)}` : '';
+  return [to, host + (host && r['container-title'] ? issue : '')].filter(Boolean).join(' · ');
+});
+const when = computed(() =>
+  ['legal_case', 'manuscript', 'personal_communication', 'article-newspaper', 'webpage'].includes(record.value.type)
+    ? dateShort(record.value.issued)
+    : String(yearOf(record.value.issued) ?? ''),
+);
+const figures = computed(() =>
+  [
+    props.row.marks ? `${props.row.marks} ${props.row.marks === 1 ? 'mark' : 'marks'}` : '',
+    props.row.pages ? `${props.row.pages} p.` : props.row.files ? 'file' : '',
+    props.row.places ? `${props.row.places} ${props.row.places === 1 ? 'place' : 'places'}` : '',
+  ].filter(Boolean),
+);
+
+function cell(id: Column['id']): string {
+  switch (id) {
+    case 'author':
+      return who.value;
+    case 'container':
+      return record.value['container-title'] ?? record.value.publisher ?? record.value.archive ?? '';
+    case 'year':
+      return String(yearOf(record.value.issued) ?? '');
+    case 'kind':
+      return KINDS[record.value.type].name;
+    case 'added':
+      return dateShort({ 'date-parts': [props.row.addedAt.slice(0, 10).split('-').map(Number)] });
+    case 'pages':
+      return props.row.pages ? String(props.row.pages) : '';
+    case 'places':
+      return String(props.row.places);
+    case 'reading':
+      return props.row.reading ?? '';
+    case 'tags':
+      return '';
+  }
+}
+</script>
+
+<template>
+  <div
+    class="h-full border-b border-line px-4"
+    :class="[current || checked ? 'bg-verdtint' : 'hover:bg-panel', two ? 'py-1.5' : 'py-[5px]']"
+  >
+    <div v-if="two" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
+      <input
+        type="checkbox"
+        class="mt-[3px] h-3.5 w-3.5 accent-verdigris"
+        :checked="checked"
+        :aria-label="`Select ${title}`"
+        tabindex="-1"
+        @click.stop="emit('check')"
+      />
+      <StampMark :kind="record.type" />
+      <div class="min-w-0">
+        <p
+          class="truncate font-serif text-[15px] leading-[1.28]"
+          :class="row.reading === 'read' ? 'font-normal' : 'font-medium'"
+        >
+          <LitText :text="title" :lit="row.titleLit" />
+        </p>
+        <p class="truncate text-[12.5px] text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
+        <p v-if="row.hit" class="truncate text-[12.5px]">
+          <button
+            v-if="row.hit.page"
+            class="font-medium text-verdigris hover:underline"
+            tabindex="-1"
+            @click.stop="emit('open', row.hit.page, row.hit.fileId)"
+          >
+            {{ row.hit.where }}</button><span v-else class="text-muted">{{ row.hit.where }}</span>
+          <span class="mx-1" aria-hidden="true">…</span
+          ><LitText
+            :text="row.hit.text.replace(/^… /, '')"
+            :lit="
+              row.hit.text.startsWith('… ')
+                ? row.hit.lit.map((l) => ({ start: l.start - 2, end: l.end - 2 }))
+                : row.hit.lit
+            "
+          />
+        </p>
+      </div>
+      <div class="flex max-w-72 flex-col items-end">
+        <p class="count flex gap-2.5">
+          <span
+            v-if="row.reading"
+            class="font-sans text-[12px]"
+            :class="row.reading === 'reading' && 'text-verdigris'"
+            >{{ row.reading }}</span
+          ><span v-for="f in figures" :key="f">{{ f }}</span>
+        </p>
+        <p class="mt-0.5 flex max-w-full gap-1.5 overflow-hidden whitespace-nowrap">
+          <span v-for="t in row.tags.slice(0, 4)" :key="t.id" :class="t.subject ? 'term' : 'tag'"
+            ><span v-if="t.subject" class="sr-only">subject term: </span>{{ t.name }}</span
+          >
+          <span v-if="row.tags.length > 4" class="text-[12px] text-muted">+{{ row.tags.length - 4 }}</span>
+        </p>
+      </div>
+    </div>
+    <div
+      v-else
+      class="grid h-full items-center gap-x-[11px]"
+      :style="{ gridTemplateColumns: `16px 26px minmax(10rem, 1fr) ${columns.map((c) => c.width).join(' ')}` }"
+    >
+      <input
+        type="checkbox"
+        class="h-3.5 w-3.5 accent-verdigris"
+        :checked="checked"
+        :aria-label="`Select ${title}`"
+        tabindex="-1"
+        @click.stop="emit('check')"
+      />
+      <StampMark :kind="record.type" />
+      <span class="truncate font-serif text-[14px]"><LitText :text="title" :lit="row.titleLit" /></span>
+      <template v-for="c in columns" :key="c.id">
+        <span v-if="c.id === 'tags'" class="flex gap-1.5 overflow-hidden whitespace-nowrap"
+          ><span v-for="t in row.tags" :key="t.id" :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span></span
+        >
+        <span v-else class="truncate text-[12.5px] text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
+      </template>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,231 @@
+<script setup lang="ts">
+/** The slip: the catalogue card of the chosen source, with its citation as it will print. */
+import { computed, nextTick, ref, watch } from 'vue';
+import type { CiteReply, SourceDetail } from '@pandecta/contract';
+import { dateShort, KINDS, nameSpoken, READING_STATES, variableLabel, type ReadingState } from '@pandecta/core/source';
+import { api, isAbort } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+import StyleChooser from '../citing/StyleChooser.vue';
+import { useCiting } from '../citing/store.ts';
+import { usePlaces } from '../places/store.ts';
+import { useSession } from '../session/store.ts';
+import { useBatch } from './batch.ts';
+import HistoryList from './HistoryList.vue';
+import RecordEditor from './RecordEditor.vue';
+import TagInput from './TagInput.vue';
+
+const props = defineProps<{ id: string }>();
+const emit = defineEmits<{ open: [page?: number, file?: string]; file: [] }>();
+const changes = useChanges();
+const citing = useCiting();
+const batch = useBatch();
+const places = usePlaces();
+const session = useSession();
+const source = ref<SourceDetail | null>(null);
+const cited = ref<CiteReply | null>(null);
+const trouble = ref('');
+const tagging = ref(false);
+const tagInput = ref<InstanceType<typeof TagInput>>();
+const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' });
+let stop: AbortController | undefined;
+
+watch(
+  [() => props.id, () => changes.version, () => citing.style.id, () => citing.locale],
+  async ([id], before) => {
+    stop?.abort();
+    stop = new AbortController();
+    if (before && before[0] !== id) tagging.value = false;
+    try {
+      const { signal } = stop;
+      source.value = await api.get<SourceDetail>(`/sources/${id}`, undefined, signal);
+      trouble.value = '';
+      cited.value = await citing.cite([id], true, signal);
+    } catch (error) {
+      if (!isAbort(error)) trouble.value = (error as Error).message;
+    }
+  },
+  { immediate: true },
+);
+
+const lines = computed(() => {
+  const s = source.value;
+  if (!s) return [];
+  const r = s.record;
+  const out: [string, string, boolean?][] = [['Kind', KINDS[r.type].name]];
+  if (r['container-title'])
+    out.push([
+      'Published in',
+      [r['container-title'], r.volume && `${r.volume}${r.issue ? `(${r.issue})` : ''}`, r.page]
+        .filter(Boolean)
+        .join(', '),
+    ]);
+  if (r.editor?.length) out.push(['Editor', r.editor.map(nameSpoken).join(', ')]);
+  for (const v of [
+    'authority',
+    'recipient',
+    'archive',
+    'archive_collection',
+    'archive_location',
+    'publisher',
+    'number',
+    'genre',
+    'note',
+  ] as const) {
+    const value = r[v];
+    if (value) out.push([variableLabel(v), typeof value === 'string' ? value : value.map(nameSpoken).join(', ')]);
+  }
+  if (r.issued) out.push(['Date', dateShort(r.issued)]);
+  for (const v of ['DOI', 'ISBN', 'PMID'] as const) if (r[v]) out.push([v, r[v], true]);
+  if (r.accessed) out.push(['Accessed', dateShort(r.accessed)]);
+  out.push(['From', s.cameFrom ?? `${s.addedBy}, by hand`]);
+  return out;
+});
+const document = computed(() => source.value?.files.find((f) => f.mediaType === 'application/pdf'));
+const setReading = (e: Event): void =>
+  void batch.reading([props.id], ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
+
+async function startTagging(): Promise<void> {
+  tagging.value = true;
+  await nextTick();
+  await tagInput.value?.focus();
+}
+defineExpose({ startTagging });
+</script>
+
+<template>
+  <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Slip">
+    <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+    <p v-else-if="!source" class="text-muted">Fetching the record…</p>
+    <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
+    <div v-else-if="mode === 'history'">
+      <div class="mb-2 flex items-center justify-between">
+        <h3 class="heading">History of {{ source.record.title }}</h3>
+        <button class="btn" @click="mode = 'card'">Done</button>
+      </div>
+      <HistoryList :source="source.id" />
+    </div>
+    <div v-else class="grid grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)] gap-[22px]">
+      <div>
+        <div class="mb-1 flex items-center gap-3">
+          <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
+          <button
+            class="text-[12px] text-muted hover:text-ink"
+            title="Copy (c)"
+            @click="citing.copyCited([id], 'bibliography')"
+          >
+            Copy
+          </button>
+          <StyleChooser />
+        </div>
+        <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
+        <p
+          v-if="cited?.entries[0]"
+          class="font-serif text-[13.8px] leading-[1.38]"
+          data-testid="citation"
+          v-html="cited.entries[0].html"
+        />
+        <p v-if="cited?.citationHtml" class="mt-1 text-[12.5px] text-muted">
+          In the text: <span v-html="cited.citationHtml" />
+        </p>
+        <!-- eslint-enable vue/no-v-html -->
+        <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-[12.8px] text-muted">
+          {{ source.record.abstract }}
+        </p>
+        <div class="mt-2 flex flex-wrap gap-1.5">
+          <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
+          <button v-if="session.mayEdit && source.presence === 'live'" class="btn" @click="mode = 'edit'">
+            Edit record
+          </button>
+          <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
+          <button class="btn" @click="mode = 'history'">History</button>
+          <button v-if="session.mayEdit && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
+            Restore
+          </button>
+          <button v-else-if="session.mayEdit" class="btn" @click="batch.toBin([id])">To the bin</button>
+        </div>
+      </div>
+      <div>
+        <h3 class="heading mb-1">Record</h3>
+        <dl class="grid grid-cols-[92px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
+          <template v-for="[name, value, mono] in lines" :key="name"
+            ><dt class="text-muted">{{ name }}</dt>
+            <dd class="break-words" :class="mono && 'font-mono text-[11.5px] leading-[1.6]'">{{ value }}</dd></template
+          >
+        </dl>
+      </div>
+      <div>
+        <h3 class="heading mb-1 flex justify-between">
+          Filed under<button v-if="session.mayEdit" class="font-normal hover:text-ink" @click="emit('file')">
+            + file
+          </button>
+        </h3>
+        <ul class="leading-[1.5]">
+          <li v-for="p in source.places" :key="p.path" class="group flex gap-2">
+            <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{ p.path }}</RouterLink
+            ><button
+              v-if="session.mayEdit"
+              class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
+              :aria-label="`Remove from ${p.path}`"
+              :title="`Remove from ${p.path}; the source stays`"
+              @click="places.file([id], p.id, false)"
+            >
+              ✕
+            </button>
+          </li>
+          <li v-if="!source.places.length" class="text-muted">In no collection</li>
+        </ul>
+        <h3 class="heading mb-0.5 mt-1.5">Tags</h3>
+        <div class="flex flex-wrap items-center gap-x-2 gap-y-1">
+          <span
+            v-for="t in source.tags"
+            :key="t.id"
+            :class="t.subject ? 'term' : 'tag'"
+            class="group inline-flex gap-1"
+            :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
+          >
+            <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
+            }}<button
+              v-if="session.mayEdit"
+              class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
+              :aria-label="`Take away ${t.name}`"
+              @click="batch.tag([id], t.name, false, t.subject)"
+            >
+              ✕
+            </button>
+          </span>
+          <button
+            v-if="session.mayEdit && !tagging"
+            class="text-[12.5px] text-muted hover:text-ink"
+            @click="startTagging"
+          >
+            + add
+          </button>
+          <TagInput v-if="tagging" ref="tagInput" class="w-40" @add="batch.tag([id], $event)" @done="tagging = false" />
+        </div>
+        <h3 class="heading mb-0.5 mt-1.5">Reading</h3>
+        <select
+          class="field !w-auto !py-0"
+          :value="source.reading ?? ''"
+          :disabled="!session.mayEdit"
+          aria-label="Reading state"
+          @change="setReading"
+        >
+          <option value="">none</option>
+          <option v-for="s in READING_STATES" :key="s" :value="s">{{ s }}</option>
+        </select>
+        <h3 class="heading mb-0.5 mt-1.5">Files</h3>
+        <ul>
+          <li v-for="f in source.files" :key="f.id" class="truncate">
+            <button class="hover:underline" @click="emit('open', undefined, f.id)">{{ f.name }}</button>
+            <span class="text-muted"
+              >{{ f.pages }} p.<template v-if="f.marks">
+                · {{ f.marks }} {{ f.marks === 1 ? 'mark' : 'marks' }}</template
+              ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
+            >
+          </li>
+          <li v-if="!source.files.length" class="text-muted">No file</li>
+        </ul>
+      </div>
+    </div>
+  </section>
+</template>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+/** Ask, look, place. */
+import { PanelLeft, PanelRight } from '@lucide/vue';
+import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { isTyping } from '../app/keys.ts';
+import { useChanges } from '../app/changes.ts';
+import { useCiting } from '../citing/store.ts';
+import SplitHandle from '../look/SplitHandle.vue';
+import PlacesPane from '../places/PlacesPane.vue';
+import { useSession } from '../session/store.ts';
+import AskLine from './AskLine.vue';
+import { useAsk } from './ask.ts';
+import { useBatch } from './batch.ts';
+import BatchSlip from './BatchSlip.vue';
+import FileTo from './FileTo.vue';
+import { useLedger } from './ledger.ts';
+import LedgerList from './LedgerList.vue';
+import { useNarrow } from './narrow.ts';
+import NarrowPane from './NarrowPane.vue';
+import SourceSlip from './SourceSlip.vue';
+import YearRibbon from './YearRibbon.vue';
+
+const ledger = useLedger();
+const narrow = useNarrow();
+const ask = useAsk();
+const batch = useBatch();
+const citing = useCiting();
+const session = useSession();
+const changes = useChanges();
+const router = useRouter();
+const wide = useMediaQuery('(min-width: 1024px)');
+const left = useLocalStorage('narrow width', 206);
+const right = useLocalStorage('places width', 226);
+const slip = useLocalStorage('slip height', 244);
+const showLeft = useLocalStorage('narrow shown', true);
+const showRight = useLocalStorage('places shown', true);
+const mode = ref<'card' | 'edit' | 'history'>('card');
+const filing = ref(false);
+const slipCard = ref<{ startTagging(): Promise<void> }>();
+const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
+const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
+
+onMounted(() => {
+  void ledger.load(ledger.ids.length > 0, Boolean(ask.text));
+  void narrow.load();
+  showLeft.value = showLeft.value && wide.value;
+  showRight.value = showRight.value && wide.value;
+});
+watch(single, () => mode.value === 'history' && (mode.value = 'card'));
+
+async function open(id: string, page?: number, file?: string): Promise<void> {
+  const fileId = file ?? ledger.rows.get(id)?.fileId;
+  if (!fileId) {
+    changes.tell('This source has no document to open');
+    return;
+  }
+  await router.push({
+    path: `/read/${id}/${fileId}`,
+    query: { ...(page ? { page: String(page) } : {}), ...(ask.text ? { q: ask.text } : {}) },
+  });
+}
+
+const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
+  j: () => ledger.move(1),
+  k: () => ledger.move(-1),
+  ArrowDown: (e) => ledger.move(1, e.shiftKey),
+  ArrowUp: (e) => ledger.move(-1, e.shiftKey),
+  PageDown: () => ledger.move(10),
+  PageUp: () => ledger.move(-10),
+  Home: () => ledger.move(-1e9),
+  End: () => ledger.move(1e9),
+  x: () => ledger.cursor && ledger.toggle(ledger.cursor),
+  Enter: () => ledger.cursor && open(ledger.cursor),
+  c: () => ledger.chosen.length && citing.copyCited(ledger.chosen, 'bibliography'),
+  Escape: () => (mode.value !== 'card' ? (mode.value = 'card') : ledger.unselect()),
+};
+const EDITING: Record<string, () => unknown> = {
+  f: () => (filing.value = true),
+  t: async () => (await nextTick(), slipCard.value?.startTagging()),
+  r: () => batch.reading(ledger.chosen, batch.nextState(ledger.rows.get(ledger.chosen[0]!)?.reading)),
+  e: () => (mode.value = 'edit'),
+  Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen)),
+};
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (isTyping(event) || filing.value || document.querySelector('[role=dialog]')) return;
+  if ((event.ctrlKey || event.metaKey) && event.key === 'a') ledger.selectAll();
+  else if (event.ctrlKey || event.metaKey || event.altKey) return;
+  else if (
+    ['Enter', ' ', 'ArrowDown', 'ArrowUp'].includes(event.key) &&
+    (event.target as HTMLElement).closest('button, a, summary, [role=separator], [role=menu]')
+  )
+    return;
+  else if (KEYS[event.key]) KEYS[event.key]!(event);
+  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) void EDITING[event.key]!();
+  else return;
+  event.preventDefault();
+});
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <AskLine />
+    <div class="relative flex min-h-0 flex-1">
+      <template v-if="showLeft">
+        <NarrowPane :class="!wide && 'absolute inset-y-0 left-0 z-20 shadow-xl'" :style="{ width: `${left}px` }" />
+        <SplitHandle v-model="left" :min="150" :max="360" side="left" label="Width of Narrow" />
+      </template>
+      <div class="flex min-w-0 flex-1 flex-col">
+        <div class="flex items-stretch">
+          <button
+            class="px-1.5 text-muted hover:text-ink"
+            :aria-pressed="showLeft"
+            :aria-label="showLeft ? 'Close Narrow' : 'Show Narrow'"
+            :title="showLeft ? 'Close Narrow' : 'Show Narrow'"
+            @click="showLeft = !showLeft"
+          >
+            <PanelLeft :size="14" />
+          </button>
+          <YearRibbon class="min-w-0 flex-1" />
+          <button
+            class="px-1.5 text-muted hover:text-ink"
+            :aria-pressed="showRight"
+            :aria-label="showRight ? 'Close Places' : 'Show Places'"
+            :title="showRight ? 'Close Places' : 'Show Places'"
+            @click="showRight = !showRight"
+          >
+            <PanelRight :size="14" />
+          </button>
+        </div>
+        <LedgerList @open="open" />
+        <template v-if="ledger.chosen.length">
+          <SplitHandle v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
+          <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
+            <SourceSlip
+              v-if="single"
+              :id="single"
+              ref="slipCard"
+              v-model:mode="mode"
+              @open="(page, file) => open(single!, page, file)"
+              @file="filing = true"
+            />
+            <BatchSlip v-else ref="slipCard" :ids="ledger.chosen" @file="filing = true" />
+          </div>
+        </template>
+      </div>
+      <template v-if="showRight">
+        <SplitHandle v-model="right" :min="160" :max="400" side="right" label="Width of Places" />
+        <PlacesPane :class="!wide && 'absolute inset-y-0 right-0 z-20 shadow-xl'" :style="{ width: `${right}px` }" />
+      </template>
+    </div>
+    <FileTo v-model:open="filing" :ids="ledger.chosen" />
+  </div>
+</template>

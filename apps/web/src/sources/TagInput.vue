@@ -1,0 +1,59 @@
+<script setup lang="ts">
+/** Adds a tag by typing its name; those that exist are suggested. */
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
+import { watchDebounced } from '@vueuse/core';
+import { computed, nextTick, ref } from 'vue';
+import type { TagList, TagSuggestion } from '@pandecta/contract';
+import { api } from '../api/client.ts';
+
+const emit = defineEmits<{ add: [name: string]; done: [] }>();
+const text = ref('');
+const found = ref<TagSuggestion[]>([]);
+const input = ref<{ el: HTMLInputElement }>();
+const fresh = computed(
+  () =>
+    text.value.trim() &&
+    !found.value.some((t) => !t.subject && t.name.toLowerCase() === text.value.trim().toLowerCase()),
+);
+
+async function look(): Promise<void> {
+  found.value = (
+    await api.get<TagList>('/tags', { begins: text.value.trim() }).catch(() => ({ tags: [] }))
+  ).tags.filter((t) => !t.subject);
+}
+watchDebounced(text, look, { debounce: 60, immediate: true });
+
+function add(name: string | null): void {
+  if (!name?.trim()) return;
+  emit('add', name.trim());
+  text.value = '';
+  if (input.value) input.value.el.value = '';
+}
+
+defineExpose({ focus: () => nextTick(() => input.value?.el.focus()) });
+</script>
+
+<template>
+  <Combobox :model-value="null" nullable as="div" class="relative" @update:model-value="add">
+    <ComboboxInput
+      ref="input"
+      class="field !py-0.5"
+      placeholder="Name of the tag"
+      aria-label="Add a tag"
+      autocomplete="off"
+      @change="text = $event.target.value"
+      @keydown.esc.stop="emit('done')"
+    />
+    <ComboboxOptions static class="menu absolute bottom-8 left-0 max-h-60 w-60 overflow-auto">
+      <ComboboxOption v-if="fresh" v-slot="{ active }" :value="text.trim()" as="template"
+        ><li class="px-3 py-1" :class="active && 'bg-verdtint'">New tag “{{ text.trim() }}”</li></ComboboxOption
+      >
+      <ComboboxOption v-for="t in found" :key="t.id" v-slot="{ active }" :value="t.name" as="template"
+        ><li class="flex justify-between px-3 py-1" :class="active && 'bg-verdtint'">
+          <span class="tag">{{ t.name }}</span
+          ><span class="count">{{ t.count }}</span>
+        </li></ComboboxOption
+      >
+    </ComboboxOptions>
+  </Combobox>
+</template>

@@ -1,0 +1,116 @@
+/** The question the Sources stage shows the answer of. It lives in the address, so it survives a reload and can be sent. */
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import { useRoute, useRouter, type LocationQuery } from 'vue-router';
+import type { Query } from '../api/client.ts';
+
+export type Facet = `${string}=${string}`;
+
+const list = (value: LocationQuery[string] | undefined): string[] =>
+  (Array.isArray(value) ? value : [value]).filter((v): v is string => Boolean(v));
+const single = (value: LocationQuery[string] | undefined): string | undefined => list(value)[0];
+
+export const useAsk = defineStore('ask', () => {
+  const route = useRoute();
+  const router = useRouter();
+  const query = computed(() => (route.name === 'sources' ? route.query : {}) as LocationQuery);
+  const text = computed(() => single(query.value.q) ?? '');
+  const include = computed(() => list(query.value.include));
+  const exclude = computed(() => list(query.value.exclude));
+  const collection = computed(() => single(query.value.collection));
+  const scope = computed(() => (single(query.value.scope) ?? 'live') as 'live' | 'bin' | 'loose');
+  const sort = computed(() => single(query.value.sort) ?? '');
+  const years = computed<[number | undefined, number | undefined]>(() => {
+    const n = (v: string | undefined): number | undefined => (v && /^-?\d+$/.test(v) ? Number(v) : undefined);
+    return [n(single(query.value.from)), n(single(query.value.to))];
+  });
+  /** A source to go to, given by a link. */
+  const at = computed(() => single(query.value.at));
+
+  function set(changes: Record<string, string | string[] | undefined>, replace = false): void {
+    const next: Record<string, string | string[]> = {};
+    const all = { ...query.value, at: undefined, ...changes } as Record<string, string | string[] | undefined>;
+    for (const [k, v] of Object.entries(all)) if (v?.length) next[k] = v as string | string[];
+    void router[replace ? 'replace' : 'push']({ path: '/sources', query: next });
+  }
+
+  /** What goes to the server. */
+  const params = computed<Query>(() => ({
+    q: text.value || undefined,
+    include: include.value,
+    exclude: exclude.value,
+    collection: collection.value,
+    scope: scope.value === 'live' ? undefined : scope.value,
+    yearFrom: years.value[0],
+    yearTo: years.value[1],
+    sort: sort.value || undefined,
+  }));
+  /** The same as a body, where lists of nothing are left out. */
+  const body = computed(() =>
+    Object.fromEntries(
+      Object.entries(params.value).filter(([, v]) => v !== undefined && !(Array.isArray(v) && !v.length)),
+    ),
+  );
+
+  const isNarrowed = computed(() =>
+    Boolean(
+      text.value ||
+      include.value.length ||
+      exclude.value.length ||
+      collection.value ||
+      scope.value !== 'live' ||
+      years.value.some((y) => y !== undefined),
+    ),
+  );
+
+  /** Click: include; again: exclude; again: neither. */
+  function turn(facet: string): void {
+    if (include.value.includes(facet))
+      set({ include: include.value.filter((f) => f !== facet), exclude: [...exclude.value, facet] });
+    else if (exclude.value.includes(facet)) set({ exclude: exclude.value.filter((f) => f !== facet) });
+    else set({ include: [...include.value, facet] });
+  }
+
+  const drop = (facet: string): void =>
+    set({ include: include.value.filter((f) => f !== facet), exclude: exclude.value.filter((f) => f !== facet) });
+  const setText = (q: string): void => set({ q: q.trim() ? q : undefined }, true);
+  const setCollection = (id: string | undefined): void =>
+    set({ collection: id === collection.value ? undefined : id, scope: undefined });
+  const setScope = (s: 'live' | 'bin' | 'loose'): void =>
+    set({ scope: s === 'live' ? undefined : s, collection: undefined });
+  const setYears = (from: number | undefined, to: number | undefined): void =>
+    set({ from: from === undefined ? undefined : String(from), to: to === undefined ? undefined : String(to) });
+  const clear = (): void =>
+    set({
+      q: undefined,
+      include: undefined,
+      exclude: undefined,
+      collection: undefined,
+      scope: undefined,
+      from: undefined,
+      to: undefined,
+    });
+  const setSort = (s: string): void => set({ sort: s || undefined });
+
+  return {
+    text,
+    include,
+    exclude,
+    collection,
+    scope,
+    sort,
+    years,
+    at,
+    params,
+    body,
+    isNarrowed,
+    turn,
+    drop,
+    setText,
+    setCollection,
+    setScope,
+    setYears,
+    clear,
+    setSort,
+  };
+});

@@ -1,0 +1,40 @@
+/** What may be done to one source or many: file, tag, state, bin, cite, export. */
+import { defineStore } from 'pinia';
+import type { Changed } from '@pandecta/contract';
+import { READING_STATES, type ReadingState } from '@pandecta/core/source';
+import { EXPORT_INFO, type ExportFormat } from '@pandecta/core/formats';
+import { api, here, send } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+
+export const useBatch = defineStore('batch', () => {
+  const { change, tell } = useChanges();
+
+  const tag = (ids: string[], name: string, present = true, subject = false): Promise<unknown> =>
+    change(() => api.post<Changed>('/tagging', { ids, name, present, subject }));
+  const reading = (ids: string[], state: ReadingState | null): Promise<unknown> =>
+    change(() => api.post<Changed>('/reading', { ids, state }));
+  const toBin = (ids: string[]): Promise<unknown> => change(() => api.post<Changed>('/presence', { ids, to: 'bin' }));
+  const restore = (ids: string[]): Promise<unknown> =>
+    change(() => api.post<Changed>('/presence', { ids, to: 'live' }));
+
+  /** None, to read, reading, read, none … */
+  function nextState(state: ReadingState | null | undefined): ReadingState | null {
+    return READING_STATES[state ? READING_STATES.indexOf(state) + 1 : 0] ?? null;
+  }
+
+  async function exportAs(ids: string[], format: ExportFormat): Promise<void> {
+    try {
+      const response = await send('POST', here('/export'), { ids, format });
+      const link = document.createElement('a');
+      link.href = URL.createObjectURL(await response.blob());
+      link.download = `sources.${EXPORT_INFO[format].extension}`;
+      link.click();
+      URL.revokeObjectURL(link.href);
+      tell(`Exported ${ids.length} ${ids.length === 1 ? 'source' : 'sources'} as ${EXPORT_INFO[format].name}`);
+    } catch (error) {
+      tell((error as Error).message, null, true);
+    }
+  }
+
+  return { tag, reading, toBin, restore, nextState, exportAs };
+});

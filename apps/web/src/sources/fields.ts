@@ -1,0 +1,55 @@
+/** The fields of a record as lines of text a person edits, and back. */
+import {
+  dateToEdtf,
+  isDateVariable,
+  isNameVariable,
+  nameInverted,
+  parseDate,
+  parseName,
+  variablesOf,
+  type DateValue,
+  type FieldValue,
+  type Kind,
+  type Name,
+  type SourceRecord,
+  type Variable,
+} from '@pandecta/core/source';
+
+/** What the record of a kind offers, and after it what else the record holds. */
+export function fieldsOf(record: SourceRecord, kind: Kind): Variable[] {
+  const offered = variablesOf(kind);
+  const filled = Object.keys(record).filter((f) => f !== 'type' && f !== 'custom') as Variable[];
+  return [...offered, ...filled.filter((f) => !offered.includes(f))];
+}
+
+export function fieldToText(variable: Variable, value: unknown): string {
+  if (value === undefined || value === null) return '';
+  if (isNameVariable(variable))
+    return (value as Name[]).map((n) => (n.literal ? `{${n.literal}}` : nameInverted(n))).join('\n');
+  if (isDateVariable(variable)) return dateToEdtf(value as DateValue);
+  return value as string;
+}
+
+export function textToField(variable: Variable, text: string): FieldValue | null {
+  const trimmed = text.trim();
+  if (!trimmed) return null;
+  if (isNameVariable(variable))
+    return trimmed
+      .split(/\s*[\n;]\s*/)
+      .filter(Boolean)
+      .map(parseName);
+  if (isDateVariable(variable)) return parseDate(trimmed) ?? null;
+  return trimmed;
+}
+
+/** How many lines the field takes in the editor. */
+export function linesOf(variable: Variable, text: string): number {
+  if (isNameVariable(variable)) return Math.max(1, text.split('\n').length);
+  return variable === 'abstract' || variable === 'note' ? 4 : text.length > 70 ? 2 : 1;
+}
+
+export function hintOf(variable: Variable): string {
+  if (isNameVariable(variable)) return 'Family, Given — one a line; {an institution} in braces';
+  if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, c. 1870';
+  return '';
+}

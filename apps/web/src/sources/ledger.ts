@@ -1,0 +1,189 @@
+/** The sources that match, in order: the ids of all of them, the lines of those that were looked at, and the selection. */
+import { defineStore } from 'pinia';
+import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
+import type { SourcePage, SourceRow } from '@pandecta/contract';
+import { api, here, isAbort, send } from '../api/client.ts';
+import { useChanges } from '../app/changes.ts';
+import { useAsk } from './ask.ts';
+
+const AT_ONCE = 80;
+
+export const useLedger = defineStore('ledger', () => {
+  const ask = useAsk();
+  const changes = useChanges();
+  const ids = shallowRef<string[]>([]);
+  const rows = shallowReactive(new Map<string, SourceRow>());
+  const total = ref(0);
+  const notes = ref<SourcePage['notes']>([]);
+  const state = ref<'loading' | 'ready' | 'failed'>('loading');
+  const error = ref('');
+  /** True while the order is being fetched after the first lines. */
+  const partial = ref(false);
+  const cursor = ref<string | null>(null);
+  const anchor = ref<string | null>(null);
+  const selected = shallowRef<Set<string>>(new Set());
+  let stop: AbortController | undefined;
+  let wanted = new Set<string>();
+
+  async function load(keepRows: boolean, typing = false): Promise<void> {
+    stop?.abort();
+    stop = new AbortController();
+    const { signal } = stop;
+    if (!ids.value.length) state.value = 'loading';
+    try {
+      const page = await api.get<SourcePage>(
+        '/sources',
+        { ...ask.params, ...(typing ? { typing: true } : {}) },
+        signal,
+      );
+      if (!keepRows) rows.clear();
+      wanted.clear();
+      for (const row of page.rows) rows.set(row.id, row);
+      const first = page.rows.map((r) => r.id);
+      total.value = page.total;
+      notes.value = page.notes;
+      error.value = '';
+      partial.value = page.total > first.length;
+      if (!(partial.value && keepRows)) ids.value = first;
+      state.value = 'ready';
+      if (partial.value) {
+        const response = await send(
+          'GET',
+          here('/order', { ...ask.params, ...(typing ? { typing: true } : {}) }),
+          undefined,
+          signal,
+        );
+        ids.value = readIds(new Uint8Array(await response.arrayBuffer()));
+        partial.value = false;
+      }
+      const known = new Set(ids.value);
+      if ([...selected.value].some((id) => !known.has(id)))
+        selected.value = new Set([...selected.value].filter((id) => known.has(id)));
+      if (ask.at && known.has(ask.at)) cursor.value = ask.at;
+      if (!cursor.value || !known.has(cursor.value) || (!keepRows && cursor.value !== ask.at))
+        cursor.value = ids.value[0] ?? null;
+      if (keepRows) refreshRows();
+    } catch (e) {
+      if (isAbort(e)) return;
+      error.value = (e as Error).message;
+      state.value = 'failed';
+    }
+  }
+
+  /** Lines kept from before a change are fetched anew, without a blank moment. */
+  function refreshRows(): void {
+    const first = new Set(ids.value.slice(0, 50));
+    for (const id of rows.keys()) if (!first.has(id)) rows.delete(id);
+  }
+
+  /** Fetches the lines of a stretch of the ledger that are not here yet. */
+  async function ensure(from: number, to: number): Promise<void> {
+    const missing = ids.value.slice(Math.max(0, from), to).filter((id) => !rows.has(id) && !wanted.has(id));
+    if (!missing.length) return;
+    for (const id of missing) wanted.add(id);
+    const mine = wanted;
+    for (let i = 0; i < missing.length; i += AT_ONCE) {
+      const part = missing.slice(i, i + AT_ONCE);
+      try {
+        const page = await api.post<SourcePage>('/rows', { ids: part, ...ask.body });
+        if (mine === wanted) for (const row of page.rows) rows.set(row.id, row);
+      } catch {
+        for (const id of part) wanted.delete(id);
+      }
+    }
+  }
+
+  watch(
+    () => ask.params,
+    () => {
+      wanted = new Set();
+      void load(false, Boolean(ask.text));
+    },
+    { deep: true },
+  );
+  watch(
+    () => changes.version,
+    () => {
+      wanted = new Set();
+      void load(true, Boolean(ask.text));
+    },
+  );
+
+  const index = computed(() => new Map(ids.value.map((id, i) => [id, i])));
+  const chosen = computed<string[]>(() =>
+    selected.value.size ? ids.value.filter((id) => selected.value.has(id)) : cursor.value ? [cursor.value] : [],
+  );
+
+  function move(step: number, extend = false): void {
+    const at = cursor.value ? (index.value.get(cursor.value) ?? -1) : -1;
+    const next = ids.value[Math.max(0, Math.min(ids.value.length - 1, at + step))];
+    if (!next) return;
+    if (extend) {
+      anchor.value ??= cursor.value;
+      selectRange(anchor.value!, next);
+    } else anchor.value = null;
+    cursor.value = next;
+  }
+
+  function selectRange(from: string, to: string): void {
+    const [a, b] = [index.value.get(from) ?? 0, index.value.get(to) ?? 0].sort((x, y) => x - y) as [number, number];
+    selected.value = new Set(ids.value.slice(a, b + 1));
+  }
+
+  function toggle(id: string): void {
+    const next = new Set(selected.value);
+    if (!next.delete(id)) next.add(id);
+    selected.value = next;
+    anchor.value = id;
+  }
+
+  /** A click on a line: alone it chooses, with Shift it selects a stretch, with Ctrl it adds one. */
+  function click(id: string, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): void {
+    if (event.shiftKey) selectRange(anchor.value ?? cursor.value ?? id, id);
+    else if (event.ctrlKey || event.metaKey) {
+      if (!selected.value.size && cursor.value && cursor.value !== id) selected.value = new Set([cursor.value]);
+      toggle(id);
+    } else {
+      selected.value = new Set();
+      anchor.value = id;
+    }
+    cursor.value = id;
+  }
+
+  const selectAll = (): void => void (selected.value = new Set(ids.value));
+  const unselect = (): void => void (selected.value = new Set());
+
+  return {
+    ids,
+    rows,
+    total,
+    notes,
+    state,
+    error,
+    partial,
+    cursor,
+    selected,
+    chosen,
+    index,
+    load,
+    ensure,
+    move,
+    toggle,
+    click,
+    selectAll,
+    unselect,
+  };
+});
+
+/** Sixteen bytes each, as the server sends them. */
+export function readIds(bytes: Uint8Array): string[] {
+  const hex: string[] = [];
+  for (let i = 0; i < 256; i += 1) hex.push(i.toString(16).padStart(2, '0'));
+  const out: string[] = new Array(bytes.length / 16);
+  for (let i = 0, at = 0; at < bytes.length; i += 1, at += 16) {
+    const h = (k: number): string => hex[bytes[at + k]!]!;
+    out[i] =
+      `${h(0)}${h(1)}${h(2)}${h(3)}-${h(4)}${h(5)}-${h(6)}${h(7)}-${h(8)}${h(9)}-${h(10)}${h(11)}${h(12)}${h(13)}${h(14)}${h(15)}`;
+  }
+  return out;
+}

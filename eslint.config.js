@@ -1,0 +1,113 @@
+import eslint from '@eslint/js';
+import globals from 'globals';
+import vue from 'eslint-plugin-vue';
+import tseslint from 'typescript-eslint';
+
+/** Imports run one way: web and server to contract to core; core knows nothing of the world. */
+const forbid = (message, ...patterns) => ['error', { patterns: [{ group: patterns, message }] }];
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', '**/migrations'] },
+  eslint.configs.recommended,
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser }, globals: globals.browser } },
+  { files: ['scripts/**', 'eslint.config.js'], languageOptions: { globals: globals.node } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-expressions': ['error', { allowTernary: true, allowShortCircuit: true }],
+      'no-undef': 'off',
+      'no-sequences': 'off',
+      'max-lines': ['error', { max: 450, skipBlankLines: true, skipComments: true }],
+      // Prettier lays out; these would argue with it.
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/attributes-order': 'off',
+      'vue/require-default-prop': 'off',
+    },
+  },
+  {
+    files: ['packages/core/src/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'core computes: no I/O, no interface, no other part of Pandecta',
+        'node:*',
+        'fs',
+        'path',
+        'vue*',
+        'fastify*',
+        'drizzle*',
+        'pg',
+        '@pandecta/*',
+      ),
+      'no-restricted-globals': ['error', 'fetch', 'document', 'window', 'process', 'setTimeout'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random' },
+        { object: 'Date', property: 'now' },
+      ],
+    },
+  },
+  {
+    files: ['packages/contract/src/**'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'the contract knows core alone',
+        'node:*',
+        'vue*',
+        'fastify*',
+        'drizzle*',
+        'pg',
+        '@pandecta/server*',
+        '@pandecta/web*',
+        '@pandecta/debian*',
+      ),
+    },
+  },
+  {
+    files: ['apps/web/src/**'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'the page knows the contract and core',
+        'node:*',
+        'fastify*',
+        'drizzle*',
+        'pg',
+        '@pandecta/server*',
+        '@pandecta/debian*',
+        '@pandecta/demo*',
+      ),
+    },
+  },
+  {
+    files: ['apps/server/src/**'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'the server knows contract, core and what Debian brings',
+        'vue*',
+        '@pandecta/web*',
+        '@pandecta/demo*',
+        '@pandecta/cli*',
+      ),
+    },
+  },
+  {
+    files: ['apps/cli/src/**'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'the command line works without a server',
+        'vue*',
+        'fastify*',
+        '@pandecta/server*',
+        '@pandecta/contract*',
+      ),
+    },
+  },
+);
