@@ -208,5 +208,5 @@ for (const f of files) {
     await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
   }
 }
-await indexer.drain();
+await indexer.settle();
 await close();

@@ -104,9 +104,7 @@ function pdfPath(positionals: string[]): string {
   return positionals[0]!;
 }
 
-async function openPdf(
-  path: string,
-): Promise<
+async function openPdf(path: string): Promise<
   typeof import('@pandecta/debian/poppler') & {
     info: Awaited<ReturnType<typeof import('@pandecta/debian/poppler').pdfInfo>>;
   }

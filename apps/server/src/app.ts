@@ -57,7 +57,7 @@ export async function buildApp(config: Config): Promise<App> {
     routerOptions: { maxParamLength: 200 },
   });
   const database = connect(config.databaseUrl);
-  const workers = new Workers();
+  const workers = new Workers(config.tasksFile);
   const report = (error: unknown): void => app.log.error(error);
   const services: Services = {
     config,

@@ -14,6 +14,8 @@ export interface Config {
   registryUrl: string | undefined;
   stylesFolder: string;
   secureCookies: boolean;
+  /** The bundle the worker threads run, where it does not lie beside the server's. */
+  tasksFile: string | undefined;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -31,6 +33,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     migrationsFolder: env.PANDECTA_MIGRATIONS ?? join(process.cwd(), 'apps/server/migrations'),
     registryUrl: env.PANDECTA_REGISTRY,
     stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',
+    tasksFile: env.PANDECTA_TASKS,
     secureCookies: env.PANDECTA_HTTPS === '1',
   };
 }

@@ -161,7 +161,7 @@ export class NewSource {
 }
 
 export class SetReading extends SourceIds {
-  @IsOptional() @IsIn([...READING_STATES, null]) state!: ReadingState | null;
+  @IsOptional() @IsIn(READING_STATES) state!: ReadingState | null;
 }
 
 export class SetPresence extends SourceIds {

@@ -23,14 +23,12 @@ export async function makeSession(db: Db, userId: string): Promise<{ token: stri
   const token = randomBytes(32).toString('base64url');
   const csrf = randomBytes(18).toString('base64url');
   await db.delete(sessions).where(sql`${sessions.expiresAt} < now()`);
-  await db
-    .insert(sessions)
-    .values({
-      tokenHash: hash(token),
-      userId,
-      csrf,
-      expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never,
-    });
+  await db.insert(sessions).values({
+    tokenHash: hash(token),
+    userId,
+    csrf,
+    expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never,
+  });
   return { token, csrf };
 }
 

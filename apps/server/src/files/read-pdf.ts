@@ -99,7 +99,6 @@ async function writePages(
     pages.map((p) => p.number),
     'int',
   );
-  // eslint-disable-next-line no-control-regex
   const texts = pages.map((p) => p.text.replace(/\u0000/g, ''));
   await db.execute(sql`insert into pages (workspace_id, file_id, number, width, height, text, words)
     select ${workspace.id}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64')

@@ -51,8 +51,14 @@ export class Indexer {
     await this.running;
   }
 
-  /** Empties the queue; resolves when nothing is left. */
-  async drain(): Promise<void> {
+  /** Resolves when all that was queued before has been indexed, by this server's own loop too. */
+  async settle(): Promise<void> {
+    while (this.running) await this.running;
+    await this.drain();
+  }
+
+  /** Empties the queue; resolves when nothing is left that no one else has taken. */
+  private async drain(): Promise<void> {
     while ((await withoutTimeout(this.db, (tx) => this.share(tx))) > 0) await breathe();
   }
 

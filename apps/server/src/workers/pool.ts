@@ -11,8 +11,8 @@ type TaskName = 'cite' | 'parse' | 'write' | 'vectors';
 export class Workers {
   private readonly pool: Piscina;
 
-  constructor() {
-    const built = fileURLToPath(new URL('./tasks.js', import.meta.url));
+  /** @param built the worker's own bundle; beside the server's unless it is said */
+  constructor(built = fileURLToPath(new URL('./tasks.js', import.meta.url))) {
     if (!existsSync(built)) throw new Error(`The workers are not built: ${built} is missing.`);
     this.pool = new Piscina({
       filename: built,

@@ -75,8 +75,9 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split('/')
         >
         <MenuItems class="menu absolute right-0 top-8 w-60 text-[13.5px] text-ink">
           <p class="border-b border-line px-3 pb-2 pt-1">
-            <span class="block font-semibold">{{ session.user?.name }}</span
-            ><span class="text-muted">{{ session.user?.email }} · {{ session.workspace?.role }}</span>
+            <span class="block font-semibold">{{ session.user?.name }}</span><span class="text-muted"
+              >{{ session.user?.email }} · {{ session.workspace?.role }}</span
+            >
           </p>
           <MenuItem as="template"
             ><button class="menu-item" @click="emit('commands')">

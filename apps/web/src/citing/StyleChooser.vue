@@ -4,11 +4,13 @@ import { ChevronDown } from '@lucide/vue';
 import { watchDebounced } from '@vueuse/core';
 import { ref } from 'vue';
 import type { StyleInfo } from '@pandecta/core/citing';
+import { useFloating } from '../look/floating.ts';
 import { useCiting } from './store.ts';
 
 const citing = useCiting();
 const like = ref('');
 const found = ref<StyleInfo[]>([]);
+const { style, place } = useFloating(416);
 
 async function look(): Promise<void> {
   found.value = await citing.find(like.value).catch(() => []);
@@ -19,10 +21,12 @@ const names = new Intl.DisplayNames(['en'], { type: 'language' });
 
 <template>
   <Popover v-slot="{ close }" class="relative">
-    <PopoverButton class="inline-flex items-center gap-0.5 text-[12px] text-muted hover:text-ink" @click="look"
+    <PopoverButton
+      class="inline-flex items-center gap-0.5 text-[12px] text-muted hover:text-ink"
+      @click="(place($event), look())"
       >Style<ChevronDown :size="12" aria-hidden="true"
     /></PopoverButton>
-    <PopoverPanel class="menu absolute bottom-6 right-0 flex max-h-96 w-[26rem] flex-col px-2 py-2 text-ink">
+    <PopoverPanel class="menu flex flex-col px-2 py-2 text-ink" :style="style">
       <input v-model="like" class="field" placeholder="Any style by name" aria-label="Find a style" />
       <ul class="my-1 min-h-0 overflow-auto">
         <li v-for="s in found" :key="s.id">

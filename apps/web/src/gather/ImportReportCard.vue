@@ -53,8 +53,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
           <dd>
             <span class="block font-mono text-2xl" :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''">{{
               f.n.toLocaleString('en')
-            }}</span
-            ><span class="text-muted">{{ f.says }}</span>
+            }}</span><span class="text-muted">{{ f.says }}</span>
           </dd>
         </div>
         <div v-if="session.mayEdit && report.changeId" class="ml-auto self-center">
@@ -78,8 +77,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
             <td class="py-1" :class="f.trouble && 'text-madder'">
               <RouterLink v-if="f.sourceId" :to="`/sources?at=${f.sourceId}`" class="hover:underline">{{
                 f.outcome
-              }}</RouterLink
-              ><template v-else>{{ f.outcome }}</template>
+              }}</RouterLink><template v-else>{{ f.outcome }}</template>
             </td>
           </tr>
         </tbody>

@@ -13,14 +13,17 @@ export interface DragCollection {
 }
 export type Dragged = DragSources | DragCollection;
 
-type Cleanup = HTMLElement & { dragEnd?: () => void };
+/** What a directive keeps on its element: the newest value, since elements of a list are used again for others. */
+type Held = HTMLElement & { dragged?: () => Dragged; drop?: Drop; dragEnd?: () => void };
 
 /** `v-drag="() => dragged"`: the element can be dragged and carries what the function gives. */
 export const vDrag: Directive<HTMLElement, () => Dragged> = {
-  mounted(el: Cleanup, binding) {
-    el.dragEnd = draggable({ element: el, getInitialData: () => ({ ...binding.value() }) });
+  mounted(el: Held, binding) {
+    el.dragged = binding.value;
+    el.dragEnd = draggable({ element: el, getInitialData: () => ({ ...el.dragged!() }) });
   },
-  unmounted: (el: Cleanup) => el.dragEnd?.(),
+  updated: (el: Held, binding) => void (el.dragged = binding.value),
+  unmounted: (el: Held) => el.dragEnd?.(),
 };
 
 export interface Drop {
@@ -31,18 +34,20 @@ export interface Drop {
 
 /** `v-drop="{ over, dropped, accepts }"`: the element takes what is dropped on it. */
 export const vDrop: Directive<HTMLElement, Drop> = {
-  mounted(el: Cleanup, binding) {
+  mounted(el: Held, binding) {
     const read = (data: Record<string | symbol, unknown>): Dragged => data as unknown as Dragged;
+    el.drop = binding.value;
     el.dragEnd = dropTargetForElements({
       element: el,
-      canDrop: ({ source }) => binding.value.accepts(read(source.data)),
-      onDragEnter: ({ source }) => binding.value.over(read(source.data)),
-      onDragLeave: () => binding.value.over(null),
+      canDrop: ({ source }) => el.drop!.accepts(read(source.data)),
+      onDragEnter: ({ source }) => el.drop!.over(read(source.data)),
+      onDragLeave: () => el.drop!.over(null),
       onDrop: ({ source }) => {
-        binding.value.over(null);
-        binding.value.dropped(read(source.data));
+        el.drop!.over(null);
+        el.drop!.dropped(read(source.data));
       },
     });
   },
-  unmounted: (el: Cleanup) => el.dragEnd?.(),
+  updated: (el: Held, binding) => void (el.drop = binding.value),
+  unmounted: (el: Held) => el.dragEnd?.(),
 };

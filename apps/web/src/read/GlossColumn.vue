@@ -105,8 +105,7 @@ function keep(mark: Mark): void {
         />
         <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
         <div class="mt-1 flex items-center justify-between text-[12px] text-muted">
-          <span>{{ mark.by }}</span
-          ><span v-if="mayMark" class="flex gap-2"
+          <span>{{ mark.by }}</span><span v-if="mayMark" class="flex gap-2"
             ><button class="text-madder" @click="emit('remove', mark.id)">Remove mark</button
             ><button class="font-semibold text-verdigris" @click="keep(mark)">Keep</button></span
           ><button v-else @click="emit('activate', null)">Close</button>

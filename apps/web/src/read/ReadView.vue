@@ -239,8 +239,7 @@ const setReading = (e: Event): void =>
             <span
               class="inline-block h-3.5 w-3.5 rounded-[3px] text-center font-mono text-[10px] font-semibold leading-[14px] text-[#1f262d]"
               :class="FILL[s.colour]"
-              >{{ s.key }}</span
-            >{{ s.name }}
+              >{{ s.key }}</span>{{ s.name }}
           </button>
         </template>
         <span v-if="info?.state === 'image only'" class="text-ochre"

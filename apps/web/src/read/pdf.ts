@@ -25,7 +25,9 @@ export async function openDocument(url: string): Promise<PDFDocumentProxy> {
     }).promise;
   } catch (error) {
     if ((error as Error).name === 'PasswordException')
-      throw new Error('This document is locked with a password; it cannot be shown here.');
-    throw new Error('This document cannot be shown: it may be damaged. The file is kept and can be downloaded.');
+      throw new Error('This document is locked with a password; it cannot be shown here.', { cause: error });
+    throw new Error('This document cannot be shown: it may be damaged. The file is kept and can be downloaded.', {
+      cause: error,
+    });
   }
 }

@@ -13,6 +13,7 @@ import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
+import { useFloating } from '../look/floating.ts';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ ids: string[] }>();
@@ -25,6 +26,7 @@ const session = useSession();
 const ask = useAsk();
 const sum = ref<BatchSummary | null>(null);
 const tagging = ref(false);
+const { style, place } = useFloating(150);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 let stop: AbortController | undefined;
 
@@ -61,8 +63,8 @@ defineExpose({ startTagging });
         <button class="btn" @click="emit('file')">File to…</button>
         <button class="btn" @click="startTagging">Tag…</button>
         <Menu as="div" class="relative">
-          <MenuButton class="btn">Reading state</MenuButton>
-          <MenuItems class="menu absolute bottom-8 left-0 w-36"
+          <MenuButton class="btn" @click="place">Reading state</MenuButton>
+          <MenuItems class="menu" :style="style"
             ><MenuItem v-for="s in READING_STATES" :key="s" as="template"
               ><button class="menu-item" @click="batch.reading(ids, s)">{{ s }}</button></MenuItem
             ><MenuItem as="template"
@@ -81,8 +83,8 @@ defineExpose({ startTagging });
       </button>
       <button class="btn" :disabled="n > MOST_CITED" @click="citing.copyCited(ids, 'citation')">Copy citation</button>
       <Menu as="div" class="relative">
-        <MenuButton class="btn">Export</MenuButton>
-        <MenuItems class="menu absolute bottom-8 left-0 w-36"
+        <MenuButton class="btn" @click="place">Export</MenuButton>
+        <MenuItems class="menu" :style="style"
           ><MenuItem v-for="f in EXPORT_FORMATS" :key="f" as="template"
             ><button class="menu-item" @click="batch.exportAs(ids, f)">{{ EXPORT_INFO[f].name }}</button></MenuItem
           ></MenuItems
@@ -107,8 +109,7 @@ defineExpose({ startTagging });
       <div>
         <h4 class="heading mb-1">Tags and subject terms</h4>
         <p v-for="t in sum.tags.slice(0, 8)" :key="t.id" class="group flex justify-between gap-2">
-          <span :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span
-          ><span class="flex gap-1.5"
+          <span :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span><span class="flex gap-1.5"
             ><button
               v-if="session.mayEdit"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
@@ -124,8 +125,7 @@ defineExpose({ startTagging });
       <div>
         <h4 class="heading mb-1">Filed under</h4>
         <p v-for="c in sum.collections.slice(0, 8)" :key="c.id" class="group flex justify-between gap-2">
-          <span class="truncate">{{ c.path }}</span
-          ><span class="flex gap-1.5"
+          <span class="truncate">{{ c.path }}</span><span class="flex gap-1.5"
             ><button
               v-if="session.mayEdit"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"

@@ -85,8 +85,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         <MenuItems class="menu absolute right-0 top-6 w-56 text-[13.5px] text-ink">
           <MenuItem v-for="s in SORTS.filter((x) => searching || x.key !== 'relevance')" :key="s.key" as="template">
             <button class="menu-item" @click="ask.setSort(nextSort(ask.sort, s.key, $event.shiftKey))">
-              <span class="w-4 font-mono">{{ sortOf(s.key) }}</span
-              >{{ s.name }}
+              <span class="w-4 font-mono">{{ sortOf(s.key) }}</span>{{ s.name }}
             </button>
           </MenuItem>
           <p class="border-t border-line px-3 pt-1 text-[12px] text-muted">
@@ -107,8 +106,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
               :aria-checked="shown.includes(c.id)"
               @click.prevent="toggleColumn(c.id)"
             >
-              <span class="w-4">{{ shown.includes(c.id) ? '✓' : '' }}</span
-              >{{ c.name }}
+              <span class="w-4">{{ shown.includes(c.id) ? '✓' : '' }}</span>{{ c.name }}
             </button></MenuItem
           >
         </MenuItems>

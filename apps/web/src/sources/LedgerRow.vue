@@ -109,8 +109,7 @@ function cell(id: Column['id']): string {
             v-if="row.reading"
             class="font-sans text-[12px]"
             :class="row.reading === 'reading' && 'text-verdigris'"
-            >{{ row.reading }}</span
-          ><span v-for="f in figures" :key="f">{{ f }}</span>
+            >{{ row.reading }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
         </p>
         <p class="mt-0.5 flex max-w-full gap-1.5 overflow-hidden whitespace-nowrap">
           <span v-for="t in row.tags.slice(0, 4)" :key="t.id" :class="t.subject ? 'term' : 'tag'"

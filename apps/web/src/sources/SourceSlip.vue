@@ -131,13 +131,12 @@ defineExpose({ startTagging });
         <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-[12.8px] text-muted">
           {{ source.record.abstract }}
         </p>
-        <div class="mt-2 flex flex-wrap gap-1.5">
+        <div class="mt-2 flex flex-wrap gap-1.5 *:!px-2">
           <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
           <button v-if="session.mayEdit && source.presence === 'live'" class="btn" @click="mode = 'edit'">
             Edit record
           </button>
           <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
-          <button class="btn" @click="mode = 'history'">History</button>
           <button v-if="session.mayEdit && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
             Restore
           </button>
@@ -145,7 +144,9 @@ defineExpose({ startTagging });
         </div>
       </div>
       <div>
-        <h3 class="heading mb-1">Record</h3>
+        <h3 class="heading mb-1 flex justify-between">
+          Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
+        </h3>
         <dl class="grid grid-cols-[92px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
           <template v-for="[name, value, mono] in lines" :key="name"
             ><dt class="text-muted">{{ name }}</dt>
@@ -161,8 +162,9 @@ defineExpose({ startTagging });
         </h3>
         <ul class="leading-[1.5]">
           <li v-for="p in source.places" :key="p.path" class="group flex gap-2">
-            <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{ p.path }}</RouterLink
-            ><button
+            <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
+              p.path
+            }}</RouterLink><button
               v-if="session.mayEdit"
               class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
               :aria-label="`Remove from ${p.path}`"
@@ -217,7 +219,7 @@ defineExpose({ startTagging });
         <ul>
           <li v-for="f in source.files" :key="f.id" class="truncate">
             <button class="hover:underline" @click="emit('open', undefined, f.id)">{{ f.name }}</button>
-            <span class="text-muted"
+            <span class="ml-1.5 text-muted"
               >{{ f.pages }} p.<template v-if="f.marks">
                 · {{ f.marks }} {{ f.marks === 1 ? 'mark' : 'marks' }}</template
               ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span

@@ -48,6 +48,7 @@ onMounted(() => {
   showLeft.value = showLeft.value && wide.value;
   showRight.value = showRight.value && wide.value;
 });
+watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value : null));
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
 
 async function open(id: string, page?: number, file?: string): Promise<void> {

@@ -5,9 +5,11 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import type { TagList, TagSuggestion } from '@pandecta/contract';
 import { api } from '../api/client.ts';
+import { useFloating } from '../look/floating.ts';
 
 const emit = defineEmits<{ add: [name: string]; done: [] }>();
 const text = ref('');
+const { style, place } = useFloating(240);
 const found = ref<TagSuggestion[]>([]);
 const input = ref<{ el: HTMLInputElement }>();
 const fresh = computed(
@@ -30,7 +32,14 @@ function add(name: string | null): void {
   if (input.value) input.value.el.value = '';
 }
 
-defineExpose({ focus: () => nextTick(() => input.value?.el.focus()) });
+defineExpose({
+  focus: () =>
+    nextTick(() => {
+      if (!input.value) return;
+      place(input.value.el);
+      input.value.el.focus();
+    }),
+});
 </script>
 
 <template>
@@ -44,14 +53,13 @@ defineExpose({ focus: () => nextTick(() => input.value?.el.focus()) });
       @change="text = $event.target.value"
       @keydown.esc.stop="emit('done')"
     />
-    <ComboboxOptions static class="menu absolute bottom-8 left-0 max-h-60 w-60 overflow-auto">
+    <ComboboxOptions static class="menu overflow-auto" :style="style">
       <ComboboxOption v-if="fresh" v-slot="{ active }" :value="text.trim()" as="template"
         ><li class="px-3 py-1" :class="active && 'bg-verdtint'">New tag “{{ text.trim() }}”</li></ComboboxOption
       >
       <ComboboxOption v-for="t in found" :key="t.id" v-slot="{ active }" :value="t.name" as="template"
         ><li class="flex justify-between px-3 py-1" :class="active && 'bg-verdtint'">
-          <span class="tag">{{ t.name }}</span
-          ><span class="count">{{ t.count }}</span>
+          <span class="tag">{{ t.name }}</span><span class="count">{{ t.count }}</span>
         </li></ComboboxOption
       >
     </ComboboxOptions>

@@ -15,11 +15,15 @@ const box = ref<HTMLElement>();
 const layer = ref<SVGGElement>();
 const { width } = useElementSize(box);
 const HEIGHT = 36;
+const FEWEST_YEARS = 30;
 
 const years = computed(() => narrow.reply?.years ?? []);
 const span = computed<[number, number]>(() => {
   const all = years.value.map(([y]) => y).filter((y) => y > 1000 && y < 2100);
-  return all.length ? [Math.min(...all), Math.max(...all) + 1] : [2000, 2027];
+  if (!all.length) return [2000, 2027];
+  const [from, to] = [Math.min(...all), Math.max(...all) + 1];
+  const missing = Math.max(0, FEWEST_YEARS - (to - from));
+  return [from - Math.floor(missing / 2), to + Math.ceil(missing / 2)];
 });
 const x = computed(() =>
   scaleLinear()

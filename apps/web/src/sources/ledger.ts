@@ -20,6 +20,8 @@ export const useLedger = defineStore('ledger', () => {
   /** True while the order is being fetched after the first lines. */
   const partial = ref(false);
   const cursor = ref<string | null>(null);
+  /** A source being edited stays chosen, even when it no longer matches. */
+  const held = ref<string | null>(null);
   const anchor = ref<string | null>(null);
   const selected = shallowRef<Set<string>>(new Set());
   let stop: AbortController | undefined;
@@ -30,6 +32,7 @@ export const useLedger = defineStore('ledger', () => {
     stop = new AbortController();
     const { signal } = stop;
     if (!ids.value.length) state.value = 'loading';
+    const lastAt = keepRows && cursor.value ? Math.max(0, ids.value.indexOf(cursor.value)) : 0;
     try {
       const page = await api.get<SourcePage>(
         '/sources',
@@ -60,8 +63,9 @@ export const useLedger = defineStore('ledger', () => {
       if ([...selected.value].some((id) => !known.has(id)))
         selected.value = new Set([...selected.value].filter((id) => known.has(id)));
       if (ask.at && known.has(ask.at)) cursor.value = ask.at;
-      if (!cursor.value || !known.has(cursor.value) || (!keepRows && cursor.value !== ask.at))
-        cursor.value = ids.value[0] ?? null;
+      const stays = cursor.value && (known.has(cursor.value) || (keepRows && cursor.value === held.value));
+      if (!stays || (!keepRows && cursor.value !== ask.at))
+        cursor.value = ids.value[lastAt] ?? ids.value.at(-1) ?? null;
       if (keepRows) refreshRows();
     } catch (e) {
       if (isAbort(e)) return;
@@ -162,6 +166,7 @@ export const useLedger = defineStore('ledger', () => {
     error,
     partial,
     cursor,
+    held,
     selected,
     chosen,
     index,

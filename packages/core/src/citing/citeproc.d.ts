@@ -21,12 +21,7 @@ declare module 'citeproc' {
     updateItems(ids: string[]): void;
     updateUncitedItems(ids: string[]): void;
     makeBibliography(): [BibliographyMeta, string[]] | false;
-    previewCitationCluster(
-      citation: { citationItems: CitationItem[]; properties: { noteIndex: number } },
-      pre: unknown[],
-      post: unknown[],
-      mode: 'html' | 'text',
-    ): string;
+    makeCitationCluster(items: CitationItem[]): string;
     setOutputFormat(mode: 'html' | 'text'): void;
     opt: { xclass?: string };
     cslXml?: unknown;

@@ -1,4 +1,3 @@
-/// <reference path="./citeproc.d.ts" />
 /**
  * Citations and bibliographies in any CSL 1.0.2 style. The style's and locales' XML come from outside: this module
  * reads no files. Behind this interface works citeproc, the reference processor of CSL.
@@ -18,6 +17,8 @@ export interface FormattedBibliography {
   entries: { id: string; html: string; text: string }[];
   hangingIndent: boolean;
 }
+
+const MOST_ITEMS = 2000;
 
 export class Citer {
   private readonly items = new Map<string, Record<string, unknown>>();
@@ -59,11 +60,13 @@ export class Citer {
     const ids = this.take(sources);
     this.engine.updateItems(ids);
     const citationItems = ids.map((id) => ({ id, ...(locators[id] ? { locator: locators[id], label: 'page' } : {}) }));
-    return this.engine.previewCitationCluster({ citationItems, properties: { noteIndex: 1 } }, [], [], 'html');
+    return this.engine.makeCitationCluster(citationItems);
   }
 
   private take(sources: Citable[]): string[] {
-    this.items.clear();
+    // The registry keeps what it knows of an item: emptied first, so that a changed record shows at once.
+    this.engine.updateItems([]);
+    if (this.items.size > MOST_ITEMS) this.items.clear();
     for (const s of sources) this.items.set(s.id, forStyle(s));
     return sources.map((s) => s.id);
   }

@@ -104,7 +104,6 @@ const LIGATURES: Record<string, string> = { ﬀ: 'ff', ﬁ: 'fi', ﬂ: 'fl', ﬃ
 
 /** Ligatures apart and control characters away: what a person would type to find the word. */
 function clean(text: string): string {
-  // eslint-disable-next-line no-control-regex
   return /[\u0000-\u001f\uFB00-\uFB06\uFFFD]/.test(text)
     ? text.replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!).replace(/[\u0000-\u001f\uFFFD]/g, '')
     : text;

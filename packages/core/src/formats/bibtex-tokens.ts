@@ -42,6 +42,9 @@ const MONTH_MACROS: Record<string, string> = {
   dec: 'December',
 };
 
+/** A line that begins a field, inside a value: the value before it did not close. */
+const SWALLOWED = /\n[ \t]*[A-Za-z][\w-]*[ \t]*=[ \t]*(?:[{"]|\d+[ \t]*,)/;
+
 const ENTRY_START = /@\s*([A-Za-z]+)\s*([{(])/g;
 
 export function tokenize(text: string): { entries: RawEntry[]; troubles: Trouble[] } {
@@ -66,6 +69,8 @@ class Scanner {
   private pos = 0;
   private limit: number;
   private recovering = false;
+  /** The first value that did not close, met while recovering. */
+  private mended: Broken | undefined;
 
   constructor(private readonly text: string) {
     this.limit = text.length;
@@ -96,12 +101,14 @@ class Scanner {
 
   private entry(type: string, close: string, offset: number): void {
     const bodyStart = this.pos;
+    const told = this.troubles.length;
     const entry: RawEntry = { type, key: '', fields: [], offset };
     this.limit = this.text.length;
     try {
       this.body(entry, close);
     } catch (error) {
       if (!(error instanceof Broken)) throw error;
+      this.troubles.length = told;
       this.recover(entry, close, bodyStart, error);
     }
   }
@@ -114,8 +121,8 @@ class Scanner {
     this.limit = found ? found.index : this.text.length;
     this.pos = bodyStart;
     entry.fields = [];
-    const trouble = first;
     this.recovering = true;
+    this.mended = undefined;
     try {
       this.body(entry, close);
     } catch (error) {
@@ -123,6 +130,7 @@ class Scanner {
       if (entry.fields.length) this.push(entry);
     }
     this.recovering = false;
+    const trouble = this.mended ?? first;
     const kept = entry.fields.length;
     this.troubles.push({
       rule: 'broken-entry',
@@ -183,7 +191,9 @@ class Scanner {
         return '';
       }
       this.pos = m.index;
-      return this.text.slice(from, m.index).trim();
+      const key = this.text.slice(from, m.index).trim();
+      if (m[0] !== ',' && /[\s{]/.test(key)) throw new Broken('The key is not followed by a comma', from);
+      return key;
     }
     throw new Broken('The entry does not end', from);
   }
@@ -202,7 +212,7 @@ class Scanner {
     entry.fields.push({ name: m[0].toLowerCase(), value, offset });
     this.space();
     const c = this.text[this.pos];
-    if (c !== ',' && c !== '}' && c !== ')' && this.pos < this.limit) {
+    if (c !== ',' && c !== '}' && c !== ')' && this.pos < this.limit && !this.recovering) {
       this.troubles.push({
         rule: 'missing-comma',
         severity: 'warning',
@@ -217,9 +227,12 @@ class Scanner {
   private valueOrLine(): string {
     const from = this.pos;
     try {
-      return this.value();
+      const value = this.value();
+      if (!SWALLOWED.test(value)) return value;
+      throw new Broken('A brace does not close', from);
     } catch (error) {
       if (!(error instanceof Broken)) throw error;
+      this.mended ??= error;
       const eol = this.text.indexOf('\n', from);
       this.pos = eol < 0 || eol > this.limit ? this.limit : eol;
       return this.text

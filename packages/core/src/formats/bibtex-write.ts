@@ -68,6 +68,9 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialec
   }
   const print = (all: [string, string][]): string =>
     `@${type}{${key},\n${all.map(([name, value]) => `  ${name} = {${value}},\n`).join('')}}\n`;
+  // A value whose braces do not match would take its neighbours with it: the remainder holds it instead.
+  const sound = fields.filter(([, value]) => balanced(value));
+  fields.splice(0, fields.length, ...sound);
   const back = readBibtex(print(fields)).sources[0];
   // An entry must have a key: one made up for it is not worth a remark.
   const wanted = { ...source, record: { 'citation-key': key, ...record } };

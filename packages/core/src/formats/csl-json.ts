@@ -45,6 +45,9 @@ export function readCslJson(text: string): ReadResult {
   return { sources, messages };
 }
 
+/** Ids the writer makes up where a record has no citation key. */
+const MADE_ID = /^source-\d+$/;
+
 /** Reads one item whose JSON is sound; every field is checked and what does not fit is mended or kept aside. */
 export function readItem(
   item: Record<string, unknown>,
@@ -58,7 +61,11 @@ export function readItem(
   let subjects: string[] = [];
   for (const [key, value] of Object.entries(item)) {
     if (value === null || value === undefined) continue;
-    if (key === 'type') {
+    if (key === 'id') {
+      const id = String(value as string | number);
+      if (item['citation-key'] === undefined && !MADE_ID.test(id)) record['citation-key'] = id;
+      else if (id !== item['citation-key'] && !MADE_ID.test(id)) kept.id = value;
+    } else if (key === 'type') {
       if (isKind(value)) record.type = value;
       else {
         tell('unknown-kind', `The type “${String(value)}” is not one of CSL 1.0.2`, 'read as document, the type kept');

@@ -30,5 +30,16 @@ export function detectEncoding(bytes: Uint8Array): Encoding {
 
 export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
   const encoding = detectEncoding(bytes);
+  if (encoding === 'windows-1252') return { text: decodeCp1252(bytes), encoding };
   return { text: new TextDecoder(encoding).decode(bytes), encoding };
+}
+
+/** The characters of 0x80 to 0x9f, from the WHATWG Encoding standard, index windows-1252. */
+const CP1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+/** Written out: some versions of Node read windows-1252 as ISO 8859-1, which loses quotation marks and dashes. */
+function decodeCp1252(bytes: Uint8Array): string {
+  let out = '';
+  for (let i = 0; i < bytes.length; i += 8192) out += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return out.replace(/[\u0080-\u009f]/g, (c) => CP1252[c.charCodeAt(0) - 0x80]!);
 }

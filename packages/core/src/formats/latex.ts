@@ -92,6 +92,8 @@ const SYMBOLS: Record<string, string> = {
   textperiodcentered: '·',
   textnumero: '№',
   S1: '§',
+  textbraceleft: '{',
+  textbraceright: '}',
   space: ' ',
   ' ': ' ',
   alpha: 'α',
@@ -288,8 +290,8 @@ class Decoder {
 
 const ESCAPES: Record<string, string> = {
   '\\': '\\textbackslash{}',
-  '{': '\\{',
-  '}': '\\}',
+  '{': '\\textbraceleft{}',
+  '}': '\\textbraceright{}',
   $: '\\$',
   '&': '\\&',
   '%': '\\%',
@@ -322,8 +324,9 @@ export function textToLatex(text: string): string {
  * but the first.
  */
 export function protectCapitals(latex: string): string {
-  const words = latex.match(/\p{L}{4,}/gu) ?? [];
-  const titleCase = words.filter((w) => /^\p{Lu}/u.test(w)).length > words.length / 2;
+  const words = (latex.match(/\p{L}{4,}/gu) ?? []).slice(1);
+  // Too few words to tell: what the author wrote is kept.
+  const titleCase = words.length > 2 && words.filter((w) => /^\p{Lu}/u.test(w)).length > words.length / 2;
   return latex.replace(
     /(^|[\s(“‘:–—-])(?!\\)(\p{L}[\p{L}\p{N}'’.]*)/gu,
     (whole, before: string, word: string, at: number) => {

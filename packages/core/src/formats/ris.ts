@@ -329,8 +329,10 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }): strin
   } else if (record.issued?.literal) put('PY', record.issued.literal);
   for (const [tag, variable] of TAG_ORDER) put(tagFor(tag, record), record[variable]);
   const pages = /^([^-–]+)[-–]+([^-–]+)$/.exec(record.page ?? '');
-  if (pages) (put('SP', pages[1]), put('EP', pages[2]));
-  else put('SP', record.page ?? record['number-of-pages']);
+  if (pages) {
+    put('SP', pages[1]);
+    put('EP', pages[2]);
+  } else put('SP', record.page ?? record['number-of-pages']);
   put('SN', record.ISSN);
   put('SN', record.ISBN);
   if (record.accessed?.['date-parts']?.length === 1) put('Y2', dateToEdtf(record.accessed).replaceAll('-', '/'));

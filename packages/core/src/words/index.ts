@@ -19,7 +19,6 @@ const SPECIAL: Record<string, string> = { ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o',
 /** Lower case without accents; letters with a stroke and ligatures become their plain neighbours. */
 export function fold(word: string): string {
   const lower = word.toLowerCase();
-  // eslint-disable-next-line no-control-regex
   if (/^[\x00-\x7f]*$/.test(lower)) return lower;
   return lower
     .normalize('NFKD')

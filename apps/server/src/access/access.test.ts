@@ -1,0 +1,103 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Problem } from '@pandecta/contract';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let steward: Person;
+beforeAll(async () => {
+  server = await startTestServer();
+  steward = await server.person('steward');
+});
+afterAll(() => server.close());
+
+const signIn = (email: string, password: string): Promise<Response> =>
+  fetch(`${server.base}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email, password }),
+  });
+
+describe('signing in', () => {
+  test('the cookie cannot be read by scripts and goes to no other site', async () => {
+    const response = await signIn(steward.info.email, 'a long enough password');
+    expect(response.headers.get('set-cookie')).toMatch(/HttpOnly.*SameSite=Strict/i);
+  });
+
+  test('the answer does not say which half was wrong', async () => {
+    const wrongPassword = await signIn(steward.info.email, 'wrong');
+    const wrongAddress = await signIn('nobody@sallow.example', 'wrong');
+    expect([wrongPassword.status, wrongAddress.status]).toEqual([401, 401]);
+    expect(await wrongPassword.json()).toEqual(await wrongAddress.json());
+  });
+
+  test('after ten attempts it is refused for a while, with the right password too', async () => {
+    const { info } = await server.person('reader');
+    for (let i = 0; i < 10; i += 1) await signIn(info.email, 'wrong');
+    const response = await signIn(info.email, 'a long enough password');
+    expect(response.status).toBe(429);
+    expect(((await response.json()) as Problem).code).toBe('too_many_attempts');
+    await server.app.services.database.pool.query('delete from sign_in_attempts');
+  });
+
+  test('signing out ends the session on the server', async () => {
+    const p = await server.person('reader');
+    await p.call('DELETE', '/session');
+    expect((await p.call('GET', '/session')).status).toBe(401);
+  });
+});
+
+describe('who may', () => {
+  test('nothing is answered without a session', async () => {
+    const response = await fetch(`${server.base}/api/w/${steward.workspace}/sources`);
+    expect(response.status).toBe(401);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+  });
+
+  test('a workspace one does not belong to is as if it were not there', async () => {
+    const stranger = await server.person('steward');
+    const reply = await stranger.call<Problem>('GET', `/w/${steward.workspace}/sources`);
+    expect([reply.status, reply.body.code]).toEqual([404, 'not_a_member']);
+  });
+
+  test('a reader reads and cites but changes nothing', async () => {
+    const reader = await server.person('reader', steward.workspace);
+    expect((await reader.call('GET', `/w/${reader.workspace}/sources`)).status).toBe(200);
+    for (const [path, body] of [
+      ['collections', { name: 'X' }],
+      ['sources', { record: { type: 'book' } }],
+      ['presence', { ids: [], to: 'bin' }],
+      ['undo', {}],
+    ] as const) {
+      expect((await reader.call<Problem>('POST', `/w/${reader.workspace}/${path}`, body)).body.code).toBe(
+        'not_allowed',
+      );
+    }
+  });
+
+  test('a change without the forgery guard, or from another page, is refused', async () => {
+    const path = `/w/${steward.workspace}/collections`;
+    expect((await steward.call<Problem>('POST', path, { name: 'X' }, { 'x-csrf-token': 'guess' })).body.code).toBe(
+      'forged',
+    );
+    expect(
+      (await steward.call<Problem>('POST', path, { name: 'X' }, { origin: 'https://elsewhere.example' })).body.code,
+    ).toBe('forged');
+  });
+
+  test('every route names a permission, and the description holds them all', async () => {
+    const api = (await (await fetch(`${server.base}/api/openapi.json`)).json()) as {
+      paths: Record<string, Record<string, { description: string }>>;
+    };
+    const routes = Object.values(api.paths).flatMap((m) => Object.values(m));
+    expect(routes.length).toBeGreaterThan(30);
+    for (const r of routes) expect(r.description).toMatch(/^Allowed to: \w/);
+    expect(await (await fetch(`${server.base}/api`)).text()).toContain('/api/w/{workspace}/sources');
+  });
+
+  test('a misspelt field and a wrong id are refused with words', async () => {
+    const reply = await steward.call<Problem>('POST', `/w/${steward.workspace}/collections`, { nmae: 'X' });
+    expect(reply.status).toBe(400);
+    expect(reply.body.detail).toContain('nmae');
+    expect((await steward.call<Problem>('GET', `/w/${steward.workspace}/sources/42`)).body.code).toBe('invalid');
+  });
+});

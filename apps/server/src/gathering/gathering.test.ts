@@ -1,0 +1,212 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import fc from 'fast-check';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { PlacesReply, SourceDetail } from '@pandecta/contract';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let me: Person;
+beforeAll(async () => void (server = await startTestServer()));
+beforeEach(async () => void (me = await server.person('contributor')));
+afterAll(() => server.close());
+
+const RIS =
+  'TY  - JOUR\nTI  - Who Closes the Gate and When\nAU  - Okonjo, Marit\nPY  - 2014\nDO  - 10.5555/gate.2014\nKW  - Licences\nER  - \nTY  - BOOK\nTI  - Silt and Salt in Small Estuaries\nAU  - Vance, Ines\nPY  - 2009\nER  - \n';
+
+async function pdf(pages: string[][], info: { title?: string } = {}): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRoman);
+  if (info.title) doc.setTitle(info.title);
+  for (const lines of pages) {
+    const page = doc.addPage([420, 600]);
+    lines.forEach((line, i) => page.drawText(line, { x: 40, y: 540 - i * 24, size: i === 0 ? 18 : 10, font }));
+  }
+  return doc.save();
+}
+
+describe('reference files', () => {
+  test('come in with what they hold, whatever they are called', async () => {
+    const report = await me.import({
+      'export.txt': RIS,
+      'refs.ris': '@book{a, title = {A book in BibTeX}}',
+      x: '[{"type":"webpage","title":"A page in CSL-JSON"}]',
+    });
+    expect(report).toMatchObject({ added: 4, known: 0, undoable: true });
+    expect(report.messages.map((m) => m.rule)).toEqual(['misnamed']);
+    expect(await me.titles('')).toEqual([
+      'A book in BibTeX',
+      'A page in CSL-JSON',
+      'Silt and Salt in Small Estuaries',
+      'Who Closes the Gate and When',
+    ]);
+  });
+
+  test('dropped twice add nothing twice, with and without identifiers', async () => {
+    await me.import({ 'a.ris': RIS });
+    const again = await me.import({ 'b.ris': RIS });
+    expect(again).toMatchObject({ added: 0, known: 2, changeId: null });
+    expect(again.messages.map((m) => m.what).join()).toContain('same DOI');
+    expect((await me.ask('')).total).toBe(2);
+  });
+
+  test('with broken entries give the sound ones, and say where the others broke', async () => {
+    const report = await me.import({
+      'half.bib': '@book{a, title = {Sound one}}\n@book{b title {no}\n@book{c, title = {Sound two}}',
+    });
+    expect(report.added).toBe(2);
+    expect(report.messages[0]).toMatchObject({ file: 'half.bib', severity: 'error', line: 2, rule: 'broken-entry' });
+  });
+
+  test('of no known format, or empty, are left out with a reason', async () => {
+    const report = await me.import({ 'notes.txt': 'Dear diary', 'empty.ris': '' });
+    expect(report.files.map((f) => f.trouble)).toEqual([
+      'Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON or PDF',
+      'The file is empty',
+    ]);
+  });
+
+  test('undone, take their sources away again; done again, bring them back', async () => {
+    const report = await me.import({ 'a.ris': RIS });
+    await me.at('POST', `/changes/${report.changeId}/undo`);
+    expect((await me.ask('')).total).toBe(0);
+    await me.at('POST', '/redo');
+    expect((await me.ask('')).total).toBe(2);
+  });
+
+  test('go where it was said before, those already here too', async () => {
+    await me.import({ 'a.ris': RIS });
+    const { id } = await me.at<{ id: string }>('POST', '/collections', { name: 'Chapter 2' });
+    await me.import({ 'again.ris': `${RIS}TY  - BOOK\nTI  - A third one, new\nER  - \n` }, id);
+    const places = await me.at<PlacesReply>('GET', '/places');
+    expect(places.collections).toEqual([expect.objectContaining({ name: 'Chapter 2', count: 3 })]);
+    expect(places.loose).toBe(0);
+  });
+
+  test('of any bytes never break the server', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.uint8Array({ minLength: 1, maxLength: 300 }),
+        fc.constantFrom('', 'TY  - JOUR\n', '@book{', '[{"title":', '%PDF-1.4\n'),
+        async (bytes, lead) => {
+          const content = new Uint8Array([...Buffer.from(lead), ...bytes]);
+          const report = await me.import({ 'any.bin': content });
+          expect(report.job.state).toBe('done');
+        },
+      ),
+      { numRuns: 12 },
+    );
+  });
+});
+
+describe('PDFs', () => {
+  test('become a source: title by its type, authors below it, text found by page', async () => {
+    const report = await me.import({
+      'scan_01421.pdf': await pdf([
+        ['The Night Watch at the Sluice', 'Anton Brackwater', 'Operators closed late.'],
+        ['Second page', 'The tidal barrier was raised at dusk.'],
+      ]),
+    });
+    expect(report).toMatchObject({
+      added: 1,
+      files: [{ format: 'PDF', outcome: 'New source “The Night Watch at the Sluice” (2 pages)' }],
+    });
+    await server.settle();
+    const { rows } = await me.ask('"tidal barrier"');
+    expect(rows[0]!.hit).toMatchObject({ where: 'p. 2', page: 2 });
+    const detail = await me.at<SourceDetail>('GET', `/sources/${rows[0]!.id}`);
+    expect(detail.record.author).toEqual([{ given: 'Anton', family: 'Brackwater' }]);
+    expect(detail.provenance.title).toMatchObject({ from: 'page layout' });
+  });
+
+  test('that belong to a source already here are attached to it', async () => {
+    await me.import({ 'a.ris': RIS });
+    const report = await me.import({
+      'by-doi.pdf': await pdf([['Something else on the cover', 'https://doi.org/10.5555/gate.2014']]),
+      'by-title.pdf': await pdf([['Silt and Salt in Small Estuaries', 'Ines Vance']]),
+    });
+    expect(report).toMatchObject({ added: 0, attached: 2 });
+    expect(report.files.map((f) => f.outcome.replace(/.*: /, ''))).toEqual(['same DOI', 'same title']);
+    await me.at('POST', '/undo');
+    expect((await me.ask('file:yes')).total).toBe(0);
+  });
+
+  test('that came in before are known by their content, whatever their name', async () => {
+    const content = await pdf([['A document of its own kind', 'Leila Samphire']]);
+    await me.import({ 'one.pdf': content });
+    expect(await me.import({ 'two.pdf': content })).toMatchObject({ added: 0, known: 1 });
+  });
+
+  test('damaged, locked, without text or wrongly named end each in a clear outcome', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pandecta-pdf-'));
+    const plain = join(folder, 'plain.pdf');
+    writeFileSync(plain, await pdf([['A secret paper on closures']]));
+    execFileSync('qpdf', ['--encrypt', 'user', 'owner', '256', '--', plain, join(folder, 'locked.pdf')]);
+    const blank = await PDFDocument.create();
+    blank.addPage();
+    const report = await me.import({
+      'damaged.pdf': '%PDF-1.4\nnothing more',
+      'locked.pdf': readFileSync(join(folder, 'locked.pdf')),
+      'scan.pdf': await blank.save(),
+      'paper.ris': await pdf([['A paper that hides as references']]),
+    });
+    expect(report.added).toBe(3);
+    expect(
+      Object.fromEntries(report.messages.filter((m) => m.rule !== 'no-title').map((m) => [m.file, m.rule])),
+    ).toEqual({
+      'damaged.pdf': 'damaged',
+      'locked.pdf': 'encrypted',
+      'scan.pdf': 'image-only',
+      'paper.ris': 'misnamed',
+    });
+  });
+
+  test('of a thousand pages are read to the end', async () => {
+    const long = await pdf(
+      Array.from({ length: 1000 }, (_, i) => [`Page ${i + 1}`, i === 941 ? 'the needle of the estuary' : 'hay']),
+    );
+    await me.import({ 'long.pdf': long });
+    await server.settle();
+    expect((await me.ask('needle')).rows[0]!.hit?.page).toBe(942);
+  });
+
+  test('give up the same words as pdftotext', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pandecta-pdf-'));
+    const content = await pdf([['Title of it', 'None of those granted before 1974 says who must close the gate.']]);
+    writeFileSync(join(folder, 'a.pdf'), content);
+    const theirs = execFileSync('pdftotext', [join(folder, 'a.pdf'), '-'], { encoding: 'utf8' })
+      .split(/\s+/)
+      .filter(Boolean);
+    await me.import({ 'a.pdf': content });
+    const { rows } = await server.app.services.database.pool.query<{ text: string }>(
+      'select text from pages where workspace_id = $1',
+      [me.workspace],
+    );
+    expect(rows[0]!.text.split(/\s+/)).toEqual(theirs);
+  });
+});
+
+test('a job that was running when the server died is done once by the next one, all or nothing', async () => {
+  const { services } = server.app;
+  const stored = await services.storage.put((await import('node:stream')).Readable.from([Buffer.from(RIS)]));
+  const { startImport } = await import('./routes.ts');
+  const { jobId } = await startImport(
+    services,
+    { workspaceId: me.workspace, userId: me.info.userId },
+    [{ name: 'a.ris', ...stored }],
+    null,
+  );
+  await me.jobEnds(jobId);
+  // As if the death came after the work was committed and before the job was marked: it is found done and not repeated.
+  await services.database.pool.query("update jobs set state = 'running' where id = $1", [jobId]);
+  const { Jobs } = await import('../jobs/service.ts');
+  const { importWork } = await import('./import.ts');
+  const successor = new Jobs(services.db, services.config.databaseUrl, () => {});
+  await successor.start({ import: importWork(services) });
+  await me.jobEnds(jobId);
+  await successor.stop();
+  expect((await me.ask('')).total).toBe(2);
+});

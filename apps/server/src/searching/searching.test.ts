@@ -1,0 +1,219 @@
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Changed, NarrowReply } from '@pandecta/contract';
+import { array, rows } from '../database/connect.ts';
+import { derive } from '../indexing/derive.ts';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let me: Person;
+let chapter: string;
+
+const RECORDS = [
+  {
+    type: 'article-journal',
+    title: 'Who Closes the Gate?',
+    author: [{ family: 'Okonjo', given: 'Marit' }],
+    issued: { 'date-parts': [[2014]] },
+    abstract: 'Licences for a tidal barrier leave the moment to the operator.',
+    DOI: '10.5555/jwsl.2014.0223',
+    'container-title': 'Journal of Water and Shore Law',
+  },
+  {
+    type: 'book',
+    title: 'Silt: Résumé of an estuary',
+    author: [{ family: 'Müller', given: 'Jörg' }],
+    issued: { 'date-parts': [[1995]] },
+    publisher: 'Quillback Press',
+  },
+  {
+    type: 'legal_case',
+    title: 'Ottery v Northmere Drainage District',
+    issued: { 'date-parts': [[1976, 2, 17]] },
+    authority: 'High Court of the Estuaries',
+  },
+  {
+    type: 'article-journal',
+    title: 'The barrier and the tidal marsh',
+    author: [{ family: 'Vance', given: 'Ines' }],
+    issued: { 'date-parts': [[2001]] },
+    note: 'studies of closing',
+  },
+  {
+    type: 'manuscript',
+    title: 'Letter on the ebb',
+    author: [{ family: 'Okonjo-Reed', given: 'Ephraim' }],
+    issued: { 'date-parts': [[1872, 2, 18]] },
+  },
+];
+
+beforeAll(async () => {
+  server = await startTestServer();
+  me = await server.person('steward');
+  const ids: string[] = [];
+  for (const record of RECORDS) ids.push((await me.at<Changed>('POST', '/sources', { record })).id!);
+  await me.at('POST', '/tagging', { ids: ids.slice(0, 2), name: 'used', present: true });
+  await me.at('POST', '/tagging', { ids: [ids[1]], name: 'Sediment budget', present: true });
+  chapter = (await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' })).id!;
+  await me.at('POST', '/filing', { ids: ids.slice(0, 3), collection: chapter, present: true });
+  await me.at('POST', '/reading', { ids: [ids[3]], state: 'to read' });
+  await server.settle();
+});
+afterAll(() => server.close());
+
+const GATE = 'Who Closes the Gate?';
+const SILT = 'Silt: Résumé of an estuary';
+const CASE = 'Ottery v Northmere Drainage District';
+const MARSH = 'The barrier and the tidal marsh';
+const LETTER = 'Letter on the ebb';
+
+describe('the ask line finds', () => {
+  test.each([
+    ['barrier', [MARSH, GATE]],
+    ['"tidal barrier"', [GATE]],
+    ['barrier -operator', [MARSH]],
+    ['closing gates', [GATE]],
+    ['resume', [SILT]],
+    ['RÉSUMÉ', [SILT]],
+    ['muller', [SILT]],
+    ['studying', [MARSH]],
+    ['title:barrier', [MARSH]],
+    ['author:okonjo', [GATE, LETTER]],
+    ['author:"Jörg Müller"', [SILT]],
+    ['year:2001', [MARSH]],
+    ['year:1976-2001', [CASE, SILT, MARSH]],
+    ['year:<1900', [LETTER]],
+    ['year:2001-', [MARSH, GATE]],
+    ['kind:case', [CASE]],
+    ['kind:"journal article"', [MARSH, GATE]],
+    ['kind:Ms', [LETTER]],
+    ['tag:used', [SILT, GATE]],
+    ['tag:sedim', [SILT]],
+    ['tag:used -tag:"sediment budget"', [GATE]],
+    ['in:"Chapter 2" -kind:case', [SILT, GATE]],
+    ['doi:10.5555/JWSL.2014.0223', [GATE]],
+    ['doi:10.5555', [GATE]],
+    ['file:none', [LETTER, CASE, SILT, MARSH, GATE]],
+    ['state:"to read"', [MARSH]],
+    ['silt or ebb', [LETTER, SILT]],
+    ['(silt or ebb) author:okonjo', [LETTER]],
+    ['estuar*', [CASE, SILT]],
+    ['nothing-of-the-sort', []],
+    ['tag:unheard', []],
+  ])('%s', async (q, expected) => expect(await me.titles(q)).toEqual([...expected].sort()));
+
+  test('beginnings while one types, and whole words after', async () => {
+    expect(await me.titles('barr', '&typing=true')).toEqual([MARSH, GATE].sort());
+    expect(await me.titles('barr')).toEqual([]);
+  });
+
+  test('the words in titles first, and shows where else they stand', async () => {
+    const { rows: found } = await me.ask('barrier');
+    expect(found.map((r) => r.record.title)).toEqual([MARSH, GATE]);
+    expect(found[1]!.hit).toMatchObject({ where: 'Abstract' });
+    expect(found[1]!.hit!.text.slice(found[1]!.hit!.lit[0]!.start, found[1]!.hit!.lit[0]!.end)).toBe('barrier');
+  });
+
+  test('and says what it could not read, without stopping', async () => {
+    const page = await me.ask('colour:red "unclosed');
+    expect(page.notes.map((n) => n.says)).toEqual([
+      '“colour” is not a field; it was searched as a word',
+      'This quotation does not close; it was read to the end',
+    ]);
+  });
+
+  test.each([
+    "'",
+    '\\',
+    "a'b",
+    '!',
+    '&|',
+    '<->',
+    ':*',
+    '\u0000',
+    '"" ""',
+    '((((',
+    '-',
+    'year:',
+    'tag:""',
+    'in:',
+    '字',
+    "o'brien's",
+  ])('no odd text breaks it: %j', async (q) => {
+    const reply = await me.call('GET', `/w/${me.workspace}/sources?typing=true&q=${encodeURIComponent(q)}`);
+    expect(reply.status).toBe(200);
+  });
+});
+
+test('sorting by several keys, and the whole order in sixteen bytes a source', async () => {
+  const page = await me.at<{ rows: { record: { title: string } }[] }>('GET', '/sources?sort=kind,-year');
+  expect(page.rows.map((r) => r.record.title)).toEqual([SILT, GATE, MARSH, CASE, LETTER]);
+  const response = await fetch(`${server.base}/api/w/${me.workspace}/order?sort=title`, {
+    headers: { cookie: me.cookie },
+  });
+  expect((await response.arrayBuffer()).byteLength).toBe(16 * RECORDS.length);
+});
+
+test('facets count what matches, narrow to it, and leave it out', async () => {
+  const narrow = await me.at<NarrowReply>('GET', `/narrow?collection=${chapter}`);
+  expect(narrow.total).toBe(3);
+  expect(narrow.facets.find((f) => f.type === 'kind')!.values.map((v) => [v.name, v.count])).toEqual([
+    ['Journal article', 1],
+    ['Book', 1],
+    ['Legal case', 1],
+  ]);
+  expect(narrow.years).toEqual([
+    [1976, 1],
+    [1995, 1],
+    [2014, 1],
+  ]);
+  expect(await me.titles('', '&include=kind%3Dbook')).toEqual([SILT]);
+  expect(await me.titles('', '&exclude=kind%3Darticle-journal')).toEqual([LETTER, CASE, SILT].sort());
+});
+
+test('one workspace never finds what is in another', async () => {
+  const stranger = await server.person('steward');
+  for (const q of [
+    'barrier',
+    '"tidal barrier"',
+    'author:okonjo',
+    'doi:10.5555/jwsl.2014.0223',
+    'tag:used',
+    'in:"Chapter 2"',
+  ])
+    expect((await stranger.ask(q)).total).toBe(0);
+});
+
+test('derived tables rebuilt from the records are the same as those maintained', async () => {
+  const { db } = server.app.services;
+  const snapshot = async () => ({
+    sort: await rows(
+      db,
+      sql`select source_id, presence, title, author, container, kind, year, people from source_sort where workspace_id = ${me.workspace} order by 1`,
+    ),
+    facets: await rows(
+      db,
+      sql`select source_id, ids from source_facets where workspace_id = ${me.workspace} order by 1`,
+    ),
+    text: await rows(
+      db,
+      sql`select source_id, vector::text from source_text where workspace_id = ${me.workspace} order by 1`,
+    ),
+    keys: await rows(
+      db,
+      sql`select source_id, key from source_keys where workspace_id = ${me.workspace} order by 1, 2`,
+    ),
+  });
+  const maintained = await snapshot();
+  const ids = (await rows<{ id: string }>(db, sql`select id from sources where workspace_id = ${me.workspace}`)).map(
+    (r) => r.id,
+  );
+  for (const table of ['source_sort', 'source_facets', 'source_text'])
+    await db.execute(sql`delete from ${sql.raw(table)} where workspace_id = ${me.workspace}`);
+  await db.execute(
+    sql`delete from source_keys where workspace_id = ${me.workspace} and source_id = any(${array(ids, 'uuid')})`,
+  );
+  await db.transaction((tx) => derive(tx as never, me.workspace, { records: ids }));
+  await server.settle();
+  expect(await snapshot()).toEqual(maintained);
+});

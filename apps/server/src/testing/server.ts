@@ -1,0 +1,167 @@
+/** A whole server on a database of its own, for tests: real PostgreSQL, real HTTP. */
+import { randomBytes } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { hash } from '@node-rs/argon2';
+import { sql } from 'drizzle-orm';
+import pg from 'pg';
+import { v7 as uuidv7 } from 'uuid';
+import type { ImportReport, JobList, Role, SessionInfo, SourcePage } from '@pandecta/contract';
+import { FIRST_SENSES } from '@pandecta/core/marks';
+import { buildApp, type App } from '../app.ts';
+import { migrateUp } from '../database/connect.ts';
+
+const PASSWORD = 'a long enough password';
+
+export interface Reply<T> {
+  status: number;
+  body: T;
+  headers: Headers;
+}
+
+/** Someone signed in, who speaks to the server over HTTP. */
+export class Person {
+  constructor(
+    readonly base: string,
+    readonly cookie: string,
+    readonly info: SessionInfo,
+    readonly workspace: string,
+  ) {}
+
+  async call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
+    const form = body instanceof FormData;
+    const response = await fetch(`${this.base}/api${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        'x-csrf-token': this.info.csrf,
+        ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    const isJson =
+      /json/.test(response.headers.get('content-type') ?? '') &&
+      !/citationstyles/.test(response.headers.get('content-type')!);
+    return { status: response.status, body: (isJson ? JSON.parse(text) : text) as T, headers: response.headers };
+  }
+
+  /** Speaks of the workspace; anything but success is an error of the test. */
+  async at<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const reply = await this.call<T>(method, `/w/${this.workspace}${path}`, body);
+    if (reply.status >= 300) throw new Error(`${method} ${path}: ${reply.status} ${JSON.stringify(reply.body)}`);
+    return reply.body;
+  }
+
+  async import(files: Record<string, string | Uint8Array>, collection?: string): Promise<ImportReport> {
+    const form = new FormData();
+    if (collection) form.append('collection', collection);
+    for (const [name, content] of Object.entries(files)) form.append('file', new Blob([content as BlobPart]), name);
+    const { importId, jobId } = await this.at<{ importId: string; jobId: string }>('POST', '/imports', form);
+    await this.jobEnds(jobId);
+    return this.at<ImportReport>('GET', `/imports/${importId}`);
+  }
+
+  async jobEnds(jobId: string): Promise<void> {
+    for (;;) {
+      const { jobs } = await this.at<JobList>('GET', '/jobs');
+      const job = jobs.find((j) => j.id === jobId);
+      if (job && !['waiting', 'running'].includes(job.state)) return;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  }
+
+  ask(q: string, more = ''): Promise<SourcePage> {
+    return this.at<SourcePage>('GET', `/sources?q=${encodeURIComponent(q)}${more}`);
+  }
+
+  async titles(q: string, more = ''): Promise<string[]> {
+    return (await this.ask(q, more)).rows.map((r) => r.record.title ?? '').sort();
+  }
+}
+
+export interface TestServer {
+  base: string;
+  app: App;
+  /** Makes an account with a role in a workspace, and signs it in. */
+  person(role: Role, workspace?: string): Promise<Person>;
+  workspace(): Promise<string>;
+  /** Waits until all that was written can be found. */
+  settle(): Promise<void>;
+  close(): Promise<void>;
+}
+
+export async function startTestServer(): Promise<TestServer> {
+  const admin = process.env.PANDECTA_TEST_DATABASE;
+  if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const client = new pg.Client({ connectionString: admin });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  const url = new URL(admin);
+  url.pathname = `/${name}`;
+  const folder = mkdtempSync(join(tmpdir(), 'pandecta-files-'));
+  const app = await buildApp({
+    host: '127.0.0.1',
+    port: 0,
+    databaseUrl: url.href,
+    dataFolder: folder,
+    webFolder: undefined,
+    registryUrl: undefined,
+    migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)),
+    stylesFolder: '/usr/share/citation-style-language',
+    secureCookies: false,
+    tasksFile: process.env.PANDECTA_TASKS,
+  });
+  await migrateUp(app.services.database, app.services.config.migrationsFolder);
+  await app.start();
+  const base = await app.app.listen({ host: '127.0.0.1', port: 0 });
+  const { db } = app.services;
+  const passwordHash = await hash(PASSWORD, { memoryCost: 8192, timeCost: 1 });
+
+  const workspace = async (): Promise<string> => {
+    const id = uuidv7();
+    await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Test')`);
+    for (const s of FIRST_SENSES)
+      await db.execute(
+        sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
+      );
+    return id;
+  };
+  return {
+    base,
+    app,
+    workspace,
+    async person(role, inWorkspace) {
+      const id = uuidv7();
+      const email = `${id}@sallow.example`;
+      const w = inWorkspace ?? (await workspace());
+      await db.execute(
+        sql`insert into users (id, email, name, password_hash) values (${id}, ${email}, ${`A ${role}`}, ${passwordHash})`,
+      );
+      await db.execute(sql`insert into members (workspace_id, user_id, role) values (${w}, ${id}, ${role})`);
+      const response = await fetch(`${base}/api/session`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ email, password: PASSWORD }),
+      });
+      if (!response.ok) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
+      return new Person(
+        base,
+        response.headers.get('set-cookie')!.split(';')[0]!,
+        (await response.json()) as SessionInfo,
+        w,
+      );
+    },
+    settle: () => app.services.indexer.settle(),
+    async close() {
+      await app.close();
+      await client.query(`drop database ${name} with (force)`);
+      await client.end();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,73 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import type { SourceRecord } from '../source/index.ts';
+import { Citer, htmlToText, readStyleInfo } from './index.ts';
+
+const FOLDER = '/usr/share/citation-style-language';
+const xml = (style: string): string => readFileSync(`${FOLDER}/styles/${style}.csl`, 'utf8');
+const locale = (l: string): string => readFileSync(`${FOLDER}/locales/locales-${l}.xml`, 'utf8');
+const citer = (style: string): Citer => new Citer(xml(style), locale);
+
+const article = (n: number, title = `Closure number ${n}`): { id: string; record: SourceRecord } => ({
+  id: String(n),
+  record: {
+    type: 'article-journal',
+    title,
+    author: [{ family: n % 2 ? 'Okonjo' : 'Vance', given: 'M.' }],
+    issued: { 'date-parts': [[2000 + (n % 3)]] },
+    'container-title': 'Coastal Processes',
+    volume: String(n),
+    page: '1-9',
+  },
+});
+
+describe('one citer used again and again', () => {
+  const one = citer('chicago-author-date');
+  test('gives each set of sources the text a fresh one gives', () => {
+    fc.assert(
+      fc.property(fc.array(fc.subarray([1, 2, 3, 4, 5, 6]), { minLength: 1, maxLength: 6 }), (sets) => {
+        for (const set of sets) {
+          const sources = set.map((n) => article(n));
+          const again = one.bibliography(sources).entries.map((e) => e.text);
+          expect(again).toEqual(
+            citer('chicago-author-date')
+              .bibliography(sources)
+              .entries.map((e) => e.text),
+          );
+          if (set.length) expect(htmlToText(one.citation(sources))).toMatch(/^\(.*20\d\d/);
+        }
+      }),
+      { numRuns: 6 },
+    );
+  });
+
+  test('shows a record as it is now', () => {
+    one.bibliography([article(1)]);
+    expect(one.bibliography([article(1, 'A corrected title')]).entries[0]!.text).toContain('A Corrected Title');
+  });
+});
+
+test('a numeric style numbers its entries, a note style cites in full', () => {
+  expect(
+    citer('ieee')
+      .bibliography([article(1), article(2)])
+      .entries.map((e) => e.text.slice(0, 3)),
+  ).toEqual(['[1]', '[2]']);
+  expect(htmlToText(citer('oscola').citation([article(1)]))).toContain('Coastal Processes 1');
+});
+
+// CSL 1.0.2 specification, "Names": et-al-min and et-al-use-first; APA 7 lists up to twenty authors.
+test('many authors are shortened as the style says', () => {
+  const source = article(1);
+  source.record.author = ['Okonjo', 'Vance', 'Ito', 'Marsh'].map((family) => ({ family, given: 'A.' }));
+  expect(htmlToText(citer('apa').citation([source]))).toBe('(Okonjo et al., 2001)');
+  expect(citer('apa').bibliography([source]).entries[0]!.text).toContain('Okonjo, A., Vance, A., Ito, A., & Marsh, A.');
+});
+
+test('the head of a style tells its title, manner and parent', () => {
+  expect(readStyleInfo('x', xml('apa'))).toMatchObject({ manner: 'author-date' });
+  const dependent = readFileSync(`${FOLDER}/styles/dependent/nature-chemistry.csl`, 'utf8');
+  expect(readStyleInfo('nature-chemistry', dependent)).toMatchObject({ title: 'Nature Chemistry', parent: 'nature' });
+  expect(readStyleInfo('x', '<html>')).toBeUndefined();
+});

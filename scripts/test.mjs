@@ -1,0 +1,95 @@
+/** `npm test`: installs what the tests need, runs all of them, and ends in a line `N passed, N failed`. */
+import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ROOT } from './lib/folders.mjs';
+import { ensureDebian, TO_TEST } from './lib/debian.mjs';
+import { ensureNpm } from './lib/npm.mjs';
+import { freePort } from './lib/ports.mjs';
+import { startPostgres } from './lib/postgres.mjs';
+import { run } from './lib/processes.mjs';
+import { main, say } from './lib/say.mjs';
+
+const bin = (name) => join(ROOT, 'node_modules/.bin', name);
+const sum = { passed: 0, failed: 0 };
+
+/** A check that is not a test of its own still fails the run. */
+async function check(what, program, args) {
+  say(`\n— ${what}`);
+  const done = await run(program, args, { cwd: ROOT });
+  if (done.code === 0) return;
+  say(done.out);
+  sum.failed += 1;
+}
+
+function read(file) {
+  const path = join(ROOT, 'test-results', file);
+  return existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : undefined;
+}
+
+async function unitAndServer(database) {
+  say('\n— unit and server tests');
+  const env = {
+    ...process.env,
+    PANDECTA_TEST_DATABASE: database.url('postgres'),
+    PANDECTA_TASKS: join(ROOT, 'dist/server/tasks.js'),
+  };
+  const done = await run(
+    bin('vitest'),
+    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+    { cwd: ROOT, env, show: true },
+  );
+  const result = read('unit.json');
+  sum.passed += result?.numPassedTests ?? 0;
+  sum.failed += Math.max(result?.numFailedTests ?? 1, done.code === 0 ? 0 : 1);
+}
+
+async function endToEnd(database, folder) {
+  say('\n— end-to-end tests');
+  const { serve } = await import('./lib/serve.mjs');
+  await database.ensureDatabase('pandecta_e2e');
+  const port = await freePort();
+  const running = await serve({
+    databaseUrl: database.url('pandecta_e2e'),
+    folder: join(folder, 'e2e'),
+    port,
+    demo: true,
+  });
+  try {
+    const env = { ...process.env, PANDECTA_URL: `http://127.0.0.1:${port}` };
+    const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
+    const { stats } = read('end-to-end.json') ?? {};
+    sum.passed += stats?.expected ?? 0;
+    sum.failed += Math.max((stats?.unexpected ?? 1) + (stats?.flaky ?? 0), done.code === 0 ? 0 : 1);
+  } finally {
+    await running.stop();
+  }
+}
+
+await main(async () => {
+  await ensureDebian(TO_TEST);
+  await ensureNpm();
+  rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
+  await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+  await check('lint', bin('eslint'), ['--max-warnings', '0', '.']);
+  await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
+  await check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']);
+  const { buildPrograms, buildWeb } = await import('./lib/build.mjs');
+  await buildPrograms();
+  await buildWeb();
+  const folder = mkdtempSync(join(tmpdir(), 'pandecta-test-'));
+  chmodSync(folder, 0o755);
+  let database;
+  const stop = () => database?.stop().catch(() => {});
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop().then(() => process.exit(130)));
+  try {
+    database = await startPostgres(join(folder, 'cluster'), { fast: true });
+    await unitAndServer(database);
+    await endToEnd(database, folder);
+  } finally {
+    await stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  say(`\n${sum.passed} passed, ${sum.failed} failed`);
+  if (sum.failed || !sum.passed) process.exitCode = 1;
+});

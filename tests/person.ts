@@ -1,0 +1,47 @@
+/** A person in front of the page: signs in, drops files, reads what stands there. */
+import { expect, type Locator, type Page } from '@playwright/test';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+
+export const PASSWORD = 'low-water-1872';
+
+export async function signIn(page: Page, who: 'marit' | 'ines' | 'tobias' = 'marit'): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('E-mail address').fill(`${who}@sallow.example`);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('listbox', { name: 'Sources' })).toBeVisible();
+}
+
+/** Lets files fall on the page, as from the desktop. */
+export async function drop(page: Page, files: { name: string; content: string | Uint8Array }[]): Promise<void> {
+  const plain = files.map((f) => ({ name: f.name, base64: Buffer.from(f.content).toString('base64') }));
+  const transfer = await page.evaluateHandle((list) => {
+    const data = new DataTransfer();
+    for (const f of list) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name));
+    return data;
+  }, plain);
+  await page.dispatchEvent('body', 'dragover', { dataTransfer: transfer });
+  await expect(page.getByText('Let go to bring them in')).toBeVisible();
+  await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
+}
+
+export async function ask(page: Page, text: string): Promise<void> {
+  await page.getByRole('textbox', { name: 'Ask' }).fill(text);
+}
+
+export const ledger = (page: Page): Locator => page.getByRole('listbox', { name: 'Sources' });
+export const line = (page: Page, title: string | RegExp): Locator =>
+  ledger(page).getByRole('option').filter({ hasText: title });
+export const slip = (page: Page): Locator => page.getByRole('region', { name: 'Slip', exact: true });
+export const notice = (page: Page, text: string | RegExp): Locator =>
+  page.getByRole('status').filter({ hasText: text });
+
+export async function makePdf(pages: string[][]): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRoman);
+  for (const lines of pages) {
+    const page = doc.addPage([420, 600]);
+    lines.forEach((text, i) => page.drawText(text, { x: 40, y: 520 - i * 26, size: i === 0 ? 18 : 11, font }));
+  }
+  return doc.save();
+}

@@ -1,0 +1,118 @@
+import { expect, test } from '@playwright/test';
+import { ask, ledger, line, notice, signIn, slip } from './person.ts';
+
+test.beforeEach(async ({ page }) => signIn(page));
+
+test('the ask line narrows as one types, by field and by facet', async ({ page }) => {
+  await ask(page, 'author:penhallow year:1980-');
+  await expect(page.getByText(/^\d+ sources?$/).first()).toBeVisible();
+  const all = await ledger(page).getByRole('option').count();
+  await page
+    .getByRole('complementary', { name: 'Narrow' })
+    .getByRole('button', { name: /^Journal article/ })
+    .click();
+  await expect(page.getByText('kind: journal article')).toBeVisible();
+  expect(await ledger(page).getByRole('option').count()).toBeLessThanOrEqual(all);
+  await page
+    .getByRole('complementary', { name: 'Narrow' })
+    .getByRole('button', { name: /Journal article/ })
+    .click();
+  await expect(page.getByText('not kind: journal article')).toBeVisible();
+});
+
+test('a record is edited in place, with the fields of its kind, and the edit is undone with Ctrl+Z', async ({
+  page,
+}) => {
+  await ask(page, 'title:"Marsh as plaintiff"');
+  await line(page, 'Marsh as plaintiff').click();
+  await slip(page).getByRole('button', { name: 'Edit record' }).click();
+  await expect(page.getByLabel('Event', { exact: true })).toBeVisible();
+  await page.getByLabel('Title', { exact: true }).fill('Marsh as defendant');
+  await page.getByLabel('Title', { exact: true }).blur();
+  await expect(notice(page, 'Changed title')).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await ledger(page).focus();
+  await page.keyboard.press('Control+z');
+  await expect(notice(page, 'Undone: Changed title')).toBeVisible();
+  await expect(slip(page).getByTestId('citation')).toContainText('Marsh as Plaintiff');
+  await slip(page).getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('region', { name: 'History' })).toContainText('Marsh as plaintiff → Marsh as defendant');
+});
+
+test('several are selected with the keyboard, tagged, and the tag is found by name', async ({ page }) => {
+  await ask(page, 'kind:case');
+  await expect(line(page, 'Re Withy Sluice Licence')).toBeVisible();
+  await ledger(page).focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(page.getByRole('heading', { name: '3 sources' })).toBeVisible();
+  await page.keyboard.press('t');
+  await page.getByRole('combobox', { name: 'Add a tag' }).fill('for the brief');
+  await page.getByRole('option', { name: 'New tag “for the brief”' }).click();
+  await expect(notice(page, 'Added the tag “for the brief” to 3 sources')).toBeVisible();
+  await ask(page, 'tag:"for the brief"');
+  await expect(page.getByText('3 sources', { exact: true }).first()).toBeVisible();
+});
+
+test('sources are dragged onto a new collection, and taken out again without being lost', async ({ page }) => {
+  await page.getByRole('button', { name: 'New collection' }).click();
+  await page.getByRole('textbox', { name: 'Name of the new collection' }).fill('Witnesses');
+  await page.keyboard.press('Enter');
+  const place = page.getByRole('treeitem', { name: 'Witnesses' });
+  await expect(place).toBeVisible();
+  await ask(page, 'Interview with a former gatekeeper');
+  await line(page, 'Interview with').dragTo(place.getByRole('button', { name: 'Witnesses' }).first());
+  await expect(notice(page, 'Filed 1 source in Witnesses')).toBeVisible();
+  await slip(page).getByRole('button', { name: 'Remove from Witnesses' }).click();
+  await expect(notice(page, /Removed 1 source from Witnesses; (still in|the source stays)/)).toBeVisible();
+});
+
+test('a source goes to the bin and is restored with all it had', async ({ page }) => {
+  await ask(page, 'title:"Plan of the proposed gate"');
+  await line(page, 'Plan of the proposed gate').click();
+  await page.keyboard.press('Delete');
+  await expect(notice(page, 'Moved 1 source to the bin')).toBeVisible();
+  await expect(page.getByText('No source matches')).toBeVisible();
+  await page
+    .getByRole('complementary', { name: 'Places' })
+    .getByRole('button', { name: /1 source, kept 30 days/ })
+    .click();
+  await line(page, 'Plan of the proposed gate').click();
+  await slip(page).getByRole('button', { name: 'Restore' }).click();
+  await expect(notice(page, 'Restored 1 source')).toBeVisible();
+});
+
+test('any style by name, and the selection leaves as BibTeX', async ({ page }) => {
+  await ask(page, 'title:"Public Trust in Tidal Waters Revisited"');
+  await line(page, 'Public Trust').click();
+  await slip(page).getByRole('button', { name: 'Style' }).click();
+  await page.getByRole('textbox', { name: 'Find a style' }).fill('ieee');
+  await page.getByRole('button', { name: /^IEEE/ }).first().click();
+  await expect(slip(page).getByTestId('citation')).toContainText('[1]');
+  await page.keyboard.press('x');
+  await ask(page, 'kind:thesis');
+  await ledger(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Export' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'BibTeX' }).click();
+  expect((await download).suggestedFilename()).toBe('sources.bib');
+});
+
+test('one line a source, columns chosen, sorted by two keys', async ({ page }) => {
+  await page.getByRole('button', { name: 'Two-line' }).click();
+  await page.getByRole('button', { name: /^Kind/ }).last().waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: 'Year', exact: false }).filter({ hasText: /^Year/ }).click();
+  await page.getByRole('button', { name: /^Title/ }).click({ modifiers: ['Shift'] });
+  await expect(page.getByRole('button', { name: /Sorted by year ↓, then title ↑/ })).toBeVisible();
+  await page.getByRole('button', { name: 'One-line' }).click();
+});
+
+test('a reader sees no way to change anything', async ({ page, context }) => {
+  await context.clearCookies();
+  await signIn(page, 'tobias');
+  await expect(ledger(page).getByRole('option').first()).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Add sources' })).toHaveCount(0);
+  await expect(slip(page).getByRole('button', { name: 'History' })).toBeVisible();
+  await expect(slip(page).getByRole('button', { name: 'Edit record' })).toHaveCount(0);
+});

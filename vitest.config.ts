@@ -1,0 +1,22 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  oxc: { decorator: { legacy: true } },
+  test: {
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'unit',
+          include: ['packages/*/src/**/*.test.ts', 'apps/{web,cli,standins}/src/**/*.test.ts', 'demo/**/*.test.ts'],
+        },
+      },
+      {
+        extends: true,
+        test: { name: 'server', include: ['apps/server/src/**/*.test.ts'], fileParallelism: false },
+      },
+    ],
+  },
+});
