@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests',
   testMatch: '*.spec.ts',
   outputDir: 'test-results',
-  timeout: 60_000,
+  timeout: 45_000,
   expect: { timeout: 10_000 },
   workers: 1,
   forbidOnly: true,
@@ -12,6 +12,7 @@ export default defineConfig({
   use: {
     baseURL: process.env.PANDECTA_URL,
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
     permissions: ['clipboard-read', 'clipboard-write'],
     screenshot: 'only-on-failure',
     launchOptions: {

@@ -25,8 +25,14 @@ export async function drop(page: Page, files: { name: string; content: string | 
   await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
 }
 
+/** Asks, and waits until the answer stands there. */
 export async function ask(page: Page, text: string): Promise<void> {
+  const answered = page.waitForResponse(
+    (r) => new URL(r.url()).searchParams.get('q') === text && r.url().includes('/sources?'),
+  );
   await page.getByRole('textbox', { name: 'Ask' }).fill(text);
+  await answered;
+  await expect(ledger(page)).toHaveAttribute('aria-busy', 'false');
 }
 
 export const ledger = (page: Page): Locator => page.getByRole('listbox', { name: 'Sources' });

@@ -20,7 +20,7 @@ const shown = useShownColumns();
 const scroller = ref<HTMLElement>();
 const two = computed(() => density.value === 'two');
 const columns = computed(() => COLUMNS.filter((c) => shown.value.includes(c.id)));
-const searching = computed(() => Boolean(ask.text));
+const searching = computed(() => ask.ranked);
 const lineHeight = computed(() => (two.value ? (searching.value ? 68 : 50) : 31));
 
 const virtual = useVirtualizer(
@@ -140,7 +140,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       aria-label="Sources"
       aria-multiselectable="true"
       :aria-activedescendant="ledger.cursor ? `source-${ledger.cursor}` : undefined"
-      :aria-busy="ledger.state === 'loading'"
+      :aria-busy="ledger.state === 'loading' || ledger.partial"
     >
       <div v-if="ledger.state === 'failed'" class="p-8 text-center" role="alert">
         <p class="text-madder">{{ ledger.error }}</p>

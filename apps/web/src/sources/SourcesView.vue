@@ -52,14 +52,16 @@ watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value 
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
 
 async function open(id: string, page?: number, file?: string): Promise<void> {
-  const fileId = file ?? ledger.rows.get(id)?.fileId;
+  const row = ledger.rows.get(id);
+  const fileId = file ?? (page ? undefined : row?.hit?.fileId) ?? row?.fileId;
+  const at = page ?? (fileId && fileId === row?.hit?.fileId ? row.hit.page : undefined);
   if (!fileId) {
     changes.tell('This source has no document to open');
     return;
   }
   await router.push({
     path: `/read/${id}/${fileId}`,
-    query: { ...(page ? { page: String(page) } : {}), ...(ask.text ? { q: ask.text } : {}) },
+    query: { ...(at ? { page: String(at) } : {}), ...(ask.text ? { q: ask.text } : {}) },
   });
 }
 

@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
+import { nothingSought, parseQuery, soughtIn } from '@pandecta/core/query';
 import type { Query } from '../api/client.ts';
 
 export type Facet = `${string}=${string}`;
@@ -24,6 +25,12 @@ export const useAsk = defineStore('ask', () => {
     const n = (v: string | undefined): number | undefined => (v && /^-?\d+$/.test(v) ? Number(v) : undefined);
     return [n(single(query.value.from)), n(single(query.value.to))];
   });
+  /** True when words are asked for, by which the answer is ranked and shown with where they stand. */
+  const ranked = computed(
+    () =>
+      Boolean(text.value) &&
+      !nothingSought(soughtIn(parseQuery(text.value).tree, ['author', 'title', 'abstract', 'journal', 'note', 'page'])),
+  );
   /** A source to go to, given by a link. */
   const at = computed(() => single(query.value.at));
 
@@ -101,6 +108,7 @@ export const useAsk = defineStore('ask', () => {
     sort,
     years,
     at,
+    ranked,
     params,
     body,
     isNarrowed,
