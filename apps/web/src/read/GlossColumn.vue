@@ -22,6 +22,7 @@ const emit = defineEmits<{
 const draft = ref('');
 const editor = ref<HTMLTextAreaElement[]>([]);
 const CHARACTERS = 34;
+let sent: string | undefined;
 
 watch(
   () => props.active,
@@ -29,6 +30,7 @@ watch(
     const mark = props.marks.find((m) => m.id === id);
     if (!mark) return;
     draft.value = mark.gloss;
+    sent = undefined;
     await nextTick();
     editor.value[0]?.focus({ preventScroll: true });
   },
@@ -49,8 +51,15 @@ const placed = computed(() => {
     });
 });
 
+/** Sends the gloss once, however it was left. */
+function send(mark: Mark): void {
+  if (draft.value === mark.gloss || draft.value === sent) return;
+  sent = draft.value;
+  emit('gloss', mark.id, draft.value);
+}
+
 function keep(mark: Mark): void {
-  if (draft.value !== mark.gloss) emit('gloss', mark.id, draft.value);
+  send(mark);
   emit('activate', null);
 }
 </script>
@@ -101,7 +110,7 @@ function keep(mark: Mark): void {
           :aria-label="`Gloss on “${mark.quote.exact.slice(0, 60)}”`"
           @keydown.ctrl.enter.prevent="keep(mark)"
           @keydown.esc.stop="emit('activate', null)"
-          @blur="draft !== mark.gloss && emit('gloss', mark.id, draft)"
+          @blur="send(mark)"
         />
         <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
         <div class="mt-1 flex items-center justify-between text-[12px] text-muted">
