@@ -8,7 +8,10 @@ const rows = Object.entries(lock.packages)
   .filter(([path, p]) => path.startsWith('node_modules/') && !p.link && !p.dev && existsSync(join(ROOT, path)))
   .map(([path, p]) => {
     const own = JSON.parse(readFileSync(join(ROOT, path, 'package.json'), 'utf8'));
-    const licence = typeof own.license === 'string' ? own.license : (own.license?.type ?? own.licenses?.map((l) => l.type).join(' or ') ?? 'see its LICENSE file');
+    const licence =
+      typeof own.license === 'string'
+        ? own.license
+        : (own.license?.type ?? own.licenses?.map((l) => l.type).join(' or ') ?? 'see its LICENSE file');
     const file = readdirSync(join(ROOT, path)).find((n) => /^licen[cs]e/i.test(n));
     return `| ${path.split('node_modules/').at(-1)} | ${p.version} | ${licence.replaceAll('|', '/')} | ${file ?? ''} |`;
   });

@@ -73,6 +73,7 @@ await main(async () => {
   await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   await check('lint', bin('eslint'), ['--max-warnings', '0', '.']);
   await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
+  await check('types of the browser tests', bin('tsc'), ['-p', 'tests/tsconfig.json']);
   await check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']);
   const { buildPrograms, buildWeb } = await import('./lib/build.mjs');
   await buildPrograms();

@@ -16,7 +16,8 @@ const PROGRAMS = {
   'standins/main': 'apps/standins/src/main.ts',
 };
 
-export async function buildPrograms() {
+/** @param more further programs, as { "folder/name": "path.ts" } */
+export async function buildPrograms(more = {}) {
   const { build } = await import('esbuild');
   const shared = {
     absWorkingDir: ROOT,
@@ -36,7 +37,7 @@ export async function buildPrograms() {
         a.kind === 'entry-point' || a.path.startsWith('@pandecta/') ? undefined : { path: a.path, external: true },
       ),
   };
-  await build({ ...shared, entryPoints: PROGRAMS, plugins: [local] });
+  await build({ ...shared, entryPoints: { ...PROGRAMS, ...more }, plugins: [local] });
   // The command line carries all it needs in a few files, so that it starts at once.
   await build({
     ...shared,

@@ -24,6 +24,7 @@ import { markRoutes } from './marks/routes.ts';
 import { placeRoutes } from './places/routes.ts';
 import { searchRoutes } from './searching/routes.ts';
 import type { Services } from './services.ts';
+import { purge } from './sources/purge.ts';
 import { sourceRoutes } from './sources/routes.ts';
 import { tagRoutes } from './tags/routes.ts';
 import { Workers } from './workers/pool.ts';
@@ -104,6 +105,7 @@ export async function buildApp(config: Config): Promise<App> {
     services,
     start: async () => {
       await services.jobs.start({ import: importWork(services) });
+      await services.jobs.daily('empty-bin', () => purge(database.db, services.storage));
       services.indexer.start();
       // The first citation anyone looks at should not wait for its style to be read.
       void workers

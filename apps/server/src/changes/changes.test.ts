@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, HistoryReply, PlacesReply, Problem, SourceDetail } from '@pandecta/contract';
 import { apply, emptyLibrary, invert, type Change, type Library, type SourceRecord } from '@pandecta/core/source';
 import { rows } from '../database/connect.ts';
+import { purge } from '../sources/purge.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { commit, undo } from './service.ts';
 
@@ -112,6 +113,22 @@ describe('collections, bin and reading', () => {
     await me.at('POST', '/presence', { ids: [id], to: 'live' });
     await server.settle();
     expect(await me.titles('binned tag:kept in:"Kept place"')).toEqual(['Binned with its tag']);
+  });
+
+  test('what waited in the bin for thirty days is removed for good, and nothing else', async () => {
+    const [old, young, live] = [
+      await add({ title: 'Old' }),
+      await add({ title: 'Young' }),
+      await add({ title: 'Live' }),
+    ];
+    await me.at('POST', '/presence', { ids: [old, young], to: 'bin' });
+    const { db, storage } = server.app.services;
+    await db.execute(
+      sql`update sources set changed_at = now() - interval '31 days' where workspace_id = ${me.workspace} and id in (${old}, ${live})`,
+    );
+    expect(await purge(db, storage)).toBe(1);
+    expect((await me.call('GET', `/w/${me.workspace}/sources/${old}`)).status).toBe(404);
+    for (const id of [young, live]) expect((await me.call('GET', `/w/${me.workspace}/sources/${id}`)).status).toBe(200);
   });
 
   test('undo takes back the last thing, redo does it again, and something new ends the redoing', async () => {

@@ -1,11 +1,10 @@
-/** Files lie under the SHA-256 of their content, so the same file is kept once. A folder here; an object store would offer the same three calls. */
-import { createHash } from 'node:crypto';
+/** Files lie under the SHA-256 of their content, so the same file is kept once. A folder here; an object store would offer the same four calls. */
+import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Transform } from 'node:stream';
-import { randomUUID } from 'node:crypto';
 
 export interface Stored {
   sha256: string;
@@ -17,6 +16,7 @@ export interface Storage {
   /** A path a program can read the file at. */
   path(sha256: string): string;
   read(sha256: string, range?: { start: number; end: number }): ReadStream;
+  remove(sha256: string): Promise<void>;
 }
 
 export class FolderStorage implements Storage {
@@ -60,5 +60,9 @@ export class FolderStorage implements Storage {
 
   read(sha256: string, range?: { start: number; end: number }): ReadStream {
     return createReadStream(this.path(sha256), range);
+  }
+
+  remove(sha256: string): Promise<void> {
+    return rm(this.path(sha256), { force: true });
   }
 }

@@ -46,6 +46,13 @@ export class Jobs {
     }
   }
 
+  /** Work that one server does once a day, at a quiet hour. */
+  async daily(name: string, work: () => Promise<unknown>): Promise<void> {
+    await this.boss.createQueue(name, { name, retryLimit: 2 });
+    await this.boss.schedule(name, '17 3 * * *');
+    await this.boss.work(name, async () => void (await work()));
+  }
+
   /** Jobs a dead server left marked as running go back into the queue at once. Holds for one server a database. */
   private async giveBackOrphans(kind: string): Promise<void> {
     const left = await rows<Payload>(

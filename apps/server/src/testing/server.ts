@@ -59,7 +59,7 @@ export class Person {
   async import(files: Record<string, string | Uint8Array>, collection?: string): Promise<ImportReport> {
     const form = new FormData();
     if (collection) form.append('collection', collection);
-    for (const [name, content] of Object.entries(files)) form.append('file', new Blob([content as BlobPart]), name);
+    for (const [name, content] of Object.entries(files)) form.append('file', new Blob([content as string]), name);
     const { importId, jobId } = await this.at<{ importId: string; jobId: string }>('POST', '/imports', form);
     await this.jobEnds(jobId);
     return this.at<ImportReport>('GET', `/imports/${importId}`);

@@ -51,7 +51,8 @@ export function parseYears(text: string): YearRange | undefined {
 
 /** The tree as text that reads back to the same tree. */
 export function printQuery(node: Node): string {
-  const inner = (n: Node): string => (n.is === 'or' || n.is === 'and' ? `(${printQuery(n)})` : printQuery(n));
+  const inner = (n: Node): string =>
+    n.is === 'or' || n.is === 'and' || n.is === 'not' ? `(${printQuery(n)})` : printQuery(n);
   switch (node.is) {
     case 'all':
       return '';

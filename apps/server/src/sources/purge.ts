@@ -1,0 +1,67 @@
+/** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
+import { sql } from 'drizzle-orm';
+import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import type { Storage } from '../files/storage.ts';
+
+export const DAYS_IN_BIN = 30;
+
+const OF_SOURCES = [
+  'source_keys',
+  'source_tags',
+  'collection_sources',
+  'source_files',
+  'marks',
+  'change_sources',
+  'source_facets',
+  'source_text',
+  'source_sort',
+  'index_queue',
+] as const;
+
+/** @returns how many sources went, over all workspaces */
+export async function purge(db: Db, storage: Storage): Promise<number> {
+  const { gone, files } = await withoutTimeout(db, async (tx) => {
+    const gone = await rows<{ workspace_id: string; id: string }>(
+      tx,
+      sql`delete from sources where presence <> 'live' and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
+    );
+    const w = array(
+      gone.map((g) => g.workspace_id),
+      'uuid',
+    );
+    const s = array(
+      gone.map((g) => g.id),
+      'uuid',
+    );
+    for (const table of OF_SOURCES) {
+      await tx.execute(
+        sql`delete from ${sql.raw(table)} t using unnest(${w}, ${s}) as u(w, s) where t.workspace_id = u.w and t.source_id = u.s`,
+      );
+    }
+    // A file no source holds any more, and that is not of an import going on, goes with its pages.
+    const files = await rows<{ workspace_id: string; id: string; sha256: string }>(
+      tx,
+      sql`delete from files f where not exists (select 1 from source_files sf where sf.workspace_id = f.workspace_id and sf.file_id = f.id)
+        and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running'))
+        returning f.workspace_id, f.id, f.sha256`,
+    );
+    for (const table of ['pages', 'page_text'] as const) {
+      await tx.execute(
+        sql`delete from ${sql.raw(table)} t using unnest(${array(
+          files.map((f) => f.workspace_id),
+          'uuid',
+        )}, ${array(
+          files.map((f) => f.id),
+          'uuid',
+        )}) as u(w, f)
+          where t.workspace_id = u.w and t.file_id = u.f`,
+      );
+    }
+    return { gone, files };
+  });
+  for (const { sha256 } of files) {
+    const held = await rows(db, sql`select 1 from files where sha256 = ${sha256} limit 1`);
+    if (!held.length) await storage.remove(sha256);
+  }
+  return gone.length;
+}

@@ -1,0 +1,94 @@
+/** Milliseconds a question takes through the HTTP API at 100,000 sources, beside the bare SQL of a plain design. */
+import { quantile, table } from './measure.ts';
+import { ensureLibrary } from './library.ts';
+import { startBench } from './server.ts';
+
+const COUNT = Number(process.env.BENCH_SOURCES ?? 100_000);
+const RUNS = 40;
+const bench = await startBench('search');
+await ensureLibrary(bench, COUNT);
+const { pool } = bench.app.services.database;
+
+const QUESTIONS: [string, string][] = [
+  ['one common word', '/sources?q=estuary'],
+  ['two common words', '/sources?q=estuary%20licence'],
+  ['a rare word', '/sources?q=tuarlobar'],
+  ['a beginning, typing', '/sources?q=sedi&typing=true'],
+  ['a phrase', '/sources?q=%22tidal%20barrier%22'],
+  ['title:word', '/sources?q=title:marsh'],
+  ['author:name', '/sources?q=author:barrier'],
+  ['common word, newest', '/sources?q=estuary&sort=-year'],
+  ['word, tag and years', '/sources?q=harbour%20tag:used%20year:1990-2000'],
+  ['everything, by title', '/sources?sort=title'],
+  ['everything, newest', '/sources'],
+  ['the whole order by title', '/order?sort=title'],
+  ['facets of a common word', '/narrow?q=estuary'],
+  ['facets of everything', '/narrow'],
+];
+/** What the same question costs in SQL alone, with one index scan and the rows of one page: the floor. */
+const lexeme = (w: string): string => `'${bench.workspace.number.toString(36)}:${w}'`;
+const BARE: Record<string, string> = {
+  'one common word': `select source_id from source_text where vector @@ $$${lexeme('estuari')}$$::tsquery limit 1000`,
+  'two common words': `select source_id from source_text where vector @@ $$${lexeme('estuari')} & ${lexeme('licenc')}$$::tsquery limit 1000`,
+  'a phrase': `select source_id from source_text where vector @@ $$${lexeme('tidal')} <-> ${lexeme('barrier')}$$::tsquery limit 1000`,
+  'common word, newest': `select s.source_id from source_text t join source_sort s using (workspace_id, source_id) where t.vector @@ $$${lexeme('estuari')}$$::tsquery order by s.year desc limit 50`,
+  'everything, by title': `select source_id from source_sort where workspace_id = '${bench.workspace.id}' and presence = 'live' order by title limit 50`,
+};
+async function times(work: () => Promise<unknown>): Promise<number[]> {
+  const out: number[] = [];
+  for (let i = 0; i < RUNS; i += 1) {
+    const start = performance.now();
+    await work();
+    if (i >= 3) out.push(performance.now() - start);
+  }
+  return out;
+}
+const lines: (string | number)[][] = [];
+for (const [name, path] of QUESTIONS) {
+  let total = '';
+  const ms = await times(async () => {
+    const reply = await bench.get(path);
+    if (!reply.ok) throw new Error(`${path}: ${await reply.text()}`);
+    const body = await reply.arrayBuffer();
+    if (path.startsWith('/sources'))
+      total = (JSON.parse(Buffer.from(body).toString()) as { total: number }).total.toLocaleString('en');
+  });
+  const bare = BARE[name] ? await times(() => pool.query(BARE[name]!)) : undefined;
+  lines.push([
+    name,
+    total,
+    quantile(ms, 0.5),
+    quantile(ms, 0.95),
+    bare ? `${quantile(bare, 0.5).toFixed(1)} / ${quantile(bare, 0.95).toFixed(1)}` : '',
+  ]);
+}
+table(
+  `Search at ${COUNT.toLocaleString('en')} sources (abstracts of 120 words), ${RUNS - 3} runs each, in ms`,
+  ['question', 'matches', 'API p50', 'API p95', 'bare SQL p50 / p95'],
+  lines,
+);
+
+const ids = ((await (await bench.get('/sources?limit=1')).json()) as { rows: { id: string }[] }).rows[0]!.id;
+const order = Buffer.from(await (await bench.get('/order')).arrayBuffer())
+  .toString('hex')
+  .match(/.{32}/g)!
+  .slice(0, 10_000)
+  .map((h) => h.replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, '$1-$2-$3-$4-$5'));
+const writes: (string | number)[][] = [];
+const one = await times(async () =>
+  (
+    await bench.post('/tagging', { ids: [ids], name: `t${Math.floor(performance.now() * 1000)}`, present: true })
+  ).json(),
+);
+writes.push(['one source tagged', quantile(one, 0.5), quantile(one, 0.95)]);
+const many: number[] = [];
+for (let i = 0; i < 5; i += 1) {
+  const start = performance.now();
+  const reply = await bench.post('/tagging', { ids: order, name: `many ${i} ${process.pid}`, present: true });
+  if (!reply.ok) throw new Error(await reply.text());
+  many.push(performance.now() - start);
+}
+writes.push(['10,000 sources tagged', quantile(many, 0.5), quantile(many, 0.95)]);
+table('Writes through the API, in ms', ['what', 'p50', 'p95'], writes);
+await bench.close();
+process.exit(0);

@@ -1,0 +1,79 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { asTyped, parseQuery, parseYears, printQuery, QUERY_FIELDS, soughtIn, type Node } from './index.ts';
+
+const word = fc.constantFrom('barrier', 'tidal', 'gate', 'ebb', 'estuary', 'x1');
+const leaf: fc.Arbitrary<Node> = fc.oneof(
+  fc.record({ is: fc.constant('word' as const), text: word }),
+  fc.record({
+    is: fc.constant('phrase' as const),
+    text: fc.array(word, { minLength: 2, maxLength: 3 }).map((w) => w.join(' ')),
+  }),
+  fc.record({
+    is: fc.constant('field' as const),
+    field: fc.constantFrom(...QUERY_FIELDS),
+    text: word,
+    phrase: fc.boolean(),
+  }),
+);
+const tree: fc.Arbitrary<Node> = fc.letrec<{ node: Node }>((tie) => ({
+  node: fc.oneof(
+    { maxDepth: 3 },
+    leaf,
+    fc.record({ is: fc.constant('not' as const), part: tie('node') }),
+    fc.record({
+      is: fc.constantFrom('and' as const, 'or' as const),
+      parts: fc.array(tie('node'), { minLength: 2, maxLength: 3 }),
+    }),
+  ),
+})).node;
+
+/** "and" within "and" is one "and": the reader flattens what the writer need not bracket. */
+function flat(node: Node): Node {
+  if (node.is === 'not') return { is: 'not', part: flat(node.part) };
+  if (node.is !== 'and' && node.is !== 'or') return node;
+  return { is: node.is, parts: node.parts.map(flat).flatMap((p) => (p.is === node.is ? p.parts : [p])) };
+}
+
+test('a query written out reads back to the same tree', () => {
+  fc.assert(
+    fc.property(tree.map(flat), (node) => {
+      expect(parseQuery(printQuery(node)).tree).toEqual(node);
+    }),
+  );
+});
+
+test('no text is refused, and every note points into it', () => {
+  fc.assert(
+    fc.property(
+      fc.string({
+        maxLength: 60,
+        unit: fc.constantFrom('a', '"', '(', ')', '-', ':', ' ', 'or', 'tag', '*', '“', '字'),
+      }),
+      (text) => {
+        for (const note of parseQuery(text).notes) expect(note.end).toBeLessThanOrEqual(text.length);
+      },
+    ),
+  );
+});
+
+describe('years', () => {
+  test.each([
+    ['1980-2026', { from: 1980, to: 2026 }],
+    ['2026-1980', { from: 1980, to: 2026 }],
+    ['1980-', { from: 1980 }],
+    ['-1900', { to: 1900 }],
+    ['1872', { from: 1872, to: 1872 }],
+    ['>=1980', { from: 1980 }],
+    ['<1900', { to: 1899 }],
+    ['soon', undefined],
+  ])('%s', (text, range) => expect(parseYears(text)).toEqual(range));
+});
+
+test('what is excluded is not lit, and the last word while typing is a beginning', () => {
+  const sought = soughtIn(parseQuery('barriers -operator "tidal gates" title:ebb').tree, ['title']);
+  expect([[...sought.stems], sought.phrases]).toEqual([['barrier', 'ebb'], [['tidal', 'gate']]]);
+  expect(asTyped(parseQuery('tidal barr').tree)).toMatchObject({
+    parts: [{ text: 'tidal' }, { text: 'barr', prefix: true }],
+  });
+});

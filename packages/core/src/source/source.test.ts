@@ -1,0 +1,189 @@
+import edtf from 'edtf';
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import {
+  dateShort,
+  dateToEdtf,
+  describe as says,
+  findKinds,
+  invert,
+  isFieldValue,
+  nameInverted,
+  nameSpoken,
+  namesShort,
+  parseDate,
+  parseName,
+  sourcesOf,
+  variablesOf,
+  yearOf,
+  type Change,
+} from './index.ts';
+
+describe('dates', () => {
+  // The first rows are examples of ISO 8601-2 (EDTF), levels 0 and 1, as the Library of Congress publishes them.
+  test.each([
+    ['1985-04-12', [[1985, 4, 12]]],
+    ['1985-04', [[1985, 4]]],
+    ['1985', [[1985]]],
+    ['1964/2008', [[1964], [2008]]],
+    [
+      '2004-06/2006-08',
+      [
+        [2004, 6],
+        [2006, 8],
+      ],
+    ],
+    ['1984?', [[1984]]],
+    ['2004-06~', [[2004, 6]]],
+    ['18 Feb 1872', [[1872, 2, 18]]],
+    ['February 18, 1872', [[1872, 2, 18]]],
+    ['Feb. 1872', [[1872, 2]]],
+    ['1871–1874', [[1871], [1874]]],
+    ['1871-1874', [[1871], [1874]]],
+    ['c. 1870', [[1870]]],
+    ['20140302', [[2014, 3, 2]]],
+    ['2014/3/2', [[2014, 3, 2]]],
+  ])('%s', (text, parts) => expect(parseDate(text)?.['date-parts']).toEqual(parts));
+
+  test('a season is kept as one, an impossible or unreadable date as it was typed', () => {
+    expect(parseDate('2001-21')).toEqual({ 'date-parts': [[2001]], season: 1 });
+    expect(parseDate('autumn 1872')).toEqual({ 'date-parts': [[1872]], season: 3 });
+    expect(parseDate('2014-02-30')).toEqual({ literal: '2014-02-30' });
+    expect(parseDate('in the year of the flood')).toEqual({ literal: 'in the year of the flood' });
+  });
+
+  test('what is written as EDTF, the edtf package reads as the same date, and so do we', () => {
+    const day = fc.tuple(
+      fc.integer({ min: 1000, max: 2100 }),
+      fc.integer({ min: 1, max: 12 }),
+      fc.integer({ min: 1, max: 28 }),
+    );
+    fc.assert(
+      fc.property(day, fc.integer({ min: 1, max: 3 }), fc.boolean(), (parts, precision, circa) => {
+        const date = { 'date-parts': [parts.slice(0, precision)], ...(circa ? { circa: true } : {}) };
+        const text = dateToEdtf(date);
+        const theirs = edtf(text) as { values: number[] };
+        // The package counts months from 0.
+        expect(theirs.values.map((v, i) => (i === 1 ? v + 1 : v))).toEqual(date['date-parts'][0]);
+        expect(parseDate(text)).toEqual(date);
+      }),
+    );
+  });
+
+  test('as people read them', () => {
+    expect(dateShort({ 'date-parts': [[1872, 2, 18]] })).toBe('18 Feb 1872');
+    expect(dateShort({ 'date-parts': [[1871], [1874]], circa: true })).toBe('c. 1871–1874');
+    expect(yearOf({ literal: 'spring of 1872' })).toBe(1872);
+  });
+});
+
+describe('names', () => {
+  test.each([
+    ['Okonjo, Marit', { family: 'Okonjo', given: 'Marit' }],
+    ['Wilhelmina van der Zande', { given: 'Wilhelmina', 'non-dropping-particle': 'van der', family: 'Zande' }],
+    ['de Groot, Renske', { 'non-dropping-particle': 'de', family: 'Groot', given: 'Renske' }],
+    ['Ottery, Amos, Jr.', { family: 'Ottery', given: 'Amos', suffix: 'Jr.' }],
+    ['Amos Ottery III', { given: 'Amos', family: 'Ottery', suffix: 'III' }],
+    ['{Harbour Commission}', { literal: 'Harbour Commission' }],
+    ['Plato', { family: 'Plato' }],
+  ])('%s', (text, name) => expect(parseName(text)).toEqual(name));
+
+  test('in a list and in speech', () => {
+    const name = parseName('van der Zande, Wilhelmina');
+    expect([nameInverted(name), nameSpoken(name)]).toEqual(['van der Zande, Wilhelmina', 'Wilhelmina van der Zande']);
+    expect(namesShort(['A', 'B', 'C', 'D'].map((family) => ({ family })))).toBe('A and 3 others');
+  });
+});
+
+test('kinds are found by name, beginning and stamp; each offers its own fields', () => {
+  expect([findKinds('case'), findKinds('Ar'), findKinds('journal article'), findKinds('zzz')]).toEqual([
+    ['legal_case'],
+    ['article-journal'],
+    ['article-journal'],
+    [],
+  ]);
+  expect(variablesOf('legal_case')).toContain('authority');
+  expect(variablesOf('article-journal')).not.toContain('authority');
+});
+
+test('a field takes only values of its shape', () => {
+  expect(isFieldValue('author', [{ family: 'X' }])).toBe(true);
+  for (const [field, value] of [
+    ['author', 'X'],
+    ['author', [{ familie: 'X' }]],
+    ['issued', { 'date-parts': [['x']] }],
+    ['type', 'tome'],
+    ['unheard-of', 'x'],
+    ['title', 3],
+  ] as const)
+    expect(isFieldValue(field, value)).toBe(false);
+});
+
+describe('changes', () => {
+  const id = fc.uuid();
+  const ids = fc.uniqueArray(id, { minLength: 1, maxLength: 4 });
+  const leaf: fc.Arbitrary<Change> = fc.oneof(
+    fc.record({
+      do: fc.constant('presence' as const),
+      sources: ids,
+      from: fc.constant('live' as const),
+      to: fc.constant('bin' as const),
+    }),
+    fc.record({
+      do: fc.constant('tag' as const),
+      tag: id,
+      name: fc.string(),
+      subject: fc.boolean(),
+      sources: ids,
+      present: fc.boolean(),
+    }),
+    fc.record({
+      do: fc.constant('edit' as const),
+      source: id,
+      fields: fc.dictionary(
+        fc.constantFrom('title', 'note'),
+        fc.record({ before: fc.option(fc.string()), after: fc.option(fc.string()) }),
+      ),
+    }),
+    fc.record({ do: fc.constant('mark' as const), mark: id, source: id, present: fc.boolean() }),
+    fc.record({
+      do: fc.constant('mark-edit' as const),
+      mark: id,
+      source: id,
+      fields: fc.record({ gloss: fc.record({ before: fc.string(), after: fc.string() }) }),
+    }),
+    fc.record({
+      do: fc.constant('rename' as const),
+      collection: id,
+      name: fc.record({ before: fc.string(), after: fc.string() }),
+    }),
+  );
+  const any = fc.oneof(
+    leaf,
+    fc.record({ do: fc.constant('all' as const), says: fc.string(), changes: fc.array(leaf, { maxLength: 3 }) }),
+  );
+
+  test('inverted twice are themselves, touch the same sources, and survive JSON', () => {
+    fc.assert(
+      fc.property(any, (change) => {
+        expect(invert(invert(change))).toEqual(change);
+        expect(new Set(sourcesOf(invert(change)))).toEqual(new Set(sourcesOf(change)));
+        expect(JSON.parse(JSON.stringify(change))).toEqual(JSON.parse(JSON.stringify(change)));
+        expect(says(change)).toEqual(expect.any(String));
+      }),
+    );
+  });
+
+  test('say what they did, and where', () => {
+    expect(says({ do: 'file', collection: 'c', name: 'Chapter 2', sources: ['a', 'b'], present: false })).toBe(
+      'Removed 2 sources from Chapter 2',
+    );
+    expect(
+      says({
+        do: 'edit',
+        source: 'a',
+        fields: { title: { before: null, after: 'x' }, DOI: { before: null, after: 'y' } },
+      }),
+    ).toBe('Changed title and doi');
+  });
+});

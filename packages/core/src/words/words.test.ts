@@ -1,0 +1,120 @@
+import { execFileSync } from 'node:child_process';
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { findQuote, quoteAt } from '../marks/index.ts';
+import { BboxReader, packWords, recognise, rectsOf, unpackWords, type Page } from '../documents/index.ts';
+import { fold, Lexemes, snippet, stem, tokens } from './index.ts';
+
+test.each([
+  ['licences', 'licence'],
+  ['closing', 'closed'],
+  ['Closures', 'closure'],
+  ['studies', 'studying'],
+  ['barrier’s', 'barriers'],
+  ['Müller', 'muller'],
+  ['RÉSUMÉ', 'resume'],
+  ['Straße', 'strasse'],
+  ['Àdùkẹ́', 'aduke'],
+  ['Przypływ', 'przyplyw'],
+])('%s and %s are one word', (a, b) => expect(stem(a)).toBe(stem(b)));
+
+test('accents fold as Unicode decomposition has them (NFKD), beside Python’s unicodedata', () => {
+  const words = ['crème', 'brûlée', 'São', 'Ångström', 'naïve', 'Čapek'];
+  const theirs = execFileSync(
+    'python3',
+    [
+      '-c',
+      'import sys,unicodedata;print(" ".join("".join(c for c in unicodedata.normalize("NFKD",w) if not unicodedata.combining(c)).lower() for w in sys.argv[1:]))',
+      ...words,
+    ],
+    { encoding: 'utf8' },
+  ).trim();
+  expect(words.map(fold).join(' ')).toBe(theirs);
+});
+
+test('tokens stand where they say', () => {
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme', maxLength: 80 }), (text) => {
+      for (const t of tokens(text)) expect(stem(text.slice(t.start, t.end))).toBe(t.stem);
+    }),
+  );
+});
+
+test('a vector holds each word under its prefixes, with places and weights', () => {
+  const words = new Lexemes();
+  words.add(['1:', '1t:'], 'The gate', 'A');
+  words.addBare('1:', ['ebb', 'gate']);
+  expect(words.toString()).toBe("'1:the':1A '1t:the':1A '1:gate':2A '1t:gate':2A '1:ebb'");
+});
+
+test('a snippet is cut at words around most of what is sought, and lights it', () => {
+  const text = `${'hay '.repeat(200)}a tidal barrier says nothing ${'hay '.repeat(200)}`;
+  const cut = snippet(text, { stems: new Set(), prefixes: [], phrases: [['tidal', 'barrier']] }, 60)!;
+  expect(cut.text).toMatch(/^… hay.*tidal barrier.* …$/);
+  expect(cut.lit.map((l) => cut.text.slice(l.start, l.end))).toEqual(['tidal barrier']);
+});
+
+test('a quotation is found again, where its surroundings agree, across line breaks and hyphens', () => {
+  const text = 'the gate shut. Later the gate\nshut again with-\nout notice.';
+  const at = findQuote(text, { exact: 'the gate shut', prefix: 'Later ', suffix: ' again' })!;
+  expect(text.slice(at.start, at.end)).toBe('the gate\nshut');
+  expect(findQuote(text, quoteAt('again without notice', 6, 13))).toBeDefined();
+  expect(findQuote(text, { exact: 'never there', prefix: '', suffix: '' })).toBeUndefined();
+});
+
+test('places of words survive packing to a tenth of a point', () => {
+  const box = fc.record({ x0: fc.nat(600), y0: fc.nat(800), x1: fc.nat(600), y1: fc.nat(800) });
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ gap: fc.nat(3), length: fc.integer({ min: 1, max: 20 }), box }), { maxLength: 30 }),
+      (list) => {
+        let at = 0;
+        const words = list.map(({ gap, length, box }) => ({ start: (at += gap), end: (at += length), box }));
+        expect(unpackWords(packWords(words))).toEqual(words);
+      },
+    ),
+  );
+});
+
+const BBOX = `<page width="400" height="600">
+<flow><block xMin="1" yMin="1" xMax="2" yMax="2">
+<line xMin="50" yMin="50" xMax="300" yMax="70">
+<word xMin="50" yMin="50" xMax="90" yMax="72">Gates</word>
+<word xMin="95" yMin="50" xMax="150" yMax="72">&amp;</word>
+<word xMin="155" yMin="50" xMax="220" yMax="72">Tides</word>
+</line></block><block>
+<line><word xMin="50" yMin="90" xMax="90" yMax="101">Ines</word>
+<word xMin="95" yMin="90" xMax="150" yMax="101">Vance</word>
+</line></block><block>
+<line><word xMin="50" yMin="120" xMax="90" yMax="130">clo-</word>
+</line>
+<line><word xMin="50" yMin="132" xMax="90" yMax="142">sure</word>
+<word xMin="95" yMin="132" xMax="150" yMax="142">of</word>
+</line></block></flow>
+</page>
+`;
+
+test('pages are read as they arrive, however they are cut; hyphens at line ends are joined', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: BBOX.length - 1 }), (cut) => {
+      const reader = new BboxReader();
+      const [page] = [...reader.push(BBOX.slice(0, cut)), ...reader.push(BBOX.slice(cut)), ...reader.push('\n')] as [
+        Page,
+      ];
+      expect(page.text).toBe('Gates & Tides\n\nInes Vance\n\nclosure of');
+      const start = page.text.indexOf('closure');
+      expect(rectsOf(page.words, start, start + 7)).toHaveLength(2);
+    }),
+  );
+});
+
+test('the title is the largest type, the authors stand below it, and the source of each is told', () => {
+  const [page] = new BboxReader().push(BBOX) as [Page];
+  const { record, provenance } = recognise([page], { title: 'Microsoft Word - draft7.doc' }, 'scan_1.pdf');
+  expect(record).toMatchObject({ title: 'Gates & Tides', author: [{ given: 'Ines', family: 'Vance' }] });
+  expect(provenance.title!.from).toBe('page layout');
+  expect(recognise([], {}, 'scan_01421.pdf')).toMatchObject({
+    record: { title: 'scan 01421' },
+    provenance: { title: { from: 'file name' } },
+  });
+});
