@@ -109,6 +109,7 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
 }
 
 async function presence(tx: Db, workspaceId: string, change: PresenceChange): Promise<Outcome> {
+  if (change.made) return { change: withoutMade(change), altered: { records: change.sources } };
   const done = await rows<{ id: string }>(
     tx,
     sql`
@@ -199,4 +200,9 @@ async function replaced(tx: Db, workspaceId: string, collection: string): Promis
       sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(collections, 'uuid')})`,
     ),
   );
+}
+
+/** Sources an import has just written as they are to be: the change tells of them and has nothing left to do. */
+function withoutMade({ made: _made, ...change }: PresenceChange): PresenceChange {
+  return change;
 }

@@ -43,11 +43,17 @@ export async function readPdf(
   let letters = 0;
   let count = 0;
   let waiting: Page[] = [];
+  // One share is written while the next is read.
+  let writing: Promise<void> = Promise.resolve();
   const flush = async (): Promise<void> => {
-    if (!waiting.length) return;
-    await writePages(db, workspace, fileId, waiting);
-    count += waiting.length;
+    await writing;
+    const share = waiting;
+    if (!share.length) return;
     waiting = [];
+    count += share.length;
+    writing = writePages(db, workspace, fileId, share);
+    // Its failure is met at the next await, not as an unhandled one.
+    writing.catch(() => {});
     await onPage(count, info.pages);
   };
   for await (const page of pdfPages(input.path)) {
@@ -57,6 +63,7 @@ export async function readPdf(
     if (waiting.length >= PAGES_AT_ONCE) await flush();
   }
   await flush();
+  await writing;
   const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
   await finish(db, workspace.id, fileId, state, Math.max(count, info.pages));
   return { fileId, state, pages: Math.max(count, info.pages), front, embedded: info.embedded };

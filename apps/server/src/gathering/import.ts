@@ -80,7 +80,7 @@ async function insertFresh(
   for (let i = 0; i < fresh.length; i += CHUNK) {
     const part = fresh.slice(i, i + CHUNK);
     await tx.execute(sql`insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
-      select ${w}, r.id, r.record, r.provenance, 'none', ${actor.userId}::uuid, ${row.id}::uuid
+      select ${w}, r.id, r.record, r.provenance, 'live', ${actor.userId}::uuid, ${row.id}::uuid
       from jsonb_to_recordset(${JSON.stringify(part.map(({ id, record, provenance }) => ({ id, record, provenance })))}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
     const tagged = part
       .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(s.trim().slice(0, 200).toLowerCase())] as const))
@@ -127,7 +127,8 @@ async function commitImport(
   { fresh, known, attach }: Settled,
 ): Promise<string | null> {
   const changes: Change[] = [];
-  if (fresh.length) changes.push({ do: 'presence', sources: fresh.map((c) => c.id), from: 'none', to: 'live' });
+  if (fresh.length)
+    changes.push({ do: 'presence', sources: fresh.map((c) => c.id), from: 'none', to: 'live', made: true });
   const freshIds = new Set(fresh.map((c) => c.id));
   for (const a of attach)
     changes.push({

@@ -2,7 +2,7 @@
  * The one piece of code that derives the tables for searching, narrowing and sorting from the records. Sort keys and
  * facets are derived with the write; text vectors by the indexer, within a second after it.
  */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { KINDS, nameInverted, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { array, rows, type Db } from '../database/connect.ts';
@@ -95,11 +95,30 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
     on conflict do nothing`);
 }
 
-/** Every facet of every named source, set against the dictionary of facets, in one statement. */
+/**
+ * Every facet of every named source, set against the dictionary of facets: what the dictionary lacks is added first, so
+ * that the second statement finds each entry by its key and never reads the dictionary through.
+ */
 async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const w = sql`${workspaceId}::uuid`;
-  await tx.execute(sql`
-    with chosen as materialized (select s.id, s.presence, s.reading, s.record->>'type' as kind from sources s
+  const pairs = facetPairs(workspaceId, ids);
+  await tx.execute(sql`with ${pairs}
+    insert into facets (workspace_id, type, key)
+    select ${w}, p.type, p.key from (select distinct type, key from pairs) p
+    where not exists (select 1 from facets f where f.workspace_id = ${w} and f.type = p.type and f.key = p.key)
+    on conflict (workspace_id, type, key) do nothing`);
+  await tx.execute(sql`with ${pairs}
+    insert into source_facets (workspace_id, source_id, ids)
+    select ${w}, p.id, array_agg(distinct f.id) from pairs p
+    join facets f on f.workspace_id = ${w} and f.type = p.type and f.key = p.key group by p.id
+    on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
+}
+
+/** The facets of sources as (id, type, key). */
+function facetPairs(workspaceId: string, ids: string[]): SQL {
+  const w = sql`${workspaceId}::uuid`;
+  return sql`
+    chosen as materialized (select s.id, s.presence, s.reading, s.record->>'type' as kind from sources s
       where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})),
     filed as materialized (select distinct cs.source_id as id, a.ancestor_id from collection_sources cs
       join collection_ancestors a on a.workspace_id = ${w} and a.collection_id = cs.collection_id
@@ -119,15 +138,7 @@ async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise
       union all select id, 'in', ancestor_id::text from filed
       union all select c.id, 'loose', 'yes' from chosen c where not exists (select 1 from filed f where f.id = c.id)
       union all select ss.source_id, 'person', p from source_sort ss, unnest(ss.people) p
-        where ss.workspace_id = ${w} and ss.source_id = any(${array(ids, 'uuid')})),
-    made as (insert into facets (workspace_id, type, key)
-      select distinct ${w}, type, key from pairs p
-      where not exists (select 1 from facets f where f.workspace_id = ${w} and f.type = p.type and f.key = p.key)
-      on conflict (workspace_id, type, key) do update set key = excluded.key returning id, type, key),
-    known as (select id, type, key from facets where workspace_id = ${w} union select id, type, key from made)
-    insert into source_facets (workspace_id, source_id, ids)
-    select ${w}, p.id, array_agg(distinct k.id) from pairs p join known k on k.type = p.type and k.key = p.key group by p.id
-    on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
+        where ss.workspace_id = ${w} and ss.source_id = any(${array(ids, 'uuid')}))`;
 }
 
 /** Rebuilds which collection stands under which, from the placements that can be reached from the top. */

@@ -24,6 +24,8 @@ export interface PresenceChange {
   sources: Id[];
   from: Presence;
   to: Presence;
+  /** Set while it is committed, never stored: the sources already stand as `to` says. */
+  made?: boolean;
 }
 export interface EditChange {
   do: 'edit';
