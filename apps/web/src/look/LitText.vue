@@ -50,7 +50,7 @@ const parts = computed<Part[]>(() => {
 <template>
   <span
     ><template v-for="(p, i) in parts" :key="i"
-      ><mark v-if="p.lit" :class="p.classes" class="rounded-[2px] bg-lit px-px text-ink">{{ p.text }}</mark
+      ><mark v-if="p.lit" :class="p.classes" class="rounded-[2px] bg-lit text-ink">{{ p.text }}</mark
       ><span v-else-if="p.classes" :class="p.classes">{{ p.text }}</span
       ><template v-else>{{ p.text }}</template></template
     ></span

@@ -90,14 +90,14 @@ function keep(mark: Mark): void {
           <button
             v-for="s in senses"
             :key="s.id"
-            class="rounded px-1.5 text-[12px] text-[#1f262d]"
+            class="rounded px-1.5 text-[11.5px] whitespace-nowrap text-[#1f262d]"
             :class="[FILL[s.colour], s.id === mark.sense ? 'outline-2 outline-verdigris' : 'opacity-70']"
             :aria-pressed="s.id === mark.sense"
             :disabled="!mayMark"
             @mousedown.prevent
             @click="emit('sense', mark.id, s.id)"
           >
-            {{ s.key }} {{ s.name }}
+            {{ s.name }}
           </button>
         </div>
         <textarea

@@ -115,7 +115,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
     <div
       v-if="!two && ledger.ids.length"
       class="heading grid gap-x-[11px] border-b border-line px-4 py-0.5"
-      :style="{ gridTemplateColumns: `16px 26px minmax(10rem, 1fr) ${columns.map((c) => c.width).join(' ')}` }"
+      :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
       <span /><span />
       <button class="text-left hover:text-ink" @click="ask.setSort(nextSort(ask.sort, 'title', $event.shiftKey))">

@@ -122,7 +122,7 @@ function cell(id: Column['id']): string {
     <div
       v-else
       class="grid h-full items-center gap-x-[11px]"
-      :style="{ gridTemplateColumns: `16px 26px minmax(10rem, 1fr) ${columns.map((c) => c.width).join(' ')}` }"
+      :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
       <input
         type="checkbox"

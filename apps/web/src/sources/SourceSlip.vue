@@ -93,7 +93,7 @@ defineExpose({ startTagging });
 </script>
 
 <template>
-  <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Slip">
+  <section class="@container h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Slip">
     <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
     <p v-else-if="!source" class="text-muted">Fetching the record…</p>
     <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
@@ -104,7 +104,10 @@ defineExpose({ startTagging });
       </div>
       <HistoryList :source="source.id" />
     </div>
-    <div v-else class="grid grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)] gap-[22px]">
+    <div
+      v-else
+      class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-[22px] gap-y-3 @3xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)]"
+    >
       <div>
         <div class="mb-1 flex items-center gap-3">
           <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
@@ -147,7 +150,7 @@ defineExpose({ startTagging });
         <h3 class="heading mb-1 flex justify-between">
           Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
         </h3>
-        <dl class="grid grid-cols-[92px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
+        <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
           <template v-for="[name, value, mono] in lines" :key="name"
             ><dt class="text-muted">{{ name }}</dt>
             <dd class="break-words" :class="mono && 'font-mono text-[11.5px] leading-[1.6]'">{{ value }}</dd></template

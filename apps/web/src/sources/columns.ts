@@ -10,11 +10,11 @@ export interface Column {
 }
 
 export const COLUMNS: Column[] = [
-  { id: 'author', name: 'Author', sort: 'author', width: 'minmax(6rem, 11rem)' },
-  { id: 'container', name: 'Published in', sort: 'container', width: 'minmax(6rem, 12rem)' },
+  { id: 'author', name: 'Author', sort: 'author', width: 'minmax(5rem, 0.9fr)' },
+  { id: 'container', name: 'Published in', sort: 'container', width: 'minmax(5rem, 0.9fr)' },
   { id: 'year', name: 'Year', sort: 'year', width: '3.2rem' },
   { id: 'kind', name: 'Kind', sort: 'kind', width: '8rem' },
-  { id: 'tags', name: 'Tags', width: 'minmax(5rem, 12rem)' },
+  { id: 'tags', name: 'Tags', width: 'minmax(5rem, 0.9fr)' },
   { id: 'reading', name: 'Reading', width: '4.5rem' },
   { id: 'pages', name: 'Pages', width: '3.4rem' },
   { id: 'places', name: 'Places', width: '3.4rem' },
