@@ -1,0 +1,95 @@
+/** The page on a large library: first load, keystroke to results, scrolling; and the weight of its scripts. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { chromium } from 'playwright';
+import { ensureLibrary } from './library.ts';
+import { quantile, table } from './measure.ts';
+import { PASSWORD, startBench } from './server.ts';
+
+const COUNT = Number(process.env.BENCH_SOURCES ?? 100_000);
+const bench = await startBench('search');
+await ensureLibrary(bench, COUNT);
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await page.goto(bench.base);
+await page.getByLabel('E-mail address').fill('search@bench.example');
+await page.getByLabel('Password').fill(PASSWORD);
+await page.getByRole('button', { name: 'Sign in' }).click();
+const ledger = page.getByRole('listbox', { name: 'Sources' });
+await ledger.getByRole('option').first().waitFor();
+
+const loads: number[] = [];
+const scripts = new Set<string>();
+page.on('response', (r) => r.url().endsWith('.js') && scripts.add(r.url().split('/').at(-1)!));
+for (let i = 0; i < 5; i += 1) {
+  const start = performance.now();
+  await page.goto(`${bench.base}/sources`, { waitUntil: 'commit' });
+  await ledger.getByRole('option').first().waitFor();
+  loads.push(performance.now() - start);
+}
+const weight = readdirSync(join(process.env.PANDECTA_WEB!, 'assets'))
+  .filter((n) => scripts.has(n))
+  .reduce((sum, n) => sum + gzipSync(readFileSync(join(process.env.PANDECTA_WEB!, 'assets', n))).length, 0);
+
+const keys: number[] = [];
+await page.getByRole('textbox', { name: 'Ask' }).focus();
+for (const letter of 'estuary licence harbour marsh') {
+  const answered = page.waitForResponse((r) => r.url().includes('/sources?'), { timeout: 3000 }).catch(() => undefined);
+  const start = performance.now();
+  await page.keyboard.press(letter === ' ' ? 'Space' : letter);
+  await answered;
+  await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+  if (letter !== ' ') keys.push(performance.now() - start);
+}
+await page.goto(`${bench.base}/sources`);
+await ledger.getByRole('option').first().waitFor();
+await page.waitForFunction(() => document.querySelector('#ledger')?.getAttribute('aria-busy') === 'false');
+/** Frames while scrolling through all of it: how long each took, and how long any stood blank. */
+const scroll = await page.evaluate(async () => {
+  const box = document.querySelector('#ledger')!;
+  const frames: number[] = [];
+  let blank = 0;
+  let longestBlank = 0;
+  let last = performance.now();
+  const end = box.scrollHeight - box.clientHeight;
+  for (let i = 1; i <= 240; i += 1) {
+    box.scrollTop = (end * i) / 240;
+    await new Promise((r) => requestAnimationFrame(r));
+    const now = performance.now();
+    frames.push(now - last);
+    const shown =
+      box.querySelectorAll('[role=option]').length > 0 &&
+      box.querySelectorAll('[role=option] p, [role=option] .rounded').length > 0;
+    blank = shown ? 0 : blank + now - last;
+    longestBlank = Math.max(longestBlank, blank);
+    last = now;
+  }
+  return { frames, longestBlank };
+});
+table(
+  `The page at ${COUNT.toLocaleString('en')} sources`,
+  ['what', 'p50', 'p95'],
+  [
+    ['first load to the first line, ms', quantile(loads, 0.5), quantile(loads, 0.95)],
+    ['keystroke to painted results, ms', quantile(keys, 0.5), quantile(keys, 0.95)],
+    ['frame while scrolling all of it, ms', quantile(scroll.frames, 0.5), quantile(scroll.frames, 0.95)],
+    ['longest with no line drawn, ms', scroll.longestBlank, ''],
+    ['scripts of the first load, kB compressed', weight / 1000, ''],
+  ],
+);
+await browser.close();
+await bench.close();
+process.exit(0);
