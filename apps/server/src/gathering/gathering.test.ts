@@ -97,7 +97,13 @@ describe('reference files', () => {
           expect(report.job.state).toBe('done');
         },
       ),
-      { numRuns: 12 },
+      {
+        numRuns: 12,
+        examples: [
+          [new Uint8Array([0]), '[{"title":'],
+          [new Uint8Array(Buffer.from('"a\\u0000b","keyword":"\\u0000"}]')), '[{"title":'],
+        ],
+      },
     );
   });
 });

@@ -58,7 +58,8 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   });
 }
 
-const cleanName = (name: string): string => (name.split(/[\\/]/).at(-1) ?? '').slice(0, 255) || 'unnamed';
+const cleanName = (name: string): string =>
+  (name.split(/[\\/]/).at(-1) ?? '').replace(/[\u0000-\u001f]/g, '').slice(0, 255) || 'unnamed';
 
 export async function startImport(
   { jobs }: Services,

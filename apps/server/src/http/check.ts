@@ -1,13 +1,18 @@
 /** Checks what came in against a contract class. Unknown fields are refused, so that a misspelt one is not silent. */
 import { plainToInstance } from 'class-transformer';
 import { getMetadataStorage, validate, type ValidationError } from 'class-validator';
+import { jsonWithoutNul } from '@pandecta/core/formats';
 import { Refusal } from '../errors.ts';
 import type { Class } from './route.ts';
 
 export async function check<T>(type: Class<T>, input: unknown, fromQuery = false): Promise<T> {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     throw new Refusal('invalid', 'an object is expected');
-  const plain = fromQuery ? coerce(type, input as Record<string, unknown>) : input;
+  // Neither text nor JSON in the database can hold U+0000: in a question it says nothing, in data it is refused.
+  const json = JSON.stringify(fromQuery ? coerce(type, input as Record<string, unknown>) : input);
+  const clean = jsonWithoutNul(json);
+  if (!fromQuery && clean !== json) throw new Refusal('invalid', 'it holds the character U+0000');
+  const plain: unknown = fromQuery ? JSON.parse(clean) : input;
   const instance = plainToInstance(type, plain);
   const errors = await validate(instance as object, { whitelist: true, forbidNonWhitelisted: true });
   if (errors.length) throw new Refusal('invalid', errors.map(says).join('; '));

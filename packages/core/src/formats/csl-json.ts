@@ -11,6 +11,7 @@ import {
   same,
   type SourceRecord,
 } from '../source/index.ts';
+import { jsonWithoutNul } from './nul.ts';
 import { Lines, type Message, type ReadResult, type ReadSource } from './message.ts';
 
 export function readCslJson(text: string): ReadResult {
@@ -130,7 +131,7 @@ interface Item {
 }
 
 function parseItems(text: string, lines: Lines, messages: Message[]): Item[] {
-  const body = text.replace(/^\uFEFF/, ' ');
+  const body = jsonWithoutNul(text.replace(/^\uFEFF/, ' '));
   try {
     const whole: unknown = JSON.parse(body);
     const list: unknown[] = Array.isArray(whole)

@@ -1,3 +1,5 @@
+import { withoutNul } from './nul.ts';
+
 /**
  * Bytes to text. A byte order mark decides; without one, UTF-16 shows by its zero bytes, valid UTF-8 is taken for
  * UTF-8 (RFC 3629: other encodings are very unlikely to be valid by accident), and what remains is read as
@@ -30,8 +32,8 @@ export function detectEncoding(bytes: Uint8Array): Encoding {
 
 export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
   const encoding = detectEncoding(bytes);
-  if (encoding === 'windows-1252') return { text: decodeCp1252(bytes), encoding };
-  return { text: new TextDecoder(encoding).decode(bytes), encoding };
+  if (encoding === 'windows-1252') return { text: withoutNul(decodeCp1252(bytes)), encoding };
+  return { text: withoutNul(new TextDecoder(encoding).decode(bytes)), encoding };
 }
 
 /** The characters of 0x80 to 0x9f, from the WHATWG Encoding standard, index windows-1252. */

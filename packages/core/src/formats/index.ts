@@ -10,6 +10,7 @@ import type { SourceRecord } from '../source/index.ts';
 export * from './message.ts';
 export * from './encoding.ts';
 export * from './detect.ts';
+export * from './nul.ts';
 export { readCslJson, writeCslJson, readItem, toCslItem } from './csl-json.ts';
 export { readRis, writeRis } from './ris.ts';
 export { readBibtex } from './bibtex.ts';

@@ -5,6 +5,7 @@
 import { spawn } from 'node:child_process';
 import type { Readable } from 'node:stream';
 import { BboxReader, type Embedded, type Page } from '@pandecta/core/documents';
+import { withoutNul } from '@pandecta/core/formats';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 
 const CPU_SECONDS = 300;
@@ -39,7 +40,7 @@ async function textOf(program: string, args: string[]): Promise<{ code: number |
   const r = run(program, args);
   let out = '';
   for await (const chunk of r.out.setEncoding('utf8')) out += chunk;
-  return { ...(await r.done), out };
+  return { ...(await r.done), out: withoutNul(out) };
 }
 
 export interface PdfInfo {
