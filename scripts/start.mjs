@@ -11,7 +11,8 @@ await main(async () => {
   const unknown = args.filter((a) => a !== '--empty');
   if (unknown.length) throw new Stop(`“${unknown[0]}” is not known; npm start takes -- --empty, or nothing.`);
   const empty = args.includes('--empty');
-  const port = await choosePort(Number(process.env.PANDECTA_PORT) || (process.env.PANDECTA_PORT ? NaN : 0), 4700);
+  const asked = process.env.PANDECTA_PORT;
+  const port = await choosePort(asked === undefined ? undefined : Number(asked), 4700);
   const own = !process.env.DATABASE_URL;
   await ensureDebian(own ? TO_RUN : TO_RUN.filter((n) => n !== 'postgresql'));
   await ensureNpm();

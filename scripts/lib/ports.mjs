@@ -21,7 +21,7 @@ export async function freePort() {
 
 /** The port a person asked for must be free; the usual one may give way to a free one near it. */
 export async function choosePort(asked, usual) {
-  if (asked) {
+  if (asked !== undefined) {
     if (!(asked > 0 && asked < 65536))
       throw new Stop(
         `PANDECTA_PORT is “${process.env.PANDECTA_PORT}”, which is not a port; use a number from 1 to 65535.`,
