@@ -95,7 +95,7 @@ function typeYears(which: 0 | 1, event: Event): void {
 </script>
 
 <template>
-  <section class="relative border-b border-line px-4 pb-0.5 pt-1.5" aria-label="Years">
+  <section v-show="years.length" class="relative border-b border-line px-4 pb-0.5 pt-1.5" aria-label="Years">
     <div ref="box">
       <svg :width="width" height="52" role="img" :aria-label="`Sources by year, ${span[0]} to ${span[1] - 1}`">
         <rect

@@ -1,0 +1,100 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { COMMANDS } from './commands.ts';
+import { Usage } from './io.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'pandecta-cli-'));
+const file = (name: string, content: string | Uint8Array): string => {
+  writeFileSync(join(folder, name), content);
+  return join(folder, name);
+};
+
+async function run(command: string, positionals: string[], options: Record<string, string> = {}) {
+  let out = '';
+  let err = '';
+  const code = await COMMANDS[command]!.run(positionals, options, {
+    out: (t) => void (out += t),
+    err: (t) => void (err += t),
+  });
+  return { code, out, err };
+}
+
+const BIB =
+  '@article{okonjo2014, author = {Okonjo, Marit}, title = {Who closes the gate}, journal = {Coastal Processes}, year = 2014}\n@book{broken, title = {Open\n';
+
+describe('convert', () => {
+  test('writes the format named, and tells what was wrong on the other stream', async () => {
+    const { code, out, err } = await run('convert', [file('refs.bib', BIB)], { to: 'ris' });
+    expect(code).toBe(0);
+    expect(out).toContain('TI  - Who closes the gate\r\n');
+    expect(err).toMatch(/refs\.bib:2:\d+: warning: A brace does not close in the entry “broken”/);
+  });
+
+  test('gives messages as JSON lines when asked', async () => {
+    const { err } = await run('convert', [file('refs.bib', BIB)], { to: 'csl-json', messages: 'json' });
+    expect(
+      err
+        .trim()
+        .split('\n')
+        .map((l) => JSON.parse(l) as unknown),
+    ).toEqual([expect.objectContaining({ rule: 'broken-entry', line: 2, severity: 'warning' })]);
+  });
+
+  test('ends with 1 when nothing could be read', async () => {
+    expect(await run('convert', [file('diary.txt', 'Dear diary')], { to: 'ris' })).toMatchObject({ code: 1, out: '' });
+  });
+
+  test('wrong usage is told from a wrong file', async () => {
+    await expect(run('convert', ['x'], { to: 'docx' })).rejects.toThrow(Usage);
+    await expect(run('convert', ['a', 'b'], { to: 'ris' })).rejects.toThrow(Usage);
+    await expect(run('convert', [join(folder, 'none.bib')], { to: 'ris' })).rejects.toThrow('There is no file');
+  });
+});
+
+test('bibliography formats in a style that is installed', async () => {
+  const path = file('one.bib', BIB);
+  expect((await run('bibliography', [path], { style: 'apa' })).out).toContain(
+    'Okonjo, M. (2014). Who closes the gate. Coastal Processes.',
+  );
+  expect((await run('bibliography', [path], { style: 'apa', format: 'html' })).out).toContain(
+    '<i>Coastal Processes</i>',
+  );
+  await expect(run('bibliography', [path], { style: 'no-such' })).rejects.toThrow('no style named “no-such”');
+});
+
+describe('PDFs', () => {
+  let path: string;
+  beforeAll(async () => {
+    const doc = await PDFDocument.create();
+    const font = await doc.embedFont(StandardFonts.TimesRoman);
+    doc.addPage([400, 500]).drawText('The Night Watch at the Sluice', { x: 30, y: 400, size: 18, font });
+    doc.addPage([400, 500]).drawText('A second page, doi:10.5555/night.1', { x: 30, y: 400, size: 11, font });
+    path = file('scan.pdf', await doc.save());
+  });
+
+  test('text gives the pages that pdftotext gives, parted by form feeds', async () => {
+    const { out } = await run('text', [path]);
+    const theirs = execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' });
+    const words = (t: string): string[][] => t.split('\f').map((p) => p.split(/\s+/).filter(Boolean));
+    expect(words(out)).toEqual(words(theirs));
+  });
+
+  test('identify says what was recognised, and where it came from', async () => {
+    const { out, err } = await run('identify', [path]);
+    expect(JSON.parse(out)).toMatchObject([{ title: 'The Night Watch at the Sluice', DOI: '10.5555/night.1' }]);
+    expect(err).toContain('title: from page layout');
+  });
+
+  test('a file that is no PDF ends with a sentence', async () => {
+    await expect(run('text', [file('no.pdf', 'not a pdf')])).rejects.toThrow('damaged, or is not a PDF');
+  });
+});
+
+test('styles lists what is installed, by words', async () => {
+  expect((await run('styles', ['vancouver'])).out).toMatch(/^vancouver\tnumeric\t/m);
+  expect((await run('styles', ['nothing', 'of', 'the', 'sort'])).code).toBe(1);
+});

@@ -1,0 +1,50 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import type { SourceRecord } from '@pandecta/core/source';
+import { nextSort, sortInWords } from './columns.ts';
+import { fieldsOf, fieldToText, textToField } from './fields.ts';
+import { readIds } from './ids.ts';
+
+test('a click sorts by a key, again the other way round, with Shift as a further key', () => {
+  expect(nextSort('', 'title', false)).toBe('title');
+  expect(nextSort('title', 'title', false)).toBe('-title');
+  expect(nextSort('-title', 'year', false)).toBe('-year');
+  expect(nextSort('-year', 'title', true)).toBe('-year,title');
+  expect(nextSort('-year,title', 'year', true)).toBe('year,title');
+});
+
+test('the sort is told in words', () => {
+  expect(sortInWords('-year,title', false)).toBe('year ↓, then title ↑');
+  expect([sortInWords('', true), sortInWords('', false)]).toEqual(['relevance', 'added ↓']);
+});
+
+test('what is shown of a field reads back to the same value', () => {
+  const record: SourceRecord = {
+    type: 'book',
+    title: 'Silt',
+    author: [
+      { family: 'Okonjo', given: 'Marit' },
+      { literal: 'Harbour Commission, Sallow' },
+      { family: 'Zande', given: 'W.', 'non-dropping-particle': 'van der' },
+    ],
+    issued: { 'date-parts': [[1872, 2, 18]] },
+  };
+  for (const field of ['title', 'author', 'issued'] as const)
+    expect(textToField(field, fieldToText(field, record[field]))).toEqual(record[field]);
+  expect(textToField('title', '  ')).toBeNull();
+});
+
+test('the fields of the kind come first, then whatever else the record holds', () => {
+  const fields = fieldsOf({ type: 'book', title: 'x', authority: 'A court' }, 'book');
+  expect(fields.slice(0, 3)).toEqual(['title', 'author', 'issued']);
+  expect(fields.at(-1)).toBe('authority');
+});
+
+test('ids come back from their sixteen bytes', () => {
+  fc.assert(
+    fc.property(fc.array(fc.uuid(), { maxLength: 20 }), (ids) => {
+      const bytes = Uint8Array.from(ids.join('').replaceAll('-', '').match(/../g) ?? [], (h) => parseInt(h, 16));
+      expect(readIds(bytes)).toEqual(ids);
+    }),
+  );
+});
