@@ -38,5 +38,8 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
     await services.indexer.settle();
     process.stderr.write(`\r${(done + 5000).toLocaleString('en')} sources `);
   }
-  await services.database.pool.query('set statement_timeout = 0; vacuum analyze');
+  const client = await services.database.pool.connect();
+  await client.query('set statement_timeout = 0');
+  await client.query('vacuum analyze');
+  client.release(true);
 }

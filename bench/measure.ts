@@ -61,7 +61,11 @@ class Vocabulary {
       'y',
     ];
     const chance = new Chance(7);
-    const made = new Set<string>(['barrier', 'estuary', 'licence', 'marsh', 'closure', 'sediment', 'harbour', 'tidal']);
+    const made = new Set<string>();
+    const named = ['barrier', 'estuary', 'licence', 'marsh', 'closure', 'sediment', 'harbour', 'tidal'];
+    // At these ranks a word stands in about a third of the sources.
+    while (made.size < 30) made.add(`${chance.pick(syllables)}${chance.pick(syllables)}${made.size}`);
+    for (const word of named) made.add(word);
     while (made.size < size) made.add(Array.from({ length: chance.int(2, 4) }, () => chance.pick(syllables)).join(''));
     this.words = [...made];
   }

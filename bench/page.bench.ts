@@ -8,7 +8,7 @@ import { quantile, table } from './measure.ts';
 import { PASSWORD, startBench } from './server.ts';
 
 const COUNT = Number(process.env.BENCH_SOURCES ?? 100_000);
-const bench = await startBench('search');
+const bench = await startBench('library');
 await ensureLibrary(bench, COUNT);
 
 const browser = await chromium.launch({
@@ -25,7 +25,7 @@ const browser = await chromium.launch({
 });
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
 await page.goto(bench.base);
-await page.getByLabel('E-mail address').fill('search@bench.example');
+await page.getByLabel('E-mail address').fill('library@bench.example');
 await page.getByLabel('Password').fill(PASSWORD);
 await page.getByRole('button', { name: 'Sign in' }).click();
 const ledger = page.getByRole('listbox', { name: 'Sources' });
