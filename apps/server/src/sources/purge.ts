@@ -5,7 +5,9 @@ import type { Storage } from '../files/storage.ts';
 
 export const DAYS_IN_BIN = 30;
 
+/** The queue first, as the indexer takes it before it writes vectors: in one order neither waits for the other. */
 const OF_SOURCES = [
+  'index_queue',
   'source_keys',
   'source_tags',
   'collection_sources',
@@ -15,7 +17,6 @@ const OF_SOURCES = [
   'source_facets',
   'source_text',
   'source_sort',
-  'index_queue',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */
