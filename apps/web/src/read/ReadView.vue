@@ -4,13 +4,13 @@ import { ChevronLeft, ChevronRight, Minus, Plus, X } from '@lucide/vue';
 import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { dateShort, namesShort, READING_STATES, yearOf, type ReadingState } from '@pandecta/core/source';
+import { dateShort, namesShort, yearOf } from '@pandecta/core/source';
 import { here } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { isTyping } from '../app/keys.ts';
 import LitText from '../look/LitText.vue';
 import { useSession } from '../session/store.ts';
-import { useBatch } from '../sources/batch.ts';
+import ReadingSelect from '../sources/ReadingSelect.vue';
 import { FILL } from './colours.ts';
 import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
@@ -23,7 +23,6 @@ const route = useRoute();
 const router = useRouter();
 const session = useSession();
 const changes = useChanges();
-const batch = useBatch();
 const tabs = useTabs();
 const doc = useDocument();
 const { info, source, pdf, trouble, hits, total, hitAt, currentHit } = doc;
@@ -180,8 +179,6 @@ const sums = computed(() =>
     .map((s) => ({ name: s.name, n: info.value?.marks.filter((m) => m.sense === s.id).length ?? 0 }))
     .filter((s) => s.n),
 );
-const setReading = (e: Event): void =>
-  void batch.reading([source.value!.id], ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
 </script>
 
 <template>
@@ -347,16 +344,7 @@ const setReading = (e: Event): void =>
           <p>{{ sums.map((s) => `${s.name} ${s.n}`).join(' · ') || 'Select words to mark them' }}</p>
           <h2 class="heading mt-4">Reading</h2>
           <p class="mb-1">Page {{ page }} of {{ pages }}</p>
-          <select
-            class="field !w-auto !py-0"
-            :value="source.reading ?? ''"
-            :disabled="!session.mayEdit"
-            aria-label="Reading state"
-            @change="setReading"
-          >
-            <option value="">none</option>
-            <option v-for="s in READING_STATES" :key="s" :value="s">{{ s }}</option>
-          </select>
+          <ReadingSelect :id="source.id" :reading="source.reading" />
           <template v-if="hits.length">
             <h2 class="heading mt-4">Where it stands</h2>
             <ul>

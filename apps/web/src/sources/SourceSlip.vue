@@ -2,7 +2,7 @@
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
 import { computed, nextTick, ref, watch } from 'vue';
 import type { CiteReply, SourceDetail } from '@pandecta/contract';
-import { dateShort, KINDS, nameSpoken, READING_STATES, variableLabel, type ReadingState } from '@pandecta/core/source';
+import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
 import { api, isAbort } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
@@ -11,6 +11,7 @@ import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useBatch } from './batch.ts';
 import HistoryList from './HistoryList.vue';
+import ReadingSelect from './ReadingSelect.vue';
 import RecordEditor from './RecordEditor.vue';
 import TagInput from './TagInput.vue';
 
@@ -81,8 +82,6 @@ const lines = computed(() => {
   return out;
 });
 const document = computed(() => source.value?.files.find((f) => f.mediaType === 'application/pdf'));
-const setReading = (e: Event): void =>
-  void batch.reading([props.id], ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
 
 async function startTagging(): Promise<void> {
   tagging.value = true;
@@ -208,16 +207,7 @@ defineExpose({ startTagging });
           <TagInput v-if="tagging" ref="tagInput" class="w-40" @add="batch.tag([id], $event)" @done="tagging = false" />
         </div>
         <h3 class="heading mb-0.5 mt-1.5">Reading</h3>
-        <select
-          class="field !w-auto !py-0"
-          :value="source.reading ?? ''"
-          :disabled="!session.mayEdit"
-          aria-label="Reading state"
-          @change="setReading"
-        >
-          <option value="">none</option>
-          <option v-for="s in READING_STATES" :key="s" :value="s">{{ s }}</option>
-        </select>
+        <ReadingSelect :id="source.id" :reading="source.reading" />
         <h3 class="heading mb-0.5 mt-1.5">Files</h3>
         <ul>
           <li v-for="f in source.files" :key="f.id" class="truncate">
