@@ -38,6 +38,8 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
     await services.indexer.settle();
     process.stderr.write(`\r${(done + 5000).toLocaleString('en')} sources `);
   }
+  // An older library may be written anew by the indexer.
+  await services.indexer.settle();
   const client = await services.database.pool.connect();
   await client.query('set statement_timeout = 0');
   await client.query('vacuum analyze');

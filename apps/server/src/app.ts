@@ -22,6 +22,7 @@ import { jobRoutes } from './jobs/routes.ts';
 import { Jobs } from './jobs/service.ts';
 import { markRoutes } from './marks/routes.ts';
 import { placeRoutes } from './places/routes.ts';
+import { ColumnsService } from './searching/columns/service.ts';
 import { searchRoutes } from './searching/routes.ts';
 import type { Services } from './services.ts';
 import { purge } from './sources/purge.ts';
@@ -68,6 +69,7 @@ export async function buildApp(config: Config): Promise<App> {
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database.db, config.databaseUrl, report),
     indexer: new Indexer(database.db, workers, report),
+    columns: new ColumnsService(database.db, config.tasksFile),
   };
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -117,6 +119,7 @@ export async function buildApp(config: Config): Promise<App> {
       await services.jobs.stop();
       await services.indexer.stop();
       await workers.close();
+      await services.columns.close();
       await database.close();
     },
   };

@@ -4,6 +4,7 @@ import type { Database, Db } from './database/connect.ts';
 import type { Storage } from './files/storage.ts';
 import type { Indexer } from './indexing/indexer.ts';
 import type { Jobs } from './jobs/service.ts';
+import type { ColumnsService } from './searching/columns/service.ts';
 import type { Workers } from './workers/pool.ts';
 
 export interface Services {
@@ -14,4 +15,5 @@ export interface Services {
   jobs: Jobs;
   indexer: Indexer;
   workers: Workers;
+  columns: ColumnsService;
 }

@@ -29,8 +29,20 @@ export function connect(url: string, size = 12): Database {
   return { db, pool, close: () => pool.end() };
 }
 
+/** Any number: the same in every server, so that one migrates and the others wait. */
+const MIGRATING = 4_700_001;
+
+/** Takes the schema to the newest form, however long that takes. */
 export async function migrateUp(database: Database, folder: string): Promise<void> {
-  await migrate(database.db, { migrationsFolder: folder });
+  const client = await database.pool.connect();
+  try {
+    await client.query('set statement_timeout = 0');
+    await client.query('select pg_advisory_lock($1)', [MIGRATING]);
+    await migrate(drizzle(client), { migrationsFolder: folder });
+  } finally {
+    // Ended, not given back: its settings and its lock go with it.
+    client.release(true);
+  }
 }
 
 /** Runs SQL and gives its rows; the type is what the SQL selects. */

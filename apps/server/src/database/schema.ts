@@ -55,6 +55,10 @@ export const workspaces = pgTable('workspaces', {
   /** A short number that leads every lexeme of the workspace in the text indexes. */
   number: integer('number').notNull().generatedAlwaysAsIdentity(),
   name: text('name').notNull(),
+  /** Counts the writes that altered derived rows; see `derivations`. */
+  revision: integer('revision').notNull().default(0),
+  /** How many numbers its sources have been given. */
+  numbers: integer('numbers').notNull().default(0),
 });
 
 export const members = pgTable(
@@ -353,9 +357,17 @@ export const sourceText = pgTable(
   {
     workspaceId: workspaceId(),
     sourceId: uuid('source_id').notNull(),
+    number: integer('number').notNull(),
+    /** All its words, those of its pages without places. */
     vector: tsvector('vector').notNull(),
+    /** The words of each field under a prefix of its own. */
+    fields: tsvector('fields').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] }), index('source_text_vector').using('gin', t.vector)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.sourceId] }),
+    index('source_text_vector').using('gin', t.vector),
+    index('source_text_fields').using('gin', t.fields),
+  ],
 );
 
 export const pageText = pgTable(
@@ -377,6 +389,8 @@ export const sourceSort = pgTable(
   {
     workspaceId: workspaceId(),
     sourceId: uuid('source_id').notNull(),
+    /** Its place in the columns of the workspace; never given twice. */
+    number: integer('number').notNull(),
     presence: text('presence').notNull(),
     title: text('title').notNull(),
     author: text('author').notNull(),
@@ -392,11 +406,25 @@ export const sourceSort = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.sourceId] }),
-    index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.sourceId),
-    index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.sourceId),
-    index('source_sort_year').on(t.workspaceId, t.presence, t.year, t.sourceId),
-    index('source_sort_added').on(t.workspaceId, t.presence, t.added, t.sourceId),
+    uniqueIndex('source_sort_number').on(t.workspaceId, t.number),
+    // Each ends in the number, so that ranks are read from the index alone.
+    index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.number),
+    index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.number),
+    index('source_sort_container').on(t.workspaceId, t.presence, t.container, t.number),
   ],
+);
+
+/** Which sources each revision of a workspace altered: what columns held in memory are kept fresh by. */
+export const derivations = pgTable(
+  'derivations',
+  {
+    workspaceId: workspaceId(),
+    revision: integer('revision').notNull(),
+    numbers: integer('numbers').array().notNull(),
+    /** Whether records changed, and so perhaps the order of the list. */
+    sorts: boolean('sorts').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.revision] })],
 );
 
 /** Sources whose derived rows are behind their records. */

@@ -96,10 +96,10 @@ async function writePages(
   fileId: string,
   pages: Page[],
 ): Promise<void> {
-  const lead = prefixOf(workspace.number, undefined, 'live');
+  const lead = prefixOf(workspace.number);
   const vectors = pages.map((p) => {
     const words = new Lexemes();
-    words.add([lead], p.text);
+    words.add(lead, p.text);
     return words.toString();
   });
   const numbers = array(

@@ -5,7 +5,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { KINDS, nameInverted, yearOf, type SourceRecord } from '@pandecta/core/source';
-import { array, rows, type Db } from '../database/connect.ts';
+import { array, one, rows, type Db } from '../database/connect.ts';
 
 /** What a write altered, and so what must be derived again. */
 export interface Altered {
@@ -19,18 +19,64 @@ const CHUNK = 2000;
 
 export async function derive(tx: Db, workspaceId: string, altered: Altered): Promise<void> {
   const records = [...new Set(altered.records ?? [])];
-  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
   const facets = [...new Set([...records, ...(altered.facets ?? [])])];
+  if (!facets.length) return;
+  const step = await advance(tx, workspaceId, records);
+  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK), step);
   for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+  await note(tx, workspaceId, step.revision, facets, records.length > 0);
   if (records.length) {
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
       select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id on conflict do nothing`);
   }
 }
 
+interface Step {
+  revision: number;
+  /** The next number for a source that has none yet. */
+  next: number;
+}
+
+/**
+ * Takes the workspace a revision further, and numbers for sources not derived before. Until the transaction ends no
+ * other goes past this point in this workspace: so revisions are seen in their order, and locks are taken in one
+ * order everywhere: sources, workspace, queue, derived rows.
+ */
+async function advance(tx: Db, workspaceId: string, records: string[]): Promise<Step> {
+  const step = await one<Step>(
+    tx,
+    sql`update workspaces w set revision = w.revision + 1, numbers = w.numbers + fresh.n
+      from (select count(*)::int as n from unnest(${array(records, 'uuid')}) as u(id)
+        where not exists (select 1 from source_sort ss where ss.workspace_id = ${workspaceId} and ss.source_id = u.id)) fresh
+      where w.id = ${workspaceId} returning w.revision, w.numbers - fresh.n as next`,
+  );
+  if (!step) throw new Error(`there is no workspace ${workspaceId}`);
+  return step;
+}
+
+/** How many revisions are kept for those who hold columns of an earlier one. */
+const NOTED = 1000;
+
+/** Notes which sources a revision altered, by their numbers. */
+async function note(tx: Db, workspaceId: string, revision: number, ids: string[], sorts: boolean): Promise<void> {
+  await tx.execute(sql`insert into derivations (workspace_id, revision, numbers, sorts)
+    select ${workspaceId}::uuid, ${revision}::int, coalesce(array_agg(number), '{}'), ${sorts}::boolean from source_sort
+    where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})`);
+  await tx.execute(
+    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${revision - NOTED}::int`,
+  );
+}
+
+/** Before sources are removed for good: takes the workspace a revision further, which notes that they went. */
+export async function noteRemoval(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  const { revision } = await advance(tx, workspaceId, []);
+  await note(tx, workspaceId, revision, ids, false);
+}
+
 interface SortInput {
   id: string;
   record: SourceRecord;
+  number: number | null;
 }
 
 /** The keys a list is sorted by, and the keys by which a source coming in is known. */
@@ -65,16 +111,22 @@ export function matchKeys(record: SourceRecord): string[] {
   return keys.map((k) => k.slice(0, 600));
 }
 
-async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+async function deriveSort(tx: Db, workspaceId: string, ids: string[], step: Step): Promise<void> {
   const found = await rows<SortInput>(
     tx,
-    sql`select id, record from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')})`,
+    sql`select s.id, s.record, ss.number from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
+      where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) order by s.id`,
   );
-  const keys = found.map((f) => ({ id: f.id, ...sortKeys(f.record), keys: matchKeys(f.record) }));
+  const keys = found.map((f) => ({
+    id: f.id,
+    number: f.number ?? step.next++,
+    ...sortKeys(f.record),
+    keys: matchKeys(f.record),
+  }));
   await tx.execute(sql`
-    insert into source_sort (workspace_id, source_id, presence, title, author, container, kind, year, added, changed, people)
-    select s.workspace_id, s.id, s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
-    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, title text, author text, container text, kind text, year int, people text[])
+    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people)
+    select s.workspace_id, s.id, k.number, s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
+    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[])
     join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,

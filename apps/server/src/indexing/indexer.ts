@@ -5,7 +5,7 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
-import type { Presence, SourceRecord } from '@pandecta/core/source';
+import type { SourceRecord } from '@pandecta/core/source';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
 
@@ -81,21 +81,34 @@ export class Indexer {
     const parts = await this.gather(tx, workspaceId, ids);
     const vectors = await this.workers.run('vectors', parts);
     await tx.execute(sql`
-      insert into source_text (workspace_id, source_id, vector)
-      select ${workspaceId}::uuid, u.id, u.vector::tsvector
+      insert into source_text (workspace_id, source_id, number, vector, fields)
+      select ${workspaceId}::uuid, u.id, u.number, u.vector::tsvector, u.fields::tsvector
       from unnest(${array(
         parts.map((p) => p.id),
         'uuid',
-      )}, ${array(vectors, 'text')}) as u(id, vector)
-      on conflict (workspace_id, source_id) do update set vector = excluded.vector`);
+      )}, ${array(
+        parts.map((p) => p.number),
+        'int',
+      )}, ${array(
+        vectors.map((v) => v.words),
+        'text',
+      )}, ${array(
+        vectors.map((v) => v.fields),
+        'text',
+      )}) as u(id, number, vector, fields)
+      on conflict (workspace_id, source_id) do update set number = excluded.number, vector = excluded.vector, fields = excluded.fields`);
   }
 
-  private async gather(tx: Db, workspaceId: string, ids: string[]): Promise<(TextParts & { id: string })[]> {
+  private async gather(
+    tx: Db,
+    workspaceId: string,
+    ids: string[],
+  ): Promise<(TextParts & { id: string; number: number })[]> {
     const w = sql`${workspaceId}::uuid`;
     const found = await rows<{
       id: string;
       record: SourceRecord;
-      presence: Presence;
+      workspace: number;
       number: number;
       subjects: string[] | null;
       glosses: string[] | null;
@@ -103,7 +116,7 @@ export class Indexer {
     }>(
       tx,
       sql`
-      select s.id, s.record, s.presence, w.number,
+      select s.id, s.record, w.number as workspace, ss.number,
         (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject
           where st.workspace_id = ${w} and st.source_id = s.id) as subjects,
         (select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '') as glosses,
@@ -111,12 +124,13 @@ export class Indexer {
           join page_text p on p.workspace_id = ${w} and p.file_id = sf.file_id, unnest(tsvector_to_array(p.vector)) l
           where sf.workspace_id = ${w} and sf.source_id = s.id) as stems
       from sources s join workspaces w on w.id = s.workspace_id
+      join source_sort ss on ss.workspace_id = ${w} and ss.source_id = s.id
       where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})`,
     );
     return found.map((f) => ({
       id: f.id,
-      workspace: f.number,
-      presence: f.presence,
+      number: f.number,
+      workspace: f.workspace,
       record: f.record,
       subjects: f.subjects ?? [],
       glosses: f.glosses ?? [],

@@ -1,5 +1,5 @@
 /** What of a source is searched, and under which prefix. Index and query share this, so they always agree. */
-import { nameSpoken, NAME_VARIABLES, TEXT_VARIABLES, type Presence, type SourceRecord } from '@pandecta/core/source';
+import { nameSpoken, NAME_VARIABLES, TEXT_VARIABLES, type SourceRecord } from '@pandecta/core/source';
 import { Lexemes } from '@pandecta/core/words';
 
 /** Fields with posting lists of their own. */
@@ -7,16 +7,15 @@ export const TEXT_FIELDS = { title: 't', author: 'a', journal: 'j', abstract: 'b
 export type TextField = keyof typeof TEXT_FIELDS;
 
 /**
- * The prefix of a lexeme: the number of the workspace, the field, and whether the source is in the bin. So the
- * words of one workspace, one field, and of what is not in the bin each have posting lists of their own.
+ * The prefix of a lexeme: the number of the workspace, and the field in the vector of fields. So the words of one
+ * workspace and of one field have posting lists of their own.
  */
-export function prefixOf(workspace: number, field: TextField | undefined, presence: Presence): string {
-  return `${workspace.toString(36)}${field ? TEXT_FIELDS[field] : ''}${presence === 'live' ? ':' : '!'}`;
+export function prefixOf(workspace: number, field?: TextField): string {
+  return `${workspace.toString(36)}${field ? TEXT_FIELDS[field] : ''}:`;
 }
 
 export interface TextParts {
   workspace: number;
-  presence: Presence;
   record: SourceRecord;
   subjects: string[];
   glosses: string[];
@@ -35,30 +34,37 @@ const SEPARATELY = new Set<string>([
   'URL',
 ]);
 
-/** The text vector of a source: titles weigh A, people B, the rest of the record C, abstract and glosses nothing. */
-export function vectorOf(parts: TextParts): string {
-  const { record, workspace, presence } = parts;
+/** The text vectors of a source: of all its words, and of the words of each field. */
+export interface Vectors {
+  words: string;
+  fields: string;
+}
+
+/** Titles weigh A, people B, the rest of the record C, abstract and glosses nothing. */
+export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: TextParts): Vectors {
   const words = new Lexemes();
-  const everywhere = prefixOf(workspace, undefined, presence);
-  const under = (field: TextField): string[] => [everywhere, prefixOf(workspace, field, presence)];
-  for (const title of [record.title, record['title-short']]) if (title) words.add(under('title'), strip(title), 'A');
+  const fields = new Lexemes();
+  const everywhere = prefixOf(workspace);
+  const under = (field: TextField): [Lexemes, string] => [fields, prefixOf(workspace, field)];
+  for (const title of [record.title, record['title-short']])
+    if (title) words.add(everywhere, strip(title), 'A', under('title'));
   for (const variable of NAME_VARIABLES)
-    for (const name of record[variable] ?? []) words.add(under('author'), nameSpoken(name), 'B');
+    for (const name of record[variable] ?? []) words.add(everywhere, nameSpoken(name), 'B', under('author'));
   for (const title of [record['container-title'], record['container-title-short']])
-    if (title) words.add(under('journal'), strip(title), 'C');
+    if (title) words.add(everywhere, strip(title), 'C', under('journal'));
   for (const variable of TEXT_VARIABLES) {
     const value = record[variable];
-    if (value && !SEPARATELY.has(variable)) words.add([everywhere], value, 'C');
+    if (value && !SEPARATELY.has(variable)) words.add(everywhere, value, 'C');
   }
   const year = record.issued?.['date-parts']?.[0]?.[0];
-  if (year) words.add([everywhere], String(year), 'C');
-  for (const subject of parts.subjects) words.add([everywhere], subject, 'C');
-  if (record.DOI) words.add([everywhere], record.DOI);
-  if (record.abstract) words.add(under('abstract'), strip(record.abstract));
-  for (const text of [record.note, ...parts.glosses]) if (text) words.add(under('note'), text);
-  words.addBare(everywhere, parts.pageStems);
-  words.addBare(prefixOf(workspace, 'page', presence), parts.pageStems);
-  return words.toString();
+  if (year) words.add(everywhere, String(year), 'C');
+  for (const subject of subjects) words.add(everywhere, subject, 'C');
+  if (record.DOI) words.add(everywhere, record.DOI);
+  if (record.abstract) words.add(everywhere, strip(record.abstract), '', under('abstract'));
+  for (const text of [record.note, ...glosses]) if (text) words.add(everywhere, text, '', under('note'));
+  words.addBare(everywhere, pageStems);
+  fields.addBare(prefixOf(workspace, 'page'), pageStems);
+  return { words: words.toString(), fields: fields.toString() };
 }
 
 const strip = (text: string): string => text.replace(/<\/?(?:i|b|sup|sub|span)[^>]*>/g, '');

@@ -1,11 +1,12 @@
 /**
- * Turns a query tree into SQL. All that text indexes can answer together becomes one tsquery; facets become one
- * array condition; what remains (phrases that may stand on a page, years, names of collections) is a condition of
- * its own. Every condition speaks of `m.source_id` or of the tables joined under the names below.
+ * Turns a query tree into a condition over columns. What a text index or a table must be asked becomes a set: a query
+ * that gives the numbers of sources. All words that text indexes can answer together become one such query; facets,
+ * years and days are told from the columns.
  */
 import { sql, type SQL } from 'drizzle-orm';
 import { fold, tokens } from '@pandecta/core/words';
 import { parseYears, type Node, type QueryField } from '@pandecta/core/query';
+import type { Condition } from '@pandecta/core/narrowing';
 import { findKinds, READING_STATES, type Presence } from '@pandecta/core/source';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import { array, rows, type Db } from '../database/connect.ts';
@@ -18,14 +19,13 @@ export interface Scope {
 }
 
 export interface Compiled {
-  /** A tsquery every match must satisfy, in its text form; empty when there is none. */
-  tsquery: string;
-  /** Conditions besides it. */
-  conditions: SQL[];
-  /** What to rank by: any of the words asked for. */
+  condition: Condition;
+  /** Queries for the numbers of sources, by the place the condition names them by. */
+  sets: SQL[];
+  /** What to rank by, a tsquery: any of the words asked for. */
   rank: string;
-  /** The same words in titles, so that hits there come first. */
-  titles: string;
+  /** Those with all these words in their titles are ranked first; a set. */
+  titles: SQL;
 }
 
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
@@ -38,52 +38,71 @@ const FIELDS: Partial<Record<QueryField, TextField>> = {
   page: 'page',
 };
 /** Matches nothing: a query of words none of which can be searched. */
-const NOTHING = sql`false`;
+const NOTHING: Condition = { is: 'none' };
+const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
 
 export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compiled> {
   const compiler = new Compiler(db, scope);
-  const parts = tree.is === 'and' ? tree.parts : [tree];
-  const texts: string[] = [];
-  const conditions: SQL[] = [];
-  for (const part of parts) {
-    if (part.is === 'all') continue;
-    const text = compiler.text(part);
-    if (text) texts.push(text);
-    else conditions.push(await compiler.condition(part));
-  }
+  const condition = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
+  const ranked = [...compiler.ranked];
   return {
-    tsquery: texts.join(' & '),
-    conditions,
-    rank: [...compiler.ranked]
-      .map((s) => quote(prefixOf(scope.workspaceNumber, undefined, scope.presence) + s))
-      .join(' | '),
-    titles: [...compiler.ranked]
-      .map((s) => quote(prefixOf(scope.workspaceNumber, 'title', scope.presence) + s))
-      .join(' & '),
+    condition,
+    sets: compiler.sets,
+    rank: ranked.map((s) => quote(prefixOf(scope.workspaceNumber) + s)).join(' | '),
+    titles: inText('fields', ranked.map((s) => quote(prefixOf(scope.workspaceNumber, 'title') + s)).join(' & ')),
   };
+}
+
+/** The numbers of sources whose words, or words of fields, match. The lexemes lead with the workspace: a condition on
+ * its column would only tempt the planner to the primary key. */
+function inText(vector: 'vector' | 'fields', tsquery: string): SQL {
+  return sql`select number from source_text where ${sql.identifier(vector)} @@ ${tsquery}::tsquery`;
 }
 
 class Compiler {
   readonly ranked = new Set<string>();
+  readonly sets: SQL[] = [];
 
   constructor(
     private readonly db: Db,
     private readonly scope: Scope,
   ) {}
 
-  /** The node as a tsquery over the vectors of sources, or undefined when it needs more than them. */
-  text(node: Node, excluded = false): string | undefined {
+  private set(query: SQL): Condition {
+    return { is: 'set', set: this.sets.push(query) - 1 };
+  }
+
+  /** Source numbers by way of their ids. */
+  private bySource(ids: SQL): Condition {
+    return this.set(
+      sql`select number from source_sort where workspace_id = ${this.scope.workspaceId} and source_id in (${ids})`,
+    );
+  }
+
+  /** All the parts, of which those that words answer are asked as one. */
+  async all(parts: Node[]): Promise<Condition> {
+    const wanted: string[] = [];
+    const unwanted: string[] = [];
+    const conditions: Condition[] = [];
+    // Words left out go with words asked for: alone they would have the index read from end to end.
+    const asked = parts.some((p) => p.is !== 'not' && this.text(p, true));
+    for (const part of parts) {
+      if (part.is === 'all') continue;
+      const left = asked && part.is === 'not' ? this.text(part.part, true) : undefined;
+      const text = left ?? this.text(part);
+      if (left) unwanted.push(`!(${left})`);
+      else if (text) wanted.push(text);
+      else conditions.push(await this.condition(part));
+    }
+    if (wanted.length) conditions.unshift(this.set(inText('vector', [...wanted, ...unwanted].join(' & '))));
+    return conditions.length ? { is: 'and', parts: conditions } : { is: 'all' };
+  }
+
+  /** The node as a tsquery over all words, or undefined when it needs more than them. */
+  private text(node: Node, excluded = false): string | undefined {
     switch (node.is) {
       case 'word':
         return this.words(node.text, undefined, node.prefix, excluded);
-      case 'field':
-        return FIELDS[node.field] && !node.phrase
-          ? this.words(node.text, FIELDS[node.field], false, excluded)
-          : undefined;
-      case 'not': {
-        const inner = this.text(node.part, true);
-        return inner && `!(${inner})`;
-      }
       case 'and':
       case 'or': {
         const parts = node.parts.map((p) => this.text(p, excluded));
@@ -104,7 +123,7 @@ class Compiler {
   ): string | undefined {
     const found = tokens(text);
     if (!found.length) return undefined;
-    const lead = prefixOf(this.scope.workspaceNumber, field, this.scope.presence);
+    const lead = prefixOf(this.scope.workspaceNumber, field);
     return found
       .map((t, i) => {
         if (!excluded) this.ranked.add(t.stem);
@@ -115,57 +134,57 @@ class Compiler {
       .join(' & ');
   }
 
-  async condition(node: Node): Promise<SQL> {
-    const text = this.text(node);
-    if (text) return sql`m.source_id in (select source_id from source_text where vector @@ ${text}::tsquery)`;
+  async condition(node: Node, excluded = false): Promise<Condition> {
     switch (node.is) {
       case 'all':
-        return sql`true`;
+        return { is: 'all' };
       case 'not':
-        return sql`not (${await this.condition(node.part)})`;
+        return { is: 'not', part: await this.condition(node.part, true) };
       case 'and':
-      case 'or': {
-        const parts = await Promise.all(node.parts.map((p) => this.condition(p)));
-        return sql`(${sql.join(parts, node.is === 'and' ? sql` and ` : sql` or `)})`;
-      }
+        return excluded
+          ? { is: 'and', parts: await Promise.all(node.parts.map((p) => this.condition(p, true))) }
+          : this.all(node.parts);
+      case 'or':
+        return { is: 'or', parts: await Promise.all(node.parts.map((p) => this.condition(p, excluded))) };
       case 'phrase':
-        return this.phrase(node.text, undefined);
-      case 'word':
-        return NOTHING;
+        return this.phrase(node.text, undefined, excluded);
+      case 'word': {
+        const text = this.words(node.text, undefined, node.prefix, excluded);
+        return text ? this.set(inText('vector', text)) : NOTHING;
+      }
       case 'field':
-        return this.field(node.field, node.text, node.phrase);
+        return this.field(node.field, node.text, node.phrase, excluded);
     }
   }
 
   /** A phrase stands in the record, or on a page. */
-  private phrase(text: string, field: TextField | undefined): SQL {
+  private phrase(text: string, field: TextField | undefined, excluded: boolean): Condition {
     const stems = tokens(text).map((t) => t.stem);
     if (!stems.length) return NOTHING;
-    const lead = prefixOf(this.scope.workspaceNumber, field, this.scope.presence);
-    for (const s of stems) this.ranked.add(s);
+    const lead = prefixOf(this.scope.workspaceNumber, field);
+    if (!excluded) for (const s of stems) this.ranked.add(s);
     const run = stems.map((s) => quote(lead + s)).join(' <-> ');
-    const inRecord = sql`m.source_id in (select source_id from source_text where vector @@ ${run}::tsquery)`;
-    if (field && field !== 'page') return inRecord;
-    const onPage = sql`m.source_id in (select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${this.scope.workspaceId} and sf.file_id = p.file_id
-      where p.vector @@ ${pageQuery(this.scope.workspaceNumber, stems)}::tsquery)`;
-    return field === 'page' ? onPage : sql`(${inRecord} or ${onPage})`;
+    if (field && field !== 'page') return this.set(inText('fields', run));
+    const onPage = this
+      .bySource(sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${this.scope.workspaceId} and sf.file_id = p.file_id
+      where p.vector @@ ${pageQuery(this.scope.workspaceNumber, stems)}::tsquery`);
+    return field === 'page' ? onPage : { is: 'or', parts: [this.set(inText('vector', run)), onPage] };
   }
 
-  private async field(field: QueryField, text: string, phrase: boolean): Promise<SQL> {
+  private async field(field: QueryField, text: string, phrase: boolean, excluded: boolean): Promise<Condition> {
     const textField = FIELDS[field];
-    if (textField) return phrase ? this.phrase(text, textField) : NOTHING;
+    if (textField) {
+      if (phrase) return this.phrase(text, textField, excluded);
+      const words = this.words(text, textField, false, excluded);
+      return words ? this.set(inText('fields', words)) : NOTHING;
+    }
     switch (field) {
       case 'year': {
         const range = parseYears(text);
-        if (!range) return NOTHING;
-        return sql`m.year between ${range.from ?? -100_000} and ${range.to ?? 100_000}`;
+        return range ? { is: 'years', ...range } : NOTHING;
       }
-      case 'added': {
-        const since = /^\d{4}(-\d{2}(-\d{2})?)?$/.exec(text)?.[0];
-        return since
-          ? sql`m.added >= ${`${since}${'-01-01'.slice(since.length === 4 ? 0 : since.length === 7 ? 3 : 6)}`}::timestamptz`
-          : NOTHING;
-      }
+      case 'added':
+        return DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING;
       case 'kind':
         return this.facet('kind', findKinds(text));
       case 'state': {
@@ -185,8 +204,9 @@ class Compiler {
           image: ['image only'],
         }[wanted];
         if (states) return this.facet('file', states);
-        return sql`m.source_id in (select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
-          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${text.replace(/[\\%_]/g, '\\$&')}%`})`;
+        return this
+          .bySource(sql`select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
+          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${text.replace(/[\\%_]/g, '\\$&')}%`}`);
       }
       case 'tag':
       case 'subject':
@@ -195,9 +215,12 @@ class Compiler {
         return this.facet('in', await this.collectionsNamed(text));
       case 'doi': {
         const doi = normaliseDoi(text);
-        if (doi)
-          return sql`m.source_id in (select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${`doi:${doi}`})`;
-        return sql`m.source_id in (select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key like ${`doi:${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`})`;
+        const key = doi
+          ? sql`key = ${`doi:${doi}`}`
+          : sql`key like ${`doi:${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`}`;
+        return this.bySource(
+          sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and ${key}`,
+        );
       }
       default:
         return NOTHING;
@@ -205,7 +228,7 @@ class Compiler {
   }
 
   /** Names fold: "résumé" finds the tag "Resume"; without quotation marks the beginning of a name is enough. */
-  private async tagged(text: string, phrase: boolean): Promise<SQL> {
+  private async tagged(text: string, phrase: boolean): Promise<Condition> {
     const all = await rows<{ id: string; name: string; subject: boolean }>(
       this.db,
       sql`select id, name, subject from tags where workspace_id = ${this.scope.workspaceId}`,
@@ -213,8 +236,8 @@ class Compiler {
     const wanted = fold(text);
     const exact = all.filter((t) => fold(t.name) === wanted);
     const found = exact.length || phrase || !wanted ? exact : all.filter((t) => fold(t.name).startsWith(wanted));
-    const ids = (subject: boolean): string[] => found.filter((t) => t.subject === subject).map((t) => t.id);
-    return sql`(${await this.facet('tag', ids(false))} or ${await this.facet('subject', ids(true))})`;
+    const pairs = found.map((t) => [t.subject ? 'subject' : 'tag', t.id] as const);
+    return anyFacet(await facetIds(this.db, this.scope.workspaceId, pairs));
   }
 
   private async collectionsNamed(text: string): Promise<string[]> {
@@ -232,16 +255,20 @@ class Compiler {
     return (exact.length || !wanted ? exact : all.filter((c) => fold(c.name).startsWith(wanted))).map((c) => c.id);
   }
 
-  async facet(type: string, keys: string[]): Promise<SQL> {
-    const ids = await facetIds(
-      this.db,
-      this.scope.workspaceId,
-      keys.map((k) => [type, k]),
+  private async facet(type: string, keys: string[]): Promise<Condition> {
+    return anyFacet(
+      await facetIds(
+        this.db,
+        this.scope.workspaceId,
+        keys.map((k) => [type, k]),
+      ),
     );
-    return ids.length
-      ? sql`m.source_id in (select source_id from source_facets where ids && ${array(ids, 'int')})`
-      : NOTHING;
   }
+}
+
+/** Sources that bear at least one of these facets. */
+export function anyFacet(ids: number[]): Condition {
+  return ids.length ? { is: 'facets', ids } : NOTHING;
 }
 
 export async function facetIds(db: Db, workspaceId: string, pairs: (readonly [string, string])[]): Promise<number[]> {
@@ -262,7 +289,7 @@ export async function facetIds(db: Db, workspaceId: string, pairs: (readonly [st
 }
 
 /** A run of stems as a query over pages, which are indexed once, whatever becomes of their source. */
-export function pageQuery(workspaceNumber: number, stems: string[], prefix = false): string {
-  const lead = prefixOf(workspaceNumber, undefined, 'live');
-  return stems.map((s, i) => quote(lead + s) + (prefix && i === stems.length - 1 ? ':*' : '')).join(' <-> ');
+export function pageQuery(workspaceNumber: number, stems: string[]): string {
+  const lead = prefixOf(workspaceNumber);
+  return stems.map((s) => quote(lead + s)).join(' <-> ');
 }

@@ -4,11 +4,12 @@ import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
-import { count, first, narrow, order } from './store.ts';
+import { first, narrow, order } from './store.ts';
 
 const FIRST_PAGE = 50;
 
-export function searchRoutes(declare: Declare, { db }: Services): void {
+export function searchRoutes(declare: Declare, services: Services): void {
+  const { db } = services;
   declare({
     method: 'GET',
     path: '/w/:workspace/sources',
@@ -18,11 +19,8 @@ export function searchRoutes(declare: Declare, { db }: Services): void {
     reply: SourcePage,
     handler: async ({ workspace, query }) => {
       const q = await understand(db, workspace, query);
-      const [total, rows] = await Promise.all([
-        count(db, q),
-        first(db, q, query.limit ?? FIRST_PAGE).then((ids) => ledgerRows(db, q, ids)),
-      ]);
-      return { total, rows, notes: q.parsed.notes };
+      const { total, ids } = await first(services, q, query.limit ?? FIRST_PAGE);
+      return { total, rows: await ledgerRows(db, q, ids), notes: q.parsed.notes };
     },
   });
   declare({
@@ -33,8 +31,8 @@ export function searchRoutes(declare: Declare, { db }: Services): void {
     query: Ask,
     produces: 'application/octet-stream',
     handler: async ({ workspace, query, reply }) => {
-      const ids = await order(db, await understand(db, workspace, query));
-      return reply.type('application/octet-stream').send(Buffer.from(ids.join('').replaceAll('-', ''), 'hex'));
+      const ids = await order(services, await understand(db, workspace, query));
+      return reply.type('application/octet-stream').send(Buffer.from(ids.buffer, ids.byteOffset, ids.byteLength));
     },
   });
   declare({
@@ -56,7 +54,6 @@ export function searchRoutes(declare: Declare, { db }: Services): void {
     summary: 'What the sources that match may be narrowed by, with counts, and their years.',
     query: Ask,
     reply: NarrowReply,
-    handler: async ({ workspace, query }) =>
-      narrow(db, await understand(db, workspace, query), await understand(db, workspace, query, { years: true })),
+    handler: async ({ workspace, query }) => narrow(services, await understand(db, workspace, query)),
   });
 }

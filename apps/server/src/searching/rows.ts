@@ -123,7 +123,7 @@ async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]):
 
 /** Queries over the pages of a workspace: with any, and with all, of what is sought. */
 export function pageTsquery(workspaceNumber: number, sought: Sought): { any: string; all: string } {
-  const lead = prefixOf(workspaceNumber, undefined, 'live');
+  const lead = prefixOf(workspaceNumber);
   const quote = (s: string): string => `'${(lead + s).replaceAll("'", "''")}'`;
   const terms = [
     ...[...sought.stems].map(quote),

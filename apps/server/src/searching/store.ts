@@ -1,64 +1,72 @@
 /** Lists, orders and counts of what matches a question. */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
 import { KINDS, type Kind } from '@pandecta/core/source';
 import { array, one, rows, type Db } from '../database/connect.ts';
-import { orderBy, parts, type Question } from './match.ts';
+import type { Services } from '../services.ts';
+import type { ColumnsAnswer, ColumnsAsk } from './columns/thread.ts';
+import type { Question } from './match.ts';
+
+type Asking = Pick<Services, 'db' | 'columns'>;
 
 /** How many candidates are ranked; see docs/decisions/search.md. */
-const CANDIDATES = 1000;
-/** The most ids an order holds. */
-const MOST = 250_000;
+const CANDIDATES = 500;
 
-const byRelevance = (q: Question): boolean => q.sort[0]?.key === 'relevance' && q.compiled.rank !== '';
-
-export async function count(db: Db, q: Question): Promise<number> {
-  const found = await one<{ n: number }>(
-    db,
-    sql`with ${parts(q)} select count(*)::int as n from source_sort m where ${q.where}`,
-  );
-  return found?.n ?? 0;
+/** How many match, and the first ids in the order asked for. */
+export async function first(to: Asking, q: Question, count: number): Promise<{ total: number; ids: string[] }> {
+  if (q.byRelevance) {
+    const { total, candidates } = await candidatesOf(to, q);
+    return { total, ids: (await ranked(to.db, q, candidates.ids)).slice(0, count).map((i) => candidates.ids[i]!) };
+  }
+  const { total, page } = await ask(to, q, { page: { sort: q.sort, count } });
+  return { total, ids: page };
 }
 
-/** The first ids in the order asked for. */
-export async function first(db: Db, q: Question, limit: number): Promise<string[]> {
-  if (byRelevance(q)) return (await ranked(db, q)).slice(0, limit);
-  // Without an index condition the order's own index gives the first rows at once; with one, match first, sort after.
-  const query = q.plain
-    ? sql`select m.source_id as id from source_sort m where ${q.where} order by ${orderBy(q)} limit ${limit}`
-    : sql`with ${parts(q)}, matched as materialized (select m.* from source_sort m where ${q.where})
-        select m.source_id as id from matched m order by ${orderBy(q)} limit ${limit}`;
-  return (await rows<{ id: string }>(db, query)).map((r) => r.id);
-}
-
-/** All ids in the order asked for. */
-export async function order(db: Db, q: Question): Promise<string[]> {
-  const rest = await rows<{ id: string }>(
-    db,
-    sql`with ${parts(q)}, matched as materialized (select m.* from source_sort m where ${q.where})
-    select m.source_id as id from matched m order by ${orderBy(q)} limit ${MOST}`,
-  );
-  const ids = rest.map((r) => r.id);
-  if (!byRelevance(q)) return ids;
-  const top = await ranked(db, q);
-  const taken = new Set(top);
-  return [...top, ...ids.filter((id) => !taken.has(id))];
+/** All ids in the order asked for, sixteen bytes each. */
+export async function order(to: Asking, q: Question): Promise<Uint8Array> {
+  let lead: number[] = [];
+  if (q.byRelevance) {
+    const { candidates } = await candidatesOf(to, q);
+    lead = (await ranked(to.db, q, candidates.ids)).map((i) => candidates.numbers[i]!);
+  }
+  return (await ask(to, q, { whole: { sort: q.sort, lead } })).whole;
 }
 
 /** Two stages: candidates, those with the words in their title first; then those few are ranked. */
-async function ranked(db: Db, q: Question): Promise<string[]> {
-  const candidates = q.compiled.tsquery
-    ? sql`with ${parts(q)}, titled as materialized (
-        select m.source_id from source_sort m where ${q.where} and m.source_id in (select source_id from source_text where vector @@ ${q.compiled.titles}::tsquery) limit ${CANDIDATES}),
-      candidates as materialized (select source_id from titled union (select m.source_id from source_sort m where ${q.where} limit ${CANDIDATES}) limit ${CANDIDATES})`
-    : sql`with candidates as materialized (select m.source_id from source_sort m where ${q.where} limit ${CANDIDATES})`;
-  const found = await rows<{ id: string }>(
+function candidatesOf(to: Asking, q: Question): Promise<ColumnsAnswer> {
+  return ask(to, q, { candidates: { first: q.compiled.sets.length, most: CANDIDATES } }, [q.compiled.titles]);
+}
+
+/** The places of the given sources among themselves, the best first. */
+async function ranked(db: Db, q: Question, ids: string[]): Promise<number[]> {
+  const found = await rows<{ place: number }>(
     db,
-    sql`${candidates}
-    select c.source_id as id from candidates c join source_text t on t.workspace_id = ${q.scope.workspaceId} and t.source_id = c.source_id
-    order by ts_rank('{0.1, 0.2, 0.6, 1.0}', t.vector, ${q.compiled.rank}::tsquery, 1) desc, c.source_id desc`,
+    sql`
+    select (c.place - 1)::int as place from unnest(${array(ids, 'uuid')}) with ordinality as c(id, place)
+    join source_text t on t.workspace_id = ${q.scope.workspaceId} and t.source_id = c.id
+    order by ts_rank('{0.1, 0.2, 0.6, 1.0}', t.vector, ${q.compiled.rank}::tsquery, 1) desc, c.id desc`,
   );
-  return found.map((r) => r.id);
+  return found.map((f) => f.place);
+}
+
+/** Finds the sets a question names, then asks the columns. */
+async function ask(
+  { db, columns }: Asking,
+  q: Question,
+  what: Pick<ColumnsAsk, 'page' | 'whole' | 'candidates' | 'narrow'>,
+  more: SQL[] = [],
+): Promise<ColumnsAnswer> {
+  const sets = await Promise.all([...q.compiled.sets, ...more].map((set) => numbers(db, set)));
+  return columns.ask(q.scope.workspaceId, { presence: q.scope.presence, condition: q.condition, sets, ...what });
+}
+
+/** What a set's query gives, as one value: rows of text would cost three times as much. */
+async function numbers(db: Db, set: SQL): Promise<Uint8Array> {
+  const found = await one<{ numbers: Uint8Array }>(
+    db,
+    sql`select coalesce(string_agg(int4send(s.number), ''::bytea), ''::bytea) as numbers from (${set}) s`,
+  );
+  return found!.numbers;
 }
 
 const FACETS: [type: string, name: string, most: number][] = [
@@ -74,43 +82,29 @@ const WORDS: Record<string, Record<string, string>> = {
   file: { text: 'Has full text', 'image only': 'Image only, no text', other: 'Other file', none: 'No file' },
 };
 
-export async function narrow(db: Db, q: Question, withoutYears: Question): Promise<NarrowReply> {
-  const [counts, years, total] = await Promise.all([
-    rows<{ type: string; key: string; name: string | null; n: number }>(
-      db,
-      sql`
-      with ${parts(q)}, matched as materialized (select m.source_id from source_sort m where ${q.where}),
-      counted as materialized (select f.id, count(*)::int as n from matched m
-        join source_facets sf on sf.workspace_id = ${q.scope.workspaceId} and sf.source_id = m.source_id, unnest(sf.ids) as f(id) group by f.id),
-      named as (select d.type, d.key, c.n, row_number() over (partition by d.type order by c.n desc, d.key) as place
-        from counted c join facets d on d.id = c.id where d.type = any(${array(
-          FACETS.map((f) => f[0]),
-          'text',
-        )}))
-      select n.type, n.key, t.name, n.n from named n
-      left join tags t on n.type in ('tag', 'subject') and t.workspace_id = ${q.scope.workspaceId} and t.id::text = n.key
-      where place <= 45 order by n.n desc, coalesce(t.name, n.key)`,
-    ),
-    rows<{ year: number; n: number }>(
-      db,
-      sql`with ${parts(withoutYears)} select m.year, count(*)::int as n from source_sort m where ${withoutYears.where} and m.year is not null group by 1 order by 1`,
-    ),
-    count(db, q),
-  ]);
+export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {
+  const most = Object.fromEntries(FACETS.map(([type, , most]) => [type, most]));
+  const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
+  const counts = new Map(facets.flatMap(([, counts]) => counts));
+  const named = await rows<{ id: number; type: string; key: string; name: string | null }>(
+    to.db,
+    sql`
+    select f.id, f.type, f.key, t.name from facets f
+    left join tags t on f.type in ('tag', 'subject') and t.workspace_id = ${q.scope.workspaceId} and t.id::text = f.key
+    where f.id = any(${array([...counts.keys()], 'int')})`,
+  );
+  const nameOf = (type: string, key: string, name: string | null): string =>
+    name ?? (type === 'kind' ? KINDS[key as Kind]?.name : WORDS[type]?.[key]) ?? key;
   return {
     total,
-    years: years.map((y) => [y.year, y.n]),
-    facets: FACETS.map(([type, name, most]) => ({
+    years,
+    facets: FACETS.map(([type, name]) => ({
       type,
       name,
-      values: counts
-        .filter((c) => (c.type === type && c.key !== 'none') || (type === 'file' && c.type === type))
-        .slice(0, most)
-        .map((c) => ({
-          key: c.key,
-          name: c.name ?? (type === 'kind' ? KINDS[c.key as Kind]?.name : WORDS[type]?.[c.key]) ?? c.key,
-          count: c.n,
-        })),
+      values: named
+        .filter((f) => f.type === type && (f.key !== 'none' || type === 'file'))
+        .map((f) => ({ key: f.key, name: nameOf(type, f.key, f.name), count: counts.get(f.id)! }))
+        .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
     })),
   };
 }

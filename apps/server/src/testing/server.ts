@@ -94,7 +94,8 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-export async function startTestServer(): Promise<TestServer> {
+/** @param prepare what to do to the empty database before it is taken to the newest form */
+export async function startTestServer(prepare?: (url: string) => Promise<void>): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
@@ -103,6 +104,7 @@ export async function startTestServer(): Promise<TestServer> {
   await client.query(`create database ${name}`);
   const url = new URL(admin);
   url.pathname = `/${name}`;
+  await prepare?.(url.href);
   const folder = mkdtempSync(join(tmpdir(), 'pandecta-files-'));
   const app = await buildApp({
     host: '127.0.0.1',

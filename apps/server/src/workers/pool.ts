@@ -6,18 +6,24 @@ import { Piscina } from 'piscina';
 import type * as tasks from './tasks.ts';
 
 type Tasks = typeof tasks;
-type TaskName = 'cite' | 'parse' | 'write' | 'vectors';
+type TaskName = keyof Tasks;
 
 export class Workers {
   private readonly pool: Piscina;
 
-  /** @param built the worker's own bundle; beside the server's unless it is said */
-  constructor(built = fileURLToPath(new URL('./tasks.js', import.meta.url))) {
+  /**
+   * @param built the worker's own bundle; beside the server's unless it is said
+   * @param threads how many at most; a single one stays, and does what it is given one after another
+   */
+  constructor(
+    built = fileURLToPath(new URL('./tasks.js', import.meta.url)),
+    threads = Math.max(1, Math.min(4, availableParallelism())),
+  ) {
     if (!existsSync(built)) throw new Error(`The workers are not built: ${built} is missing.`);
     this.pool = new Piscina({
       filename: built,
       minThreads: 1,
-      maxThreads: Math.max(1, Math.min(4, availableParallelism())),
+      maxThreads: threads,
       idleTimeout: 60_000,
     });
   }

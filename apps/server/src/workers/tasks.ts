@@ -3,7 +3,7 @@ import { Citer, type Citable, type FormattedBibliography, htmlToText } from '@pa
 import { decodeText, readSources, writeSources, type ExportFormat, type ReadResult } from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleXml } from '@pandecta/debian/styles';
-import { vectorOf, type TextParts } from '../indexing/vector.ts';
+import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
 
 const citers = new Map<string, Citer>();
 const MOST_CITERS = 12;
@@ -60,6 +60,8 @@ export function write({
 }
 
 /** Text vectors of sources, in the text form PostgreSQL casts. */
-export function vectors(parts: TextParts[]): string[] {
-  return parts.map(vectorOf);
+export function vectors(parts: TextParts[]): Vectors[] {
+  return parts.map(vectorsOf);
 }
+
+export { columns } from '../searching/columns/thread.ts';

@@ -64,19 +64,29 @@ export class Lexemes {
   private readonly found = new Map<string, string>();
   private position = 0;
 
-  /** Adds the words of a text, with positions that go on from the last text added. */
-  add(prefixes: string[], text: string, weight: '' | 'A' | 'B' | 'C' = ''): void {
+  /**
+   * Adds the words of a text, with positions that go on from the last text added.
+   * @param beside takes the same words at the same positions under a prefix of its own
+   */
+  add(
+    prefix: string,
+    text: string,
+    weight: '' | 'A' | 'B' | 'C' = '',
+    beside?: [words: Lexemes, prefix: string],
+  ): void {
     for (const token of tokens(text)) {
       this.position = Math.min(this.position + 1, LAST_POSITION);
       const at = `${this.position}${weight}`;
-      for (const prefix of prefixes) {
-        const lexeme = prefix + token.stem;
-        const before = this.found.get(lexeme);
-        if (before === undefined) this.found.set(lexeme, at);
-        else if (before.length < 1500) this.found.set(lexeme, before ? `${before},${at}` : at);
-      }
+      this.put(prefix + token.stem, at);
+      if (beside) beside[0].put(beside[1] + token.stem, at);
     }
     this.position = Math.min(this.position + 10, LAST_POSITION);
+  }
+
+  private put(lexeme: string, at: string): void {
+    const before = this.found.get(lexeme);
+    if (before === undefined) this.found.set(lexeme, at);
+    else if (before.length < 1500) this.found.set(lexeme, before ? `${before},${at}` : at);
   }
 
   /** Adds words without positions: they can be found but take no part in phrases. */

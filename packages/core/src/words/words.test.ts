@@ -40,11 +40,14 @@ test('tokens stand where they say', () => {
   );
 });
 
-test('a vector holds each word under its prefixes, with places and weights', () => {
+test('a vector holds each word under its prefix, with places and weights, and the vector of fields the same', () => {
   const words = new Lexemes();
-  words.add(['1:', '1t:'], 'The gate', 'A');
+  const fields = new Lexemes();
+  words.add('1:', 'The gate', 'A', [fields, '1t:']);
+  words.add('1:', 'gate');
   words.addBare('1:', ['ebb', 'gate']);
-  expect(words.toString()).toBe("'1:the':1A '1t:the':1A '1:gate':2A '1t:gate':2A '1:ebb'");
+  expect(words.toString()).toBe("'1:the':1A '1:gate':2A,13 '1:ebb'");
+  expect(fields.toString()).toBe("'1t:the':1A '1t:gate':2A");
 });
 
 test('a snippet is cut at words around most of what is sought, and lights it', () => {

@@ -1,0 +1,93 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { rows } from './connect.ts';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+const FOLDER = fileURLToPath(new URL('../../migrations', import.meta.url));
+const OLD = { workspace: uuidv7(), live: uuidv7(), binned: uuidv7(), tag: uuidv7() };
+
+/** A database as the first release left it, with a source in the list and one in the bin. */
+async function asFirstReleased(url: string): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'pandecta-migrations-'));
+  cpSync(FOLDER, folder, { recursive: true });
+  const journal = join(folder, 'meta/_journal.json');
+  const all = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] };
+  writeFileSync(journal, JSON.stringify({ ...all, entries: all.entries.slice(0, 1) }));
+  const pool = new pg.Pool({ connectionString: url, max: 1 });
+  await migrate(drizzle(pool), { migrationsFolder: folder });
+  rmSync(folder, { recursive: true });
+  const run = (text: string, values: unknown[]): Promise<unknown> => pool.query(text, values);
+  await run(`insert into workspaces (id, name) values ($1, 'Old')`, [OLD.workspace]);
+  await run(`insert into tags (workspace_id, id, name, subject) values ($1, $2, 'used', false)`, [
+    OLD.workspace,
+    OLD.tag,
+  ]);
+  for (const [id, presence, title, sign] of [
+    [OLD.live, 'live', 'Sediment in tidal marshes', ':'],
+    [OLD.binned, 'bin', 'Closure of the marsh gate', '!'],
+  ] as const) {
+    await run(`insert into sources (workspace_id, id, record, presence, added_by) values ($1, $2, $3, $4, $1)`, [
+      OLD.workspace,
+      id,
+      { type: 'book', title },
+      presence,
+    ]);
+    await run(
+      `insert into source_sort (workspace_id, source_id, presence, title, author, container, kind, year, added, changed)
+       values ($1, $2, $3, $4, '', '', 'Book', null, now(), now())`,
+      [OLD.workspace, id, presence, title],
+    );
+    await run(`insert into source_text (workspace_id, source_id, vector) values ($1, $2, $3::tsvector)`, [
+      OLD.workspace,
+      id,
+      `'1${sign}marsh':1A '1t${sign}marsh':1A`,
+    ]);
+    await run(`insert into source_tags (workspace_id, source_id, tag_id) values ($1, $2, $3)`, [
+      OLD.workspace,
+      id,
+      OLD.tag,
+    ]);
+  }
+  await run(
+    `with f as (insert into facets (workspace_id, type, key) values ($1, 'tag', $2) returning id)
+     insert into source_facets (workspace_id, source_id, ids) select $1, s, array[f.id] from f, unnest($3::uuid[]) s`,
+    [OLD.workspace, OLD.tag, [OLD.live, OLD.binned]],
+  );
+  await pool.end();
+}
+
+let server: TestServer;
+let me: Person;
+beforeAll(async () => {
+  server = await startTestServer(asFirstReleased);
+  me = await server.person('steward', OLD.workspace);
+}, 60_000);
+afterAll(() => server.close());
+
+test('a database of the first release opens with all it held: listed, found, narrowed, in the bin', async () => {
+  expect(await me.titles('')).toEqual(['Sediment in tidal marshes']);
+  expect(await me.titles('', '&scope=bin')).toEqual(['Closure of the marsh gate']);
+  expect(await me.titles('tag:used')).toEqual(['Sediment in tidal marshes']);
+  await server.settle();
+  expect(await me.titles('title:marsh')).toEqual(['Sediment in tidal marshes']);
+  expect(await me.titles('tidal')).toEqual(['Sediment in tidal marshes']);
+  expect(await me.titles('gate', '&scope=bin')).toEqual(['Closure of the marsh gate']);
+});
+
+test('and gives new sources numbers after those of the old', async () => {
+  await me.import({ 'new.ris': 'TY  - BOOK\nTI  - A later survey of reeds\nER  - \n' });
+  const found = await rows<{ number: number }>(
+    server.app.services.db,
+    sql`select number from source_sort where workspace_id = ${OLD.workspace} order by 1`,
+  );
+  expect(found.map((f) => f.number)).toEqual([0, 1, 2]);
+  expect(await me.titles('')).toEqual(['A later survey of reeds', 'Sediment in tidal marshes']);
+});

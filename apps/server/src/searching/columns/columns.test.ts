@@ -1,0 +1,131 @@
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import fc from 'fast-check';
+import type { NarrowReply, SourcePage } from '@pandecta/contract';
+import { rows } from '../../database/connect.ts';
+import { purge } from '../../sources/purge.ts';
+import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
+import { ColumnsService } from './service.ts';
+import type { ColumnsAnswer } from './thread.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+}, 60_000);
+afterAll(() => server.close());
+
+const ris = (titles: string[]): string =>
+  titles.map((t, i) => `TY  - BOOK\nTI  - ${t}\nPY  - ${1900 + i}\nER  - \n`).join('');
+
+async function withSources(count: number): Promise<{ me: Person; ids: string[] }> {
+  const me = await server.person('steward');
+  await me.import({
+    'some.ris': ris(Array.from({ length: count }, (_, i) => `Gauge reading number ${String.fromCharCode(97 + i)}`)),
+  });
+  return { me, ids: (await me.ask('', '&sort=title')).rows.map((r) => r.id) };
+}
+
+/** Everything columns can tell of a workspace, in one answer. */
+async function all(columns: ColumnsService, workspace: string): Promise<ColumnsAnswer[]> {
+  return Promise.all(
+    (['live', 'bin'] as const).map((presence) =>
+      columns.ask(workspace, {
+        presence,
+        condition: { is: 'all' },
+        sets: [],
+        page: {
+          sort: [
+            { key: 'title', descending: false },
+            { key: 'year', descending: true },
+          ],
+          count: 100,
+        },
+        narrow: { most: { kind: 50, tag: 50, reading: 50, presence: 50 }, years: { is: 'all' } },
+      }),
+    ),
+  );
+}
+
+const step = fc.oneof(
+  fc.record({
+    do: fc.constant('tag' as const),
+    at: fc.nat(5),
+    name: fc.constantFrom('used', 'adverse'),
+    on: fc.boolean(),
+  }),
+  fc.record({ do: fc.constant('bin' as const), at: fc.nat(5), on: fc.boolean() }),
+  fc.record({ do: fc.constant('title' as const), at: fc.nat(5), title: fc.constantFrom('Alder', 'Zostera', 'Marram') }),
+  fc.record({ do: fc.constant('undo' as const) }),
+);
+
+test('kept fresh through any writes, columns tell what columns read anew tell', async () => {
+  const { me, ids } = await withSources(6);
+  await fc.assert(
+    fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 6 }), async (steps) => {
+      const { columns, db } = server.app.services;
+      const call = (method: string, path: string, body: object): Promise<unknown> =>
+        me.call(method, `/w/${me.workspace}${path}`, body);
+      let kept = await all(columns, me.workspace);
+      for (const s of steps) {
+        if (s.do === 'tag') await call('POST', '/tagging', { ids: [ids[s.at]], name: s.name, present: s.on });
+        if (s.do === 'bin') await call('POST', '/presence', { ids: [ids[s.at]], to: s.on ? 'bin' : 'live' });
+        if (s.do === 'title') await call('PATCH', `/sources/${ids[s.at]}`, { fields: { title: s.title } });
+        if (s.do === 'undo') await call('POST', '/undo', {});
+        kept = await all(columns, me.workspace);
+      }
+      const fresh = new ColumnsService(db, process.env.PANDECTA_TASKS);
+      try {
+        expect(kept).toEqual(await all(fresh, me.workspace));
+      } finally {
+        await fresh.close();
+      }
+    }),
+    { numRuns: 8 },
+  );
+}, 60_000);
+
+test('every answer after a write knows of it, however many write at once', async () => {
+  const { me, ids } = await withSources(12);
+  await Promise.all(
+    ids.map(async (id) => {
+      await me.at('POST', '/tagging', { ids: [id], name: 'counted', present: true });
+      expect((await me.at<SourcePage>('GET', '/sources?q=tag:counted')).rows.map((r) => r.id)).toContain(id);
+    }),
+  );
+  const narrow = await me.at<NarrowReply>('GET', '/narrow');
+  expect(narrow.facets.find((f) => f.type === 'tag')!.values).toMatchObject([{ name: 'counted', count: 12 }]);
+});
+
+test('two servers over one database each know what the other wrote', async () => {
+  const { me, ids } = await withSources(3);
+  const other = new ColumnsService(server.app.services.db, process.env.PANDECTA_TASKS);
+  try {
+    const total = async (): Promise<number> => (await all(other, me.workspace))[0]!.total;
+    expect(await total()).toBe(3);
+    await me.at('POST', '/presence', { ids: [ids[0]], to: 'bin' });
+    expect(await total()).toBe(2);
+  } finally {
+    await other.close();
+  }
+});
+
+test('when the notes of what changed are gone, all is read anew', async () => {
+  const { me, ids } = await withSources(3);
+  expect((await me.ask('')).total).toBe(3);
+  await me.at('POST', '/presence', { ids: [ids[1]], to: 'bin' });
+  await server.app.services.db.execute(sql`delete from derivations where workspace_id = ${me.workspace}`);
+  await me.at('POST', '/tagging', { ids: [ids[0]], name: 'late', present: true });
+  expect((await me.ask('')).total).toBe(2);
+});
+
+test('what left the bin for good is in neither list', async () => {
+  const { me, ids } = await withSources(2);
+  await me.at('POST', '/presence', { ids: [ids[0]], to: 'bin' });
+  expect((await me.ask('', '&scope=bin')).total).toBe(1);
+  const { db, storage } = server.app.services;
+  await db.execute(sql`update sources set changed_at = now() - interval '31 days' where id = ${ids[0]}`);
+  await purge(db, storage);
+  expect((await me.ask('', '&scope=bin')).total).toBe(0);
+  expect((await me.ask('')).total).toBe(1);
+  expect(await rows(db, sql`select 1 from source_text where source_id = ${ids[0]}`)).toEqual([]);
+});

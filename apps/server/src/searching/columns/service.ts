@@ -1,0 +1,167 @@
+/**
+ * Answers questions from columns, which it keeps as fresh as the database: each write of a workspace notes in
+ * `derivations` which numbers it altered, and what was noted since the last look is read again before an answer.
+ */
+import { sql } from 'drizzle-orm';
+import type { SortBy } from '@pandecta/core/narrowing';
+import { one, rows, type Db } from '../../database/connect.ts';
+import { Workers } from '../../workers/pool.ts';
+import { readFacets, readNumbers, readRange, readRanks, SHARE } from './load.ts';
+import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage } from './thread.ts';
+
+/** Sources held over all workspaces before the one longest unused is let go: some 300 MB. */
+const MOST_HELD = 3_000_000;
+/** Sort keys that are text; the others are numbers the columns hold. */
+const RANKED = new Set(['title', 'author', 'container', 'kind']);
+
+interface Held {
+  revision: number;
+  /** The revision at which a sort key last changed. */
+  sorted: number;
+  ranks: Map<string, number>;
+  newestFacet: number;
+  size: number;
+}
+
+interface Standing {
+  revision: number;
+  numbers: number;
+}
+
+export class ColumnsService {
+  private readonly worker: Workers;
+  /** What the thread holds, the longest unused first. */
+  private readonly held = new Map<string, Held>();
+  /** One after another within a workspace, so that nothing is read twice. */
+  private readonly turns = new Map<string, Promise<unknown>>();
+
+  constructor(
+    private readonly db: Db,
+    tasksFile: string | undefined,
+  ) {
+    this.worker = new Workers(tasksFile, 1);
+  }
+
+  async ask(workspaceId: string, ask: ColumnsAsk): Promise<ColumnsAnswer> {
+    const sort = [...(ask.page?.sort ?? []), ...(ask.whole?.sort ?? [])];
+    for (let attempt = 0; attempt < 2; attempt += 1) {
+      await this.freshen(workspaceId, sort);
+      const answer = await this.worker.run('columns', { workspace: workspaceId, do: 'ask', ask });
+      if (answer && answer !== 'lost') return answer;
+      this.held.delete(workspaceId);
+    }
+    throw new Error('the thread that holds the columns lost them twice');
+  }
+
+  close(): Promise<void> {
+    return this.worker.close();
+  }
+
+  private async freshen(workspaceId: string, sort: SortBy[]): Promise<void> {
+    const standing = await one<Standing>(
+      this.db,
+      sql`select revision, numbers from workspaces where id = ${workspaceId}`,
+    );
+    if (!standing) return;
+    const keys = sort.map((s) => s.key).filter((k) => RANKED.has(k));
+    if (this.isFresh(workspaceId, standing, keys)) return;
+    const before = this.turns.get(workspaceId) ?? Promise.resolve();
+    const turn = before
+      .catch(() => {})
+      .then(async () => {
+        if (this.isFresh(workspaceId, standing, keys)) return;
+        await this.update(workspaceId, standing);
+        await this.rank(workspaceId, keys);
+      });
+    this.turns.set(workspaceId, turn);
+    await turn.finally(() => {
+      if (this.turns.get(workspaceId) === turn) this.turns.delete(workspaceId);
+    });
+  }
+
+  private isFresh(workspaceId: string, standing: Standing, keys: string[]): boolean {
+    const held = this.held.get(workspaceId);
+    if (!held || held.revision < standing.revision) return false;
+    this.held.delete(workspaceId);
+    this.held.set(workspaceId, held);
+    return keys.every((k) => (held.ranks.get(k) ?? -1) >= held.sorted);
+  }
+
+  private async update(workspaceId: string, standing: Standing): Promise<void> {
+    const held = this.held.get(workspaceId);
+    if (!held) return this.load(workspaceId, standing);
+    if (held.revision >= standing.revision) return;
+    const noted = await rows<{ revision: number; numbers: number[]; sorts: boolean }>(
+      this.db,
+      sql`select revision, numbers, sorts from derivations where workspace_id = ${workspaceId} and revision > ${held.revision} order by revision`,
+    );
+    const altered = [...new Set(noted.flatMap((n) => n.numbers))];
+    // Old notes are thrown away: what has been away for long begins anew.
+    if (noted[0]?.revision !== held.revision + 1 || altered.length > SHARE) return this.load(workspaceId, standing);
+    const facets = await readFacets(this.db, workspaceId, held.newestFacet);
+    const read = await readNumbers(this.db, workspaceId, altered);
+    const present = new Set(numbersIn(read.numbers));
+    const kept = await this.send({
+      workspace: workspaceId,
+      do: 'write',
+      facets,
+      rows: read,
+      gone: altered.filter((n) => !present.has(n)),
+    });
+    if (!kept) return this.load(workspaceId, standing);
+    held.revision = noted.at(-1)!.revision;
+    held.newestFacet = facets.at(-1)?.[0] ?? held.newestFacet;
+    if (noted.some((n) => n.sorts)) held.sorted = held.revision;
+    held.size = Math.max(held.size, standing.numbers);
+  }
+
+  private async load(workspaceId: string, standing: Standing): Promise<void> {
+    this.held.delete(workspaceId);
+    await this.makeRoom(standing.numbers);
+    await this.send({ workspace: workspaceId, do: 'begin' });
+    const facets = await readFacets(this.db, workspaceId, 0);
+    for (let from = 0; from < standing.numbers; from += SHARE) {
+      const read = await readRange(this.db, workspaceId, from, from + SHARE);
+      await this.send({ workspace: workspaceId, do: 'write', facets: from === 0 ? facets : [], rows: read, gone: [] });
+    }
+    this.held.set(workspaceId, {
+      revision: standing.revision,
+      sorted: standing.revision,
+      ranks: new Map(),
+      newestFacet: facets.at(-1)?.[0] ?? 0,
+      size: standing.numbers,
+    });
+  }
+
+  private async rank(workspaceId: string, keys: string[]): Promise<void> {
+    const held = this.held.get(workspaceId);
+    if (!held) return;
+    for (const key of keys) {
+      if ((held.ranks.get(key) ?? -1) >= held.sorted) continue;
+      const { revision } = held;
+      await this.send({ workspace: workspaceId, do: 'rank', key, ...(await readRanks(this.db, workspaceId, key)) });
+      held.ranks.set(key, revision);
+    }
+  }
+
+  private async makeRoom(needed: number): Promise<void> {
+    let total = needed;
+    for (const { size } of this.held.values()) total += size;
+    for (const [workspaceId, { size }] of this.held) {
+      if (total <= MOST_HELD) return;
+      this.held.delete(workspaceId);
+      await this.send({ workspace: workspaceId, do: 'drop' });
+      total -= size;
+    }
+  }
+
+  /** @returns false when the thread had lost the workspace */
+  private async send(message: ColumnsMessage): Promise<boolean> {
+    return (await this.worker.run('columns', message)) !== 'lost';
+  }
+}
+
+function numbersIn(bytes: Uint8Array): number[] {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return Array.from({ length: bytes.byteLength >> 2 }, (_, i) => view.getInt32(i * 4));
+}

@@ -1,0 +1,186 @@
+/** The columns of workspaces, held in a thread of their own: a cache that can be lost. */
+import {
+  Bits,
+  Columns,
+  inOrder,
+  matching,
+  NO_YEAR,
+  type ColumnRows,
+  type Condition,
+  type SortBy,
+} from '@pandecta/core/narrowing';
+import type { Presence } from '@pandecta/core/source';
+
+/** Columns as PostgreSQL sends them: runs of big-endian values. */
+export interface SentRows {
+  numbers: Uint8Array;
+  ids: Uint8Array;
+  presences: Uint8Array;
+  years: Uint8Array;
+  added: Uint8Array;
+  changed: Uint8Array;
+  /** Arrays of int4 in the binary form of `array_send`. */
+  facets: Uint8Array;
+}
+
+export interface ColumnsAsk {
+  presence: Presence;
+  condition: Condition;
+  /** What the condition's sets hold: numbers as runs of int4. */
+  sets: Uint8Array[];
+  /** The first sources in this order, as ids. */
+  page?: { sort: SortBy[]; count: number };
+  /** All sources in this order, sixteen bytes each, after those that lead. */
+  whole?: { sort: SortBy[]; lead: number[] };
+  /** The first to be ranked: those of the set first, then any. */
+  candidates?: { first: number; most: number };
+  /** How often each facet occurs, the most frequent of each type; and how many there are of each year. */
+  narrow?: { most: Record<string, number>; years: Condition };
+}
+
+export interface ColumnsAnswer {
+  total: number;
+  page: string[];
+  whole: Uint8Array;
+  candidates: { numbers: number[]; ids: string[] };
+  facets: [type: string, counts: [facet: number, count: number][]][];
+  years: [year: number, count: number][];
+}
+
+export type ColumnsMessage = { workspace: string } & (
+  | { do: 'begin' }
+  | { do: 'drop' }
+  | { do: 'write'; facets: [number, string][]; rows: SentRows; gone: number[] }
+  | { do: 'rank'; key: string; numbers: Uint8Array; ranks: Uint8Array }
+  | { do: 'ask'; ask: ColumnsAsk }
+);
+
+const workspaces = new Map<string, Columns>();
+
+/** @returns the answer to a question, or undefined; 'lost' when the thread holds nothing of the workspace */
+export function columns(message: ColumnsMessage): ColumnsAnswer | 'lost' | undefined {
+  if (message.do === 'begin') workspaces.set(message.workspace, new Columns());
+  if (message.do === 'drop') workspaces.delete(message.workspace);
+  const held = workspaces.get(message.workspace);
+  if (!held) return message.do === 'drop' ? undefined : 'lost';
+  switch (message.do) {
+    case 'write':
+      held.learn(message.facets);
+      held.write(decodeRows(message.rows));
+      held.forget(message.gone);
+      return undefined;
+    case 'rank':
+      held.rank(message.key, decodeRanks(message.numbers, message.ranks));
+      return undefined;
+    case 'ask':
+      return answer(held, message.ask);
+    default:
+      return undefined;
+  }
+}
+
+function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
+  const sets = ask.sets.map(decodeInts);
+  const found = matching(held, ask.presence, ask.condition, sets);
+  const out: ColumnsAnswer = {
+    total: found.count,
+    page: [],
+    whole: new Uint8Array(0),
+    candidates: { numbers: [], ids: [] },
+    facets: [],
+    years: [],
+  };
+  if (ask.page)
+    out.page = Array.from(inOrder(held, found, ask.page.sort).subarray(0, ask.page.count), (n) => uuid(held.idOf(n)));
+  if (ask.whole) {
+    const lead = ask.whole.lead.filter((n) => found.has(n));
+    const rest = inOrder(held, found.without(Bits.of(held.size, lead)), ask.whole.sort);
+    const all = new Int32Array(lead.length + rest.length);
+    all.set(lead);
+    all.set(rest, lead.length);
+    out.whole = held.idsOf(all);
+  }
+  if (ask.candidates) {
+    const { first, most } = ask.candidates;
+    const titled = matching(held, ask.presence, { is: 'and', parts: [{ is: 'set', set: first }, ask.condition] }, sets);
+    const numbers = [...titled.numbers(most)];
+    if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
+    out.candidates = { numbers, ids: numbers.map((n) => uuid(held.idOf(n))) };
+  }
+  if (ask.narrow) {
+    out.facets = [...held.countFacets((each) => found.forEach(each), ask.narrow.most)];
+    const years = new Map<number, number>();
+    matching(held, ask.presence, ask.narrow.years, sets).forEach((n) => {
+      const year = held.yearOf(n);
+      if (year !== NO_YEAR) years.set(year, (years.get(year) ?? 0) + 1);
+    });
+    out.years = [...years].sort((a, b) => a[0] - b[0]);
+  }
+  return out;
+}
+
+const HEX = Array.from({ length: 256 }, (_, i) => i.toString(16).padStart(2, '0'));
+
+function uuid(bytes: Uint8Array): string {
+  let out = '';
+  for (let i = 0; i < 16; i += 1) {
+    if (i === 4 || i === 6 || i === 8 || i === 10) out += '-';
+    out += HEX[bytes[i]!];
+  }
+  return out;
+}
+
+function decodeInts(bytes: Uint8Array): Int32Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const out = new Int32Array(bytes.byteLength >> 2);
+  for (let i = 0; i < out.length; i += 1) out[i] = view.getInt32(i * 4);
+  return out;
+}
+
+function decodeTimes(bytes: Uint8Array): Float64Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const out = new Float64Array(bytes.byteLength >> 3);
+  // Times are well below 2^53 milliseconds: two halves make the number without big integers.
+  for (let i = 0; i < out.length; i += 1) out[i] = view.getInt32(i * 8) * 2 ** 32 + view.getUint32(i * 8 + 4);
+  return out;
+}
+
+function decodeRanks(numbers: Uint8Array, ranks: Uint8Array): Int32Array {
+  const at = decodeInts(numbers);
+  const values = decodeInts(ranks);
+  const out = new Int32Array(at.reduce((top, n) => Math.max(top, n + 1), 0));
+  at.forEach((n, i) => (out[n] = values[i]!));
+  return out;
+}
+
+function decodeRows(sent: SentRows): ColumnRows {
+  const numbers = decodeInts(sent.numbers);
+  return {
+    numbers,
+    ids: sent.ids,
+    presences: Uint8Array.from(decodeInts(sent.presences)),
+    years: decodeInts(sent.years),
+    added: decodeTimes(sent.added),
+    changed: decodeTimes(sent.changed),
+    ...decodeArrays(sent.facets, numbers.length),
+  };
+}
+
+/**
+ * Arrays of int4, one after another: dimensions, a flag for nulls, the type's oid, length and lower bound of the one
+ * dimension, then each element after its size (PostgreSQL 15, src/backend/utils/adt/arrayfuncs.c, array_send).
+ */
+function decodeArrays(bytes: Uint8Array, count: number): { starts: Int32Array; facets: Int32Array } {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const starts = new Int32Array(count + 1);
+  const facets = new Int32Array(bytes.byteLength >> 3);
+  let at = 0;
+  let used = 0;
+  for (let i = 0; i < count; i += 1) {
+    const length = view.getInt32(at) === 0 ? 0 : view.getInt32(at + 12);
+    at += length ? 20 : 12;
+    for (let k = 0; k < length; k += 1, at += 8) facets[used++] = view.getInt32(at + 4);
+    starts[i + 1] = used;
+  }
+  return { starts, facets: facets.subarray(0, used) };
+}

@@ -1,0 +1,5 @@
+/** Narrowing: sources as columns of numbers, sets of them, conditions, counts and orders. */
+export { Bits } from './bits.ts';
+export { Columns, NO_YEAR, PRESENCES, type ColumnRows } from './columns.ts';
+export { matching, type Condition } from './condition.ts';
+export { inOrder, type SortBy } from './order.ts';

@@ -1,0 +1,225 @@
+import { describe, expect, test } from 'vitest';
+import fc from 'fast-check';
+import { Bits, Columns, inOrder, matching, NO_YEAR, PRESENCES, type ColumnRows, type Condition } from './index.ts';
+
+interface Plain {
+  presence: number;
+  year: number;
+  added: number;
+  changed: number;
+  facets: number[];
+  title: number;
+}
+
+const FACETS = [10, 11, 12, 40, 41] as const;
+const TYPES: Record<number, string> = { 10: 'kind', 11: 'kind', 12: 'kind', 40: 'tag', 41: 'tag' };
+
+const plain: fc.Arbitrary<Plain> = fc.record({
+  presence: fc.integer({ min: 0, max: 2 }),
+  year: fc.oneof(fc.constant(NO_YEAR), fc.integer({ min: -50, max: 2030 })),
+  added: fc.integer({ min: 0, max: 2_000_000_000_000 }),
+  changed: fc.integer({ min: 0, max: 3 }),
+  facets: fc.uniqueArray(fc.constantFrom(...FACETS)),
+  title: fc.integer({ min: 1, max: 4 }),
+});
+
+const leaf: fc.Arbitrary<Condition> = fc.oneof(
+  fc.constant<Condition>({ is: 'all' }),
+  fc.constant<Condition>({ is: 'none' }),
+  fc.record({ is: fc.constant('set' as const), set: fc.integer({ min: 0, max: 1 }) }),
+  fc.record({ is: fc.constant('facets' as const), ids: fc.uniqueArray(fc.constantFrom(...FACETS, 99)) }),
+  fc.record({ is: fc.constant('years' as const), from: fc.integer({ min: -60, max: 2030 }) }),
+  fc.record({ is: fc.constant('years' as const), to: fc.integer({ min: -60, max: 2030 }) }),
+  fc.record({ is: fc.constant('added' as const), since: fc.integer({ min: 0, max: 2_000_000_000_000 }) }),
+);
+const { tree } = fc.letrec<{ tree: Condition }>((tie) => ({
+  tree: fc.oneof(
+    { maxDepth: 4 },
+    leaf,
+    fc.record({ is: fc.constantFrom('and' as const, 'or' as const), parts: fc.array(tie('tree'), { maxLength: 3 }) }),
+    fc.record({ is: fc.constant('not' as const), part: tie('tree') }),
+  ),
+}));
+
+function rowsOf(entries: [number, Plain][]): ColumnRows {
+  const starts = [0];
+  for (const [, p] of entries) starts.push(starts.at(-1)! + p.facets.length);
+  return {
+    numbers: Int32Array.from(entries, (e) => e[0]),
+    ids: Uint8Array.from(entries.flatMap(([n]) => Array.from({ length: 16 }, (_, i) => (i < 15 ? 7 : n)))),
+    presences: Uint8Array.from(entries, (e) => e[1].presence),
+    years: Int32Array.from(entries, (e) => e[1].year),
+    added: Float64Array.from(entries, (e) => e[1].added),
+    changed: Float64Array.from(entries, (e) => e[1].changed),
+    starts: Int32Array.from(starts),
+    facets: Int32Array.from(entries.flatMap((e) => e[1].facets)),
+  };
+}
+
+function columnsOf(sources: Plain[]): Columns {
+  const columns = new Columns();
+  columns.learn(FACETS.map((f) => [f, TYPES[f]!]));
+  columns.write(rowsOf(sources.map((s, n) => [n, s])));
+  columns.rank(
+    'title',
+    Int32Array.from(sources, (s) => s.title),
+  );
+  return columns;
+}
+
+/** What a condition means, one source at a time. */
+function holds(c: Condition, s: Plain, n: number, sets: number[][]): boolean {
+  switch (c.is) {
+    case 'all':
+      return true;
+    case 'none':
+      return false;
+    case 'and':
+      return c.parts.every((p) => holds(p, s, n, sets));
+    case 'or':
+      return c.parts.some((p) => holds(p, s, n, sets));
+    case 'not':
+      return !holds(c.part, s, n, sets);
+    case 'set':
+      return sets[c.set]!.includes(n);
+    case 'facets':
+      return c.ids.some((f) => s.facets.includes(f));
+    case 'years':
+      return s.year !== NO_YEAR && s.year >= (c.from ?? -Infinity) && s.year <= (c.to ?? Infinity);
+    case 'added':
+      return s.added >= c.since;
+  }
+}
+
+const library = fc.array(plain, { maxLength: 70 });
+const sets = fc.tuple(fc.array(fc.integer({ min: 0, max: 80 })), fc.array(fc.integer({ min: 0, max: 80 })));
+
+describe('sets of numbers', () => {
+  test('agree with plain sets in all they can do', () => {
+    const numbers = fc.array(fc.integer({ min: 0, max: 99 }));
+    fc.assert(
+      fc.property(numbers, numbers, (a, b) => {
+        const [left, right] = [Bits.of(100, a), Bits.of(100, b)];
+        const sorted = (list: Iterable<number>): number[] => [...new Set(list)].sort((x, y) => x - y);
+        expect([...left.numbers()]).toEqual(sorted(a));
+        expect(left.count).toBe(new Set(a).size);
+        expect([...left.and(right).numbers()]).toEqual(sorted(a.filter((n) => b.includes(n))));
+        expect([...left.or(right).numbers()]).toEqual(sorted([...a, ...b]));
+        expect([...left.without(right).numbers()]).toEqual(sorted(a.filter((n) => !b.includes(n))));
+        expect([...left.numbers(2)]).toEqual(sorted(a).slice(0, 2));
+        for (const n of a) expect(left.has(n)).toBe(true);
+      }),
+    );
+  });
+
+  test('hold every bit of a word, the last one too', () => {
+    expect([...Bits.of(64, [31, 32, 63]).numbers()]).toEqual([31, 32, 63]);
+    expect(Bits.where(64, () => true).count).toBe(64);
+  });
+});
+
+test('a condition over the columns means what it means for one source at a time', () => {
+  fc.assert(
+    fc.property(library, tree, sets, fc.constantFrom(...PRESENCES), (sources, condition, sets, presence) => {
+      const found = matching(
+        columnsOf(sources),
+        presence,
+        condition,
+        sets.map((s) => Int32Array.from(s)),
+      );
+      const expected = sources.flatMap((s, n) =>
+        PRESENCES[s.presence] === presence && holds(condition, s, n, sets) ? [n] : [],
+      );
+      expect([...found.numbers()]).toEqual(expected);
+    }),
+  );
+});
+
+test('sources written again, in any share, are known as last written', () => {
+  fc.assert(
+    fc.property(library, fc.array(fc.tuple(fc.nat(69), plain), { maxLength: 60 }), (sources, later) => {
+      const columns = columnsOf(sources);
+      const now = [...sources];
+      for (const [at, s] of later) {
+        if (at >= now.length) continue;
+        columns.write(rowsOf([[at, s]]));
+        now[at] = s;
+      }
+      const fresh = columnsOf(now);
+      for (const facet of FACETS)
+        expect([...matching(columns, 'live', { is: 'facets', ids: [facet] }).numbers()]).toEqual([
+          ...matching(fresh, 'live', { is: 'facets', ids: [facet] }).numbers(),
+        ]);
+      expect(now.map((_, n) => columns.yearOf(n))).toEqual(now.map((s) => s.year));
+    }),
+  );
+});
+
+test('what was forgotten is of no presence, and room is not lost to what was written often', () => {
+  const one: Plain = { presence: 1, year: 1900, added: 0, changed: 0, facets: [10, 40], title: 1 };
+  const columns = columnsOf([one, one, one]);
+  for (let i = 0; i < 20_000; i += 1) columns.write(rowsOf([[1, { ...one, facets: i % 2 ? [11] : [10, 41] }]]));
+  columns.forget([0]);
+  expect([...matching(columns, 'live', { is: 'all' }).numbers()]).toEqual([1, 2]);
+  expect([...matching(columns, 'live', { is: 'facets', ids: [11] }).numbers()]).toEqual([1]);
+  expect([...matching(columns, 'live', { is: 'facets', ids: [40] }).numbers()]).toEqual([2]);
+});
+
+describe('orders', () => {
+  const key = fc.record({
+    key: fc.constantFrom('year', 'added', 'changed', 'title'),
+    descending: fc.boolean(),
+  });
+
+  test('are those of comparing key by key, with no year last, whichever way', () => {
+    fc.assert(
+      fc.property(
+        library,
+        fc.uniqueArray(key, { selector: (k) => k.key, minLength: 1, maxLength: 4 }),
+        (sources, sort) => {
+          const columns = columnsOf(sources);
+          const got = [...inOrder(columns, matching(columns, 'live', { is: 'all' }), sort)];
+          const value = (n: number, k: string): number => sources[n]![k as 'year'];
+          const expected = sources
+            .map((_, n) => n)
+            .filter((n) => sources[n]!.presence === 1)
+            .sort((a, b) => {
+              for (const { key, descending } of sort) {
+                const [x, y] = [value(a, key), value(b, key)];
+                if (x === y) continue;
+                if (key === 'year' && (x === NO_YEAR || y === NO_YEAR)) return x === NO_YEAR ? 1 : -1;
+                return descending ? y - x : x - y;
+              }
+              return sort.at(-1)!.descending ? b - a : a - b;
+            });
+          expect(got).toEqual(expected);
+        },
+      ),
+    );
+  });
+
+  test('by a key nobody ranked are refused', () => {
+    const columns = columnsOf([]);
+    expect(() => inOrder(columns, Bits.none(0), [{ key: 'author', descending: false }])).toThrow(RangeError);
+  });
+});
+
+test('facets are counted by type, the most frequent first, and no more than asked for', () => {
+  fc.assert(
+    fc.property(library, fc.integer({ min: 1, max: 3 }), (sources, most) => {
+      const columns = columnsOf(sources);
+      const live = matching(columns, 'live', { is: 'all' });
+      const counted = columns.countFacets((each) => live.forEach(each), { kind: most, tag: 2 });
+      for (const [type, room] of [
+        ['kind', most],
+        ['tag', 2],
+      ] as const) {
+        const all = FACETS.filter((f) => TYPES[f] === type)
+          .map((f) => sources.filter((s) => s.presence === 1 && s.facets.includes(f)).length)
+          .filter(Boolean)
+          .sort((a, b) => b - a);
+        expect(counted.get(type)!.map((c) => c[1])).toEqual(all.slice(0, room));
+      }
+    }),
+  );
+});

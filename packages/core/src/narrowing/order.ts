@@ -1,0 +1,89 @@
+/** Matching sources in the order asked for. */
+import type { Bits } from './bits.ts';
+import { NO_YEAR, type Columns } from './columns.ts';
+
+export interface SortBy {
+  /** `year`, `added`, `changed`, or a key whose ranks the columns hold. */
+  key: string;
+  descending: boolean;
+}
+
+/**
+ * The numbers of the set, sorted. What is equal in all keys stands in the order it came, turned round with the last
+ * key; sources without a year stand last either way.
+ * @throws RangeError when a key is unknown
+ */
+export function inOrder(columns: Columns, set: Bits, sort: SortBy[]): Int32Array {
+  const numbers = set.numbers();
+  const backwards = sort.at(-1)?.descending ?? false;
+  const keys = sort.map((s) => keyOf(columns, numbers, s));
+  // The keys and the number as digits of one number, as long as that stays exact: numbers sort many times faster.
+  // Plain loops: these run over every source, and the iterating forms cost four times as much.
+  let room = columns.size;
+  for (const { span } of keys) room *= span;
+  if (room > Number.MAX_SAFE_INTEGER) return sortByComparing(numbers, keys, backwards);
+  const packed = new Float64Array(numbers.length);
+  for (const { values, span } of keys)
+    for (let i = 0; i < packed.length; i += 1) packed[i] = packed[i]! * span + values[i]!;
+  const last = columns.size - 1;
+  for (let i = 0; i < packed.length; i += 1)
+    packed[i] = packed[i]! * columns.size + (backwards ? last - numbers[i]! : numbers[i]!);
+  packed.sort();
+  for (let i = 0; i < packed.length; i += 1) {
+    const n = packed[i]! - Math.floor(packed[i]! / columns.size) * columns.size;
+    numbers[i] = backwards ? last - n : n;
+  }
+  return numbers;
+}
+
+function sortByComparing(numbers: Int32Array, keys: Key[], backwards: boolean): Int32Array {
+  const places = Int32Array.from(numbers, (_, i) => i).sort((a, b) => {
+    for (const { values } of keys) {
+      const d = values[a]! - values[b]!;
+      if (d) return d;
+    }
+    return backwards ? b - a : a - b;
+  });
+  return places.map((i) => numbers[i]!);
+}
+
+/** A key of each source as a whole number from 0 below `span`, rising in the order asked for. */
+interface Key {
+  values: Float64Array;
+  span: number;
+}
+
+function keyOf(columns: Columns, numbers: Int32Array, { key, descending }: SortBy): Key {
+  const read = readerOf(columns, key);
+  const values = new Float64Array(numbers.length);
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < values.length; i += 1) {
+    const v = (values[i] = read(numbers[i]!));
+    if (key === 'year' && v === NO_YEAR) continue;
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  if (low > high) low = high = 0;
+  const last = high - low + 1;
+  for (let i = 0; i < values.length; i += 1) {
+    const v = values[i]!;
+    values[i] = key === 'year' && v === NO_YEAR ? last : descending ? high - v : v - low;
+  }
+  return { values, span: last + 1 };
+}
+
+function readerOf(columns: Columns, key: string): (n: number) => number {
+  switch (key) {
+    case 'year':
+      return (n) => columns.yearOf(n);
+    case 'added':
+      return (n) => Math.floor(columns.addedAt(n));
+    case 'changed':
+      return (n) => Math.floor(columns.changedAt(n));
+    default: {
+      const ranks = columns.ranksOf(key);
+      return (n) => ranks[n] ?? 0;
+    }
+  }
+}
