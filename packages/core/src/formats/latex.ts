@@ -138,13 +138,17 @@ const SILENT = new Set([
 
 /** Decodes a field value. A command nobody knows keeps its argument and is named in `unknown`. */
 export function latexToText(value: string, unknown?: Set<string>): string {
-  if (!/[\\{}$~`'-]/.test(value)) return value.replace(/\s+/g, ' ').trim();
-  const decoded = new Decoder(value, unknown).run();
-  return decoded
-    .replace(/[^\S\u00A0]+/g, ' ')
-    .trim()
-    .normalize('NFC');
+  if (!/[\\{}$~]|--|''|``/.test(value)) return oneSpaced(value);
+  return oneSpaced(new Decoder(value, unknown).run()).normalize('NFC');
 }
+
+/** Without space at the ends or twice in a row; a space that does not break stays. */
+function oneSpaced(text: string): string {
+  return (/[^\S \u00A0]|  /.test(text) ? text.replace(/[^\S\u00A0]+/g, ' ') : text).trim();
+}
+
+/** Characters that stand for themselves. */
+const ORDINARY = /[^\\{}$~`'-]+/y;
 
 class Decoder {
   private i = 0;
@@ -170,7 +174,11 @@ class Decoder {
     while (this.i < this.s.length) {
       const c = this.s[this.i]!;
       if (c === '}') break;
-      if (c === '{') {
+      ORDINARY.lastIndex = this.i;
+      if (ORDINARY.test(this.s)) {
+        out += this.s.slice(this.i, ORDINARY.lastIndex);
+        this.i = ORDINARY.lastIndex;
+      } else if (c === '{') {
         this.i += 1;
         out += this.group();
         this.i += 1;

@@ -11,12 +11,17 @@ export interface Name {
 
 const SUFFIX = /^(jr\.?|sr\.?|junior|senior|[ivx]{2,5}\.?|[2-9](nd|rd|th))$/i;
 
+/** The usual case, read at once: one word, a comma, given names. */
+const PLAIN = /^(\p{Lu}[^\s{},]*), ([^\s{},]+(?: [^\s{},]+)*)$/u;
+
 /**
  * Reads one name: "Family, Given", "Family, Jr., Given", "Family, Given, Jr.", "Given von Family".
  * A part set in braces is never taken apart (the convention of BibTeX); particles are the lower-case words
  * before the family name (BibTeX's rule for "von" parts, common practice).
  */
 export function parseName(text: string): Name {
+  const plain = PLAIN.exec(text);
+  if (plain) return { family: plain[1]!, given: plain[2]! };
   const trimmed = text.trim().replace(/\s+/g, ' ');
   if (/^\{[^{}]*\}$/.test(trimmed)) return { literal: trimmed.slice(1, -1) };
   const parts = splitOutside(trimmed, ',').map((p) => p.trim());
