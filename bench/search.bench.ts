@@ -84,9 +84,12 @@ writes.push(['one source tagged', quantile(one, 0.5), quantile(one, 0.95)]);
 const many: number[] = [];
 for (let i = 0; i < 5; i += 1) {
   const start = performance.now();
-  const reply = await bench.post('/tagging', { ids: order, name: `many ${i} ${process.pid}`, present: true });
+  const name = `many ${i} ${process.pid}`;
+  const reply = await bench.post('/tagging', { ids: order, name, present: true });
   if (!reply.ok) throw new Error(await reply.text());
   many.push(performance.now() - start);
+  // The library stays as it was, or each run would measure heavier sources than the last.
+  await bench.post('/tagging', { ids: order, name, present: false });
 }
 writes.push(['10,000 sources tagged', quantile(many, 0.5), quantile(many, 0.95)]);
 table('Writes through the API, in ms', ['what', 'p50', 'p95'], writes);

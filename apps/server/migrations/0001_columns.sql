@@ -6,6 +6,7 @@ CREATE TABLE "derivations" (
 	CONSTRAINT "derivations_workspace_id_revision_pk" PRIMARY KEY("workspace_id","revision")
 );
 --> statement-breakpoint
+DROP INDEX "source_facets_ids";--> statement-breakpoint
 DROP INDEX "source_sort_year";--> statement-breakpoint
 DROP INDEX "source_sort_added";--> statement-breakpoint
 DROP INDEX "source_sort_title";--> statement-breakpoint

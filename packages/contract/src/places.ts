@@ -6,7 +6,6 @@ export class CollectionNode {
   @IsString() name!: string;
   /** Sources in it and in all below it, each counted once. */
   @IsInt() count!: number;
-  @IsInt() own!: number;
 }
 
 export class Placement {

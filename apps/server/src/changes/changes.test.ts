@@ -91,7 +91,7 @@ describe('collections, bin and reading', () => {
     for (const c of [parent, child]) await me.at('POST', '/filing', { ids: [id], collection: c.id, present: true });
     await me.at('POST', '/placements', { collection: child.id, parent: null });
     const places = await me.at<PlacesReply>('GET', '/places');
-    expect(places.collections.find((c) => c.id === parent.id)).toMatchObject({ count: 1, own: 1 });
+    expect(places.collections.find((c) => c.id === parent.id)).toMatchObject({ count: 1 });
     expect(places.placements.filter((p) => p.collection === child.id)).toHaveLength(2);
     expect(await me.titles('', `&collection=${parent.id}`)).toEqual(['Deep']);
     const circular = await me.call<Problem>('POST', `/w/${me.workspace}/placements`, {

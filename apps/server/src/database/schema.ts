@@ -349,7 +349,7 @@ export const sourceFacets = pgTable(
     sourceId: uuid('source_id').notNull(),
     ids: integer('ids').array().notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] }), index('source_facets_ids').using('gin', t.ids)],
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
 );
 
 export const sourceText = pgTable(

@@ -148,21 +148,20 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[], step: Step
 }
 
 /**
- * Every facet of every named source, set against the dictionary of facets: what the dictionary lacks is added first, so
- * that the second statement finds each entry by its key and never reads the dictionary through.
+ * Every facet of every named source, set against the dictionary of facets. Each different facet is looked up once by
+ * its key, and what the dictionary lacks is added on the way.
  */
 async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const w = sql`${workspaceId}::uuid`;
-  const pairs = facetPairs(workspaceId, ids);
-  await tx.execute(sql`with ${pairs}
-    insert into facets (workspace_id, type, key)
-    select ${w}, p.type, p.key from (select distinct type, key from pairs) p
-    where not exists (select 1 from facets f where f.workspace_id = ${w} and f.type = p.type and f.key = p.key)
-    on conflict (workspace_id, type, key) do nothing`);
-  await tx.execute(sql`with ${pairs}
+  await tx.execute(sql`with ${facetPairs(workspaceId, ids)},
+    wanted as materialized (select distinct type, key from pairs),
+    known as materialized (select f.id, f.type, f.key from wanted join facets f on f.workspace_id = ${w} and f.type = wanted.type and f.key = wanted.key),
+    fresh as (insert into facets (workspace_id, type, key)
+      select ${w}, type, key from wanted where not exists (select 1 from known k where k.type = wanted.type and k.key = wanted.key)
+      returning id, type, key),
+    named as materialized (select id, type, key from known union all select id, type, key from fresh)
     insert into source_facets (workspace_id, source_id, ids)
-    select ${w}, p.id, array_agg(distinct f.id) from pairs p
-    join facets f on f.workspace_id = ${w} and f.type = p.type and f.key = p.key group by p.id
+    select ${w}, p.id, array_agg(distinct n.id) from pairs p join named n on n.type = p.type and n.key = p.key group by p.id
     on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
 }
 

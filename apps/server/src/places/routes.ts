@@ -23,7 +23,7 @@ export function placeRoutes(declare: Declare, services: Services): void {
     may: 'read',
     summary: 'The collections, where they stand and what they hold.',
     reply: PlacesReply,
-    handler: ({ workspace }) => findPlaces(services.db, workspace.id),
+    handler: ({ workspace }) => findPlaces(services, workspace.id),
   });
   declare({
     method: 'POST',

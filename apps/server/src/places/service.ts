@@ -90,7 +90,7 @@ export async function placeCollection(
 
 /** Removes one placement; with its last one the collection goes. Its sources are never touched. */
 export async function removePlacement(services: Services, actor: Actor, placement: string): Promise<Changed> {
-  const places = await findPlaces(services.db, actor.workspaceId);
+  const places = await findPlaces(services, actor.workspaceId);
   const found = places.placements.find((p) => p.id === placement);
   const collection = places.collections.find((c) => c.id === found?.collection);
   if (!found || !collection) throw new Refusal('no_such_collection');

@@ -1,40 +1,50 @@
 /** Collections, where they stand, and how many sources they hold. */
 import { sql } from 'drizzle-orm';
-import type { CollectionNode, Placement, PlacesReply } from '@pandecta/contract';
+import type { Placement, PlacesReply } from '@pandecta/contract';
 import { one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { ColumnsAsk } from '../searching/columns/thread.ts';
+import type { Services } from '../services.ts';
 
-export async function findPlaces(db: Db, workspaceId: string): Promise<PlacesReply> {
+type Asking = Pick<Services, 'db' | 'columns'>;
+
+/** More collections than any workspace has. */
+const MOST_COLLECTIONS = 20_000;
+
+export async function findPlaces({ db, columns }: Asking, workspaceId: string): Promise<PlacesReply> {
   const w = sql`${workspaceId}::uuid`;
-  const [collections, placements, sums] = await Promise.all([
-    rows<CollectionNode>(
+  const all: Pick<ColumnsAsk, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
+  const [collections, placements, facets, live, bin] = await Promise.all([
+    rows<{ id: string; name: string }>(
       db,
-      sql`
-      with live as materialized (select source_id from source_sort where workspace_id = ${w} and presence = 'live'),
-      held as materialized (select cs.collection_id, cs.source_id from collection_sources cs where cs.workspace_id = ${w} and cs.source_id in (select source_id from live)),
-      counted as (select a.ancestor_id, count(distinct h.source_id)::int as n from held h
-        join collection_ancestors a on a.workspace_id = ${w} and a.collection_id = h.collection_id group by 1),
-      own as (select collection_id, count(*)::int as n from held group by 1)
-      select c.id, c.name, coalesce(n.n, 0) as count, coalesce(o.n, 0) as own from collections c
-      left join counted n on n.ancestor_id = c.id left join own o on o.collection_id = c.id
-      where c.workspace_id = ${w} and c.present order by c.name collate "pandecta"`,
+      sql`select c.id, c.name from collections c where c.workspace_id = ${w} and c.present order by c.name collate "pandecta"`,
     ),
     rows<Placement>(
       db,
       sql`select p.id, p.collection_id as collection, p.parent_id as parent from placements p
       join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present where p.workspace_id = ${w} and p.present`,
     ),
-    one<{ live: number; bin: number; loose: number }>(
+    rows<{ id: number; type: string; key: string }>(
       db,
-      sql`
-      select count(*) filter (where m.presence = 'live')::int as live, count(*) filter (where m.presence = 'bin')::int as bin,
-        count(*) filter (where m.presence = 'live' and not exists (select 1 from collection_sources cs
-          join collection_ancestors a on a.workspace_id = ${w} and a.collection_id = cs.collection_id and a.ancestor_id = cs.collection_id
-          where cs.workspace_id = ${w} and cs.source_id = m.source_id))::int as loose
-      from source_sort m where m.workspace_id = ${w}`,
+      sql`select id, type, key from facets where workspace_id = ${w} and type in ('in', 'loose')`,
     ),
+    columns.ask(workspaceId, {
+      ...all,
+      presence: 'live',
+      narrow: { most: { in: MOST_COLLECTIONS, loose: 1 }, years: { is: 'none' } },
+    }),
+    columns.ask(workspaceId, { ...all, presence: 'bin' }),
   ]);
-  return { collections, placements, loose: sums!.loose, bin: sums!.bin, total: sums!.live };
+  const counts = new Map(live.facets.flatMap(([, counts]) => counts));
+  const byKey = new Map(facets.map((f) => [`${f.type}=${f.key}`, counts.get(f.id)]));
+  const count = (type: string, key: string): number => byKey.get(`${type}=${key}`) ?? 0;
+  return {
+    collections: collections.map((c) => ({ ...c, count: count('in', c.id) })),
+    placements,
+    loose: count('loose', 'yes'),
+    bin: bin.total,
+    total: live.total,
+  };
 }
 
 /** The paths by which each collection is reached: "Licensing › Chapter 2". */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The ask line: scope, narrowing and words stand together, as chips and text. Results come as one types. */
 import { Search, X } from '@lucide/vue';
-import { useDebounceFn, useEventListener } from '@vueuse/core';
+import { useEventListener, useThrottleFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { KINDS, type Kind } from '@pandecta/core/source';
 import { isTyping } from '../app/keys.ts';
@@ -20,7 +20,8 @@ const draft = ref(ask.text);
 const input = ref<HTMLInputElement>();
 const helpOpen = ref(false);
 
-const send = useDebounceFn(() => ask.setText(draft.value), 60);
+// The first letter goes at once; while more follow, what stands there then.
+const send = useThrottleFn(() => ask.setText(draft.value), 80, true, true);
 watch(draft, () => void send());
 watch(
   () => ask.text,

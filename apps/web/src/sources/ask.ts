@@ -5,6 +5,9 @@ import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn } from '@pandecta/core/query';
 import type { Query } from '../api/client.ts';
 
+/** How long a pause in typing is before counts and the whole order are asked for. */
+export const AFTER_TYPING_MS = 150;
+
 export type Facet = `${string}=${string}`;
 
 const list = (value: LocationQuery[string] | undefined): string[] =>

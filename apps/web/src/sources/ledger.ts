@@ -1,10 +1,11 @@
 /** The sources that match, in order: the ids of all of them, the lines of those that were looked at, and the selection. */
+import { promiseTimeout } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
 import type { SourcePage, SourceRow } from '@pandecta/contract';
 import { api, here, isAbort, send } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
-import { useAsk } from './ask.ts';
+import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 import { readIds } from './ids.ts';
 
 const AT_ONCE = 80;
@@ -51,6 +52,8 @@ export const useLedger = defineStore('ledger', () => {
       if (!(partial.value && keepRows)) ids.value = first;
       state.value = 'ready';
       if (partial.value) {
+        if (typing) await promiseTimeout(AFTER_TYPING_MS);
+        if (signal.aborted) return;
         const response = await send(
           'GET',
           here('/order', { ...ask.params, ...(typing ? { typing: true } : {}) }),

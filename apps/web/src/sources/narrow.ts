@@ -1,10 +1,11 @@
 /** What the answer may be narrowed by, with counts; and the years. */
+import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { ref, watch } from 'vue';
+import { ref } from 'vue';
 import type { NarrowReply } from '@pandecta/contract';
 import { api, isAbort } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
-import { useAsk } from './ask.ts';
+import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 
 export const useNarrow = defineStore('narrow', () => {
   const ask = useAsk();
@@ -30,7 +31,11 @@ export const useNarrow = defineStore('narrow', () => {
     }
   }
 
-  watch([() => ask.params, () => changes.version], load, { deep: true });
+  // While one types, the lines go first.
+  watchDebounced([() => ask.params, () => changes.version], load, {
+    deep: true,
+    debounce: () => (ask.text ? AFTER_TYPING_MS : 0),
+  });
   const nameOf = (type: string, key: string): string | undefined => names.get(`${type}=${key}`);
 
   return { reply, load, nameOf };

@@ -144,7 +144,7 @@ export function latexToText(value: string, unknown?: Set<string>): string {
 
 /** Without space at the ends or twice in a row; a space that does not break stays. */
 function oneSpaced(text: string): string {
-  return (/[^\S \u00A0]|  /.test(text) ? text.replace(/[^\S\u00A0]+/g, ' ') : text).trim();
+  return (/[^\S \u00A0]| {2}/.test(text) ? text.replace(/[^\S\u00A0]+/g, ' ') : text).trim();
 }
 
 /** Characters that stand for themselves. */
