@@ -67,7 +67,7 @@ export async function buildApp(config: Config): Promise<App> {
     db: database.db,
     workers,
     storage: new FolderStorage(`${config.dataFolder}/files`),
-    jobs: new Jobs(database.db, config.databaseUrl, report),
+    jobs: new Jobs(database, config.databaseUrl, report),
     indexer: new Indexer(database.db, workers, report),
     columns: new ColumnsService(database.db, config.tasksFile),
   };

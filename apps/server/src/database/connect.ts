@@ -17,11 +17,12 @@ const STATEMENT_TIMEOUT_MS = 8_000;
 
 export function connect(url: string, size = 12): Database {
   // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling, and never
-  // by reading a table of text vectors through: the planner does not know what it costs to fetch them.
+  // by reading a table of text vectors through: the planner does not know what it costs to fetch them. A query whose
+  // server died ends within a second, and lets its locks go.
   const pool = new pg.Pool({
     connectionString: url,
     max: size,
-    options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c random_page_cost=1.1`,
+    options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c random_page_cost=1.1 -c client_connection_check_interval=1000`,
   });
   // A connection that ends while idle (the database restarts) is replaced at the next query.
   pool.on('error', () => {});

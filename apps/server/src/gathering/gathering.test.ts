@@ -194,25 +194,3 @@ describe('PDFs', () => {
     expect(rows[0]!.text.split(/\s+/)).toEqual(theirs);
   });
 });
-
-test('a job that was running when the server died is done once by the next one, all or nothing', async () => {
-  const { services } = server.app;
-  const stored = await services.storage.put((await import('node:stream')).Readable.from([Buffer.from(RIS)]));
-  const { startImport } = await import('./routes.ts');
-  const { jobId } = await startImport(
-    services,
-    { workspaceId: me.workspace, userId: me.info.userId },
-    [{ name: 'a.ris', ...stored }],
-    null,
-  );
-  await me.jobEnds(jobId);
-  // As if the death came after the work was committed and before the job was marked: it is found done and not repeated.
-  await services.database.pool.query("update jobs set state = 'running' where id = $1", [jobId]);
-  const { Jobs } = await import('../jobs/service.ts');
-  const { importWork } = await import('./import.ts');
-  const successor = new Jobs(services.db, services.config.databaseUrl, () => {});
-  await successor.start({ import: importWork(services) });
-  await me.jobEnds(jobId);
-  await successor.stop();
-  expect((await me.ask('')).total).toBe(2);
-});

@@ -1,12 +1,14 @@
 /**
- * Long work. pg-boss keeps the queue in PostgreSQL and gives a job whose server died to another; the table `jobs`
- * holds what a page follows: progress, what is being done, and the wish to cancel.
+ * Long work. pg-boss keeps the queue in PostgreSQL; the table `jobs` holds what a page follows: progress, what is being
+ * done, and the wish to cancel. Who carries a job out holds a lock on it for as long as its connection lives, so a job
+ * without its lock belongs to a server that died, and goes back into the queue.
  */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobInfo, JobState } from '@pandecta/contract';
-import { one, rows, type Db } from '../database/connect.ts';
+import { array, one, rows, type Database, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 
 export class Cancelled extends Error {}
@@ -23,14 +25,23 @@ interface Payload {
   jobId: string;
 }
 
+/** How often a server looks for jobs that another left behind. */
+const LOOK_EVERY_MS = 5_000;
+
+/** The number a job is locked by. */
+const lockOf = (jobId: SQL | string): SQL => sql`hashtextextended(${jobId}::text, 0)`;
+
 export class Jobs {
   private readonly boss: PgBoss;
+  private readonly db: Db;
+  private looking: NodeJS.Timeout | undefined;
 
   constructor(
-    private readonly db: Db,
+    private readonly database: Database,
     url: string,
     private readonly report: (error: unknown) => void,
   ) {
+    this.db = database.db;
     this.boss = new PgBoss({ connectionString: url, max: 3, application_name: 'pandecta jobs' });
     this.boss.on('error', report);
   }
@@ -39,11 +50,15 @@ export class Jobs {
     await this.boss.start();
     for (const [kind, work] of Object.entries(kinds)) {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
-      await this.giveBackOrphans(kind);
+      // One that died between making a job and queueing it leaves it waiting.
+      await this.giveBackOrphans(kind, ['running', 'waiting']);
       await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-        if (job) await this.carryOut(kind, job.data, work);
+        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data, work));
       });
     }
+    this.looking = setInterval(() => {
+      for (const kind of Object.keys(kinds)) this.giveBackOrphans(kind, ['running']).catch(this.report);
+    }, LOOK_EVERY_MS);
   }
 
   /** Work that one server does once a day, at a quiet hour. */
@@ -53,18 +68,34 @@ export class Jobs {
     await this.boss.work(name, async () => void (await work()));
   }
 
-  /** Jobs a dead server left marked as running go back into the queue at once. Holds for one server a database. */
-  private async giveBackOrphans(kind: string): Promise<void> {
-    const left = await rows<Payload>(
-      this.db,
-      sql`select workspace_id as "workspaceId", id as "jobId" from jobs where kind = ${kind} and state in ('running', 'waiting')`,
+  /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
+  private async giveBackOrphans(kind: string, states: JobState[]): Promise<void> {
+    const left = await this.db.transaction((tx) =>
+      rows<Payload>(
+        tx,
+        sql`select workspace_id as "workspaceId", id as "jobId" from jobs
+          where kind = ${kind} and state = any(${array(states, 'text')}) and pg_try_advisory_xact_lock(${lockOf(sql`id`)})`,
+      ),
     );
-    if (!left.length) return;
-    await this.boss.purgeQueue(kind);
-    for (const payload of left) await this.boss.send(kind, payload, { singletonKey: payload.jobId });
+    for (const payload of left) await this.boss.send(kind, payload);
+  }
+
+  /** Does the work while holding the lock of the job; nothing, when another server holds it. */
+  private async alone({ jobId }: Payload, work: () => Promise<void>): Promise<void> {
+    const client = await this.database.pool.connect();
+    const tell = (query: SQL): Promise<{ rows: unknown[] }> => drizzle(client).execute(query);
+    try {
+      const found = await tell(sql`select pg_try_advisory_lock(${lockOf(jobId)}) as held`);
+      if (!(found.rows[0] as { held: boolean }).held) return;
+      await work();
+      await tell(sql`select pg_advisory_unlock(${lockOf(jobId)})`);
+    } finally {
+      client.release();
+    }
   }
 
   async stop(): Promise<void> {
+    clearInterval(this.looking);
     await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
   }
 
