@@ -70,8 +70,8 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split('/')
       <Menu as="div" class="relative">
         <MenuButton
           class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-[11px] font-bold text-[#1f2c33]"
-          :aria-label="`${session.user?.name}: account`"
-          >{{ session.initials }}</MenuButton
+          ><span aria-hidden="true">{{ session.initials }}</span
+          ><span class="sr-only">{{ session.user?.name }}: account</span></MenuButton
         >
         <MenuItems class="menu absolute right-0 top-8 w-60 text-[13.5px] text-ink">
           <p class="border-b border-line px-3 pb-2 pt-1">

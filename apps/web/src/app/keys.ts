@@ -35,7 +35,9 @@ export const KEYS: { where: string; keys: Key[] }[] = [
   {
     where: 'In the reader',
     keys: [
-      { keys: '1 – 9', does: 'mark the selected words with a sense' },
+      { keys: '→ ←', does: 'choose a word; ↓ ↑ by lines' },
+      { keys: 'Shift → ←', does: 'choose more words' },
+      { keys: '1 – 9', does: 'mark the chosen words with a sense' },
       { keys: '/', does: 'search in the document' },
       { keys: 'n  p', does: 'next and previous hit' },
       { keys: '+ −', does: 'zoom' },

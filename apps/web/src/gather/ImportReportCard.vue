@@ -47,20 +47,22 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
       {{ report.job.says }}
     </p>
     <template v-else>
-      <dl class="mt-4 flex gap-8">
-        <div v-for="f in figures" :key="f.says">
-          <dt class="sr-only">{{ f.says }}</dt>
-          <dd>
-            <span class="block font-mono text-2xl" :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''">{{
-              f.n.toLocaleString('en')
-            }}</span><span class="text-muted">{{ f.says }}</span>
-          </dd>
-        </div>
+      <div class="mt-4 flex gap-8">
+        <dl class="flex gap-8">
+          <div v-for="f in figures" :key="f.says">
+            <dt class="sr-only">{{ f.says }}</dt>
+            <dd>
+              <span class="block font-mono text-2xl" :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''">{{
+                f.n.toLocaleString('en')
+              }}</span><span class="text-muted">{{ f.says }}</span>
+            </dd>
+          </div>
+        </dl>
         <div v-if="session.mayEdit && report.changeId" class="ml-auto self-center">
           <button v-if="report.undoable" class="btn" @click="changes.undoOne(report.changeId)">Undo this import</button>
           <span v-else class="text-muted">This import is undone</span>
         </div>
-      </dl>
+      </div>
       <h3 class="heading mt-6">Files</h3>
       <table class="mt-1 w-full">
         <thead class="sr-only">

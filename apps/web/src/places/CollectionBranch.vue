@@ -59,7 +59,7 @@ function finishRename(): void {
     <div
       v-drag="() => ({ what: 'collection', collection: branch.collection.id, placement: branch.placement })"
       v-drop="drop"
-      class="group flex items-center gap-1 rounded py-[3px] pr-1.5"
+      class="group flex min-h-[26px] items-center gap-1 rounded pr-1.5"
       :style="{ paddingLeft: `${depth * 14 + 2}px` }"
       :class="[
         chosen === branch.collection.id && 'bg-verdtint font-semibold text-verdigris',
@@ -68,13 +68,13 @@ function finishRename(): void {
     >
       <button
         v-if="branch.children.length"
-        class="shrink-0 text-muted"
+        class="-mx-1 grid h-6 w-6 shrink-0 place-items-center text-muted"
         :aria-label="isOpen ? 'Close' : 'Open'"
         @click="toggle"
       >
         <ChevronDown v-if="isOpen" :size="13" /><ChevronRight v-else :size="13" />
       </button>
-      <span v-else class="w-[13px] shrink-0" />
+      <span v-else class="w-4 shrink-0" />
       <input
         v-if="renaming"
         ref="input"

@@ -71,15 +71,15 @@ function click(event: MouseEvent): void {
         class="absolute top-[7px] h-2.5 w-px bg-ochre"
         :style="{ left: `${at(h.page, h.rects[0]?.y0)}%` }"
       />
-      <button
+      <!-- For the pointer; by keyboard the marks are reached on their pages. -->
+      <span
         v-for="t in ticks"
         :key="t.id"
-        tabindex="-1"
         class="absolute top-[3px] h-[18px] w-1.5 rounded-[1.5px] border border-black/15"
         :class="FILL[t.sense?.colour ?? 'straw']"
         :style="{ left: `${t.left}%` }"
         :title="`${t.sense?.name}: ${t.text.slice(0, 80)}`"
-        :aria-label="`${t.sense?.name}: ${t.text.slice(0, 60)}`"
+        aria-hidden="true"
         @click.stop="emit('mark', t.id)"
       />
       <div

@@ -11,6 +11,7 @@ import { isTyping } from '../app/keys.ts';
 import LitText from '../look/LitText.vue';
 import { useSession } from '../session/store.ts';
 import ReadingSelect from '../sources/ReadingSelect.vue';
+import { chooseWord, type Arrow } from './caret.ts';
 import { FILL } from './colours.ts';
 import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
@@ -93,9 +94,10 @@ watch(
 const plainWords = (q: string): string =>
   q
     .replace(
-      /-?\b(?:author|year|kind|tag|subject|in|doi|file|state|added|by|person|type|collection):(?:"[^"]*"|\S+)/gi,
+      /-?\b(?:author|title|year|kind|tag|subject|in|doi|file|state|abstract|journal|note|added):(?:"[^"]*"|\S+)/gi,
       '',
     )
+    .replace(/\bpage:/gi, '')
     .trim();
 
 function go(n: number, y = 0): void {
@@ -156,15 +158,32 @@ function setZoom(factor: number): void {
   go(keep);
 }
 
+/** Arrows to the side choose words; up and down go by lines once one is chosen, and scroll before. */
+function choose(arrow: Arrow, extend: boolean): boolean {
+  const upright = arrow === 'ArrowUp' || arrow === 'ArrowDown';
+  if (!desk.value || (upright && !extend && getSelection()?.isCollapsed !== false)) return false;
+  const word = chooseWord(desk.value, arrow, extend);
+  word?.scrollIntoView({ block: 'nearest' });
+  look();
+  return Boolean(word);
+}
+function unchoose(): void {
+  getSelection()?.removeAllRanges();
+  selected.value = null;
+}
+
 useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || document.querySelector('[role=dialog]')) return;
+  if (event.defaultPrevented || isTyping(event) || document.querySelector('[role=dialog]')) return;
   const control = event.ctrlKey || event.metaKey;
   if ((control && event.key === 'f') || (event.key === '/' && !control)) searchInput.value?.focus();
   else if (control || event.altKey) return;
   else if (/^[1-9]$/.test(event.key) && session.mayEdit) {
     const s = senses.value.find((x) => x.key === Number(event.key));
     if (s) void mark(s.id);
-  } else if (event.key === 'n') step(1);
+  } else if (event.key.startsWith('Arrow')) {
+    if (!choose(event.key as Arrow, event.shiftKey)) return;
+  } else if (event.key === 'Escape') unchoose();
+  else if (event.key === 'n') step(1);
   else if (event.key === 'p') step(-1);
   else if (event.key === '+' || event.key === '=') setZoom(1.15);
   else if (event.key === '-') setZoom(1 / 1.15);
@@ -183,28 +202,28 @@ const sums = computed(() =>
 
 <template>
   <div class="flex h-full flex-col bg-desk">
-    <div
+    <nav
       v-if="tabs.open.length"
       class="flex h-9 shrink-0 items-end gap-[3px] overflow-x-auto px-4 pt-1.5"
-      role="tablist"
       aria-label="Open documents"
     >
       <div
         v-for="t in tabs.open"
         :key="t.file"
-        class="flex max-w-64 items-center rounded-t-md px-3 py-[5px]"
+        class="flex max-w-64 items-center rounded-t-md py-0.5 pl-3 pr-1"
         :class="t.file === info?.fileId ? 'bg-paper font-semibold' : 'text-muted'"
       >
         <RouterLink
           :to="`/read/${t.source}/${t.file}`"
-          role="tab"
-          :aria-selected="t.file === info?.fileId"
+          :aria-current="t.file === info?.fileId ? 'page' : undefined"
           class="truncate"
           >{{ t.title || 'Document' }}</RouterLink
         >
-        <button class="ml-1.5" :aria-label="`Close ${t.title}`" @click="closeTab(t)"><X :size="13" /></button>
+        <button class="grid h-6 w-6 shrink-0 place-items-center" :aria-label="`Close ${t.title}`" @click="closeTab(t)">
+          <X :size="13" />
+        </button>
       </div>
-    </div>
+    </nav>
     <div v-if="!route.params.file && !tabs.open.length" class="grid flex-1 place-items-center text-center">
       <div>
         <h1 class="font-serif text-lg">No document is open</h1>
@@ -377,6 +396,7 @@ const sums = computed(() =>
         @mark="toMark"
       />
     </template>
+    <p class="sr-only" role="status">{{ selected ? `Chosen: ${selected.quote.exact}` : '' }}</p>
     <div
       v-if="selected"
       class="fixed z-30 flex gap-1 rounded-md border border-line bg-card p-1 shadow-lg"

@@ -33,6 +33,7 @@ const virtual = useVirtualizer(
   })),
 );
 watch(lineHeight, () => virtual.value.measure());
+const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 const items = computed(() => virtual.value.getVirtualItems());
 watch([items, () => ledger.rows.size, () => ledger.ids], () => {
   const list = items.value;
@@ -131,22 +132,12 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         ><span v-else>{{ c.name }}</span></template
       >
     </div>
-    <div
-      id="ledger"
-      ref="scroller"
-      class="relative min-h-0 flex-1 overflow-auto outline-none"
-      tabindex="0"
-      role="listbox"
-      aria-label="Sources"
-      aria-multiselectable="true"
-      :aria-activedescendant="ledger.cursor ? `source-${ledger.cursor}` : undefined"
-      :aria-busy="ledger.state === 'loading' || ledger.partial"
-    >
+    <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center" role="alert">
         <p class="text-madder">{{ ledger.error }}</p>
         <button class="btn mt-3" @click="ledger.load(false)">Try again</button>
       </div>
-      <div v-else-if="ledger.state === 'ready' && !ledger.total" class="mx-auto max-w-md p-10 text-center">
+      <div v-else class="mx-auto max-w-md p-10 text-center">
         <template v-if="ask.scope === 'bin'"
           ><h2 class="font-serif text-lg">The bin is empty</h2>
           <p class="text-muted">Removed sources wait here for 30 days, with all they had.</p></template
@@ -165,7 +156,20 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
           <RouterLink v-if="session.mayEdit" class="btn btn-main" to="/gather">Add sources</RouterLink></template
         >
       </div>
-      <div v-else :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">
+    </div>
+    <div
+      v-show="ledger.state !== 'failed' && !isEmpty"
+      id="ledger"
+      ref="scroller"
+      class="relative min-h-0 flex-1 overflow-auto outline-none"
+      tabindex="0"
+      role="listbox"
+      aria-label="Sources"
+      aria-multiselectable="true"
+      :aria-activedescendant="ledger.cursor ? `source-${ledger.cursor}` : undefined"
+      :aria-busy="ledger.state === 'loading' || ledger.partial"
+    >
+      <div :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">
         <div
           v-for="item in items"
           :id="`source-${ledger.ids[item.index]}`"

@@ -5,6 +5,7 @@ import { dateShort, KINDS, nameShort, namesShort, yearOf } from '@pandecta/core/
 import LitText from '../look/LitText.vue';
 import StampMark from '../look/StampMark.vue';
 import type { Column } from './columns.ts';
+import SelectBox from './SelectBox.vue';
 
 const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
 const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
@@ -67,14 +68,7 @@ function cell(id: Column['id']): string {
     :class="[current || checked ? 'bg-verdtint' : 'hover:bg-panel', two ? 'py-1.5' : 'py-[5px]']"
   >
     <div v-if="two" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
-      <input
-        type="checkbox"
-        class="mt-[3px] h-3.5 w-3.5 accent-verdigris"
-        :checked="checked"
-        :aria-label="`Select ${title}`"
-        tabindex="-1"
-        @click.stop="emit('check')"
-      />
+      <SelectBox class="mt-[3px]" :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
@@ -85,13 +79,12 @@ function cell(id: Column['id']): string {
         </p>
         <p class="truncate text-[12.5px] text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
         <p v-if="row.hit" class="truncate text-[12.5px]">
-          <button
+          <!-- A line is one option of a list and holds no controls of its own: Enter opens at this page too. -->
+          <span
             v-if="row.hit.page"
-            class="font-medium text-verdigris hover:underline"
-            tabindex="-1"
+            class="cursor-pointer font-medium text-verdigris hover:underline"
             @click.stop="emit('open', row.hit.page, row.hit.fileId)"
-          >
-            {{ row.hit.where }}</button><span v-else class="text-muted">{{ row.hit.where }}</span>
+            >{{ row.hit.where }}</span><span v-else class="text-muted">{{ row.hit.where }}</span>
           <span class="mx-1" aria-hidden="true">…</span
           ><LitText
             :text="row.hit.text.replace(/^… /, '')"
@@ -124,14 +117,7 @@ function cell(id: Column['id']): string {
       class="grid h-full items-center gap-x-[11px]"
       :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
-      <input
-        type="checkbox"
-        class="h-3.5 w-3.5 accent-verdigris"
-        :checked="checked"
-        :aria-label="`Select ${title}`"
-        tabindex="-1"
-        @click.stop="emit('check')"
-      />
+      <SelectBox :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <span class="truncate font-serif text-[14px]"><LitText :text="title" :lit="row.titleLit" /></span>
       <template v-for="c in columns" :key="c.id">

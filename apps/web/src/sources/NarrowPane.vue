@@ -47,7 +47,7 @@ const toggle = (type: string): void =>
     <section v-for="f in facets" :key="f.type" class="mb-3.5">
       <h2>
         <button
-          class="heading flex w-full justify-between"
+          class="heading flex min-h-6 w-full items-center justify-between"
           :aria-expanded="!closed.includes(f.type)"
           @click="toggle(f.type)"
         >
@@ -65,7 +65,7 @@ const toggle = (type: string): void =>
         <ul>
           <li v-for="v in f.shown" :key="v.key">
             <button
-              class="flex w-full justify-between gap-1.5 py-[2px] text-left"
+              class="flex min-h-6 w-full items-center justify-between gap-1.5 text-left"
               :aria-pressed="state(f.type, v.key) === 'in'"
               :class="{
                 'font-semibold text-verdigris': state(f.type, v.key) === 'in',
@@ -89,7 +89,7 @@ const toggle = (type: string): void =>
         </ul>
         <button
           v-if="f.all.length > FEW"
-          class="text-[12.5px] text-muted hover:text-ink"
+          class="min-h-6 text-[12.5px] text-muted hover:text-ink"
           @click="more[f.type] = !more[f.type]"
         >
           {{ more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more` }}

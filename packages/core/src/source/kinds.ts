@@ -65,14 +65,15 @@ export function isKind(value: unknown): value is Kind {
   return typeof value === 'string' && Object.hasOwn(KINDS, value);
 }
 
-/** Finds a kind by its CSL type, its stamp or the beginning of its name, whatever the case. */
+/** Finds kinds by name or stamp, else by CSL type, else by a word of either, or its beginning; case does not matter. */
 export function findKinds(word: string): Kind[] {
   const wanted = word.trim().toLowerCase();
-  if (isKind(wanted)) return [wanted];
   const exact = ALL_KINDS.filter(
     (k) => KINDS[k].name.toLowerCase() === wanted || KINDS[k].stamp.toLowerCase() === wanted,
   );
   if (exact.length || !wanted) return exact;
+  // A type of one word is a word people use of several kinds: "article".
+  if (isKind(wanted) && /[-_]/.test(wanted)) return [wanted];
   return ALL_KINDS.filter((k) =>
     `${KINDS[k].name} ${k}`
       .toLowerCase()

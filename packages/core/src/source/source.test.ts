@@ -96,12 +96,15 @@ describe('names', () => {
 });
 
 test('kinds are found by name, beginning and stamp; each offers its own fields', () => {
-  expect([findKinds('case'), findKinds('Ar'), findKinds('journal article'), findKinds('zzz')]).toEqual([
+  expect(['case', 'Ar', 'journal article', 'article-journal', 'book', 'zzz'].map(findKinds)).toEqual([
     ['legal_case'],
     ['article-journal'],
     ['article-journal'],
+    ['article-journal'],
+    ['book'],
     [],
   ]);
+  expect(findKinds('article')).toEqual(expect.arrayContaining(['article', 'article-journal', 'article-newspaper']));
   expect(variablesOf('legal_case')).toContain('authority');
   expect(variablesOf('article-journal')).not.toContain('authority');
 });

@@ -1,0 +1,93 @@
+/** Every main view, light and dark, beside the rules of WCAG 2.2 AA that axe-core can check. */
+import { createRequire } from 'node:module';
+import { expect, test, type Page } from '@playwright/test';
+import { ask, ledger, line, signIn, slip } from './person.ts';
+
+const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
+
+interface Violation {
+  id: string;
+  help: string;
+  nodes: { html: string; failureSummary: string }[];
+}
+
+/** What the rules say against the page as it stands, a line each. */
+async function violations(page: Page): Promise<string[]> {
+  // Evaluated, not added as a script: the page's own policy rightly lets no strange script in.
+  const { readFileSync } = await import('node:fs');
+  await page.evaluate(readFileSync(AXE, 'utf8'));
+  const found = await page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: { run(where: Document, how: object): Promise<{ violations: Violation[] }> };
+    };
+    const run = await axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+      // An experimental rule that takes the branches below a branch of a tree for its own words.
+      rules: { 'label-content-name-mismatch': { enabled: false } },
+    });
+    return run.violations;
+  });
+  return found.flatMap((v) =>
+    v.nodes.slice(0, 3).map((n) => `${v.id}: ${v.help}: ${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 300)}`),
+  );
+}
+
+const VIEWS: Record<string, (page: Page) => Promise<void>> = {
+  'the sources with a search': async (page) => ask(page, 'barrier'),
+  'the record being edited': async (page) => {
+    await ask(page, 'barrier kind:article');
+    await ledger(page).getByRole('option').first().click();
+    await slip(page).getByRole('button', { name: 'Edit record' }).click();
+    await expect(page.getByLabel('Title', { exact: true })).toBeVisible();
+  },
+  'several selected': async (page) => {
+    await ledger(page).focus();
+    await page.keyboard.press('Shift+ArrowDown');
+    await expect(page.getByRole('heading', { name: '2 sources' })).toBeVisible();
+  },
+  'filing by name': async (page) => {
+    await ledger(page).focus();
+    await page.keyboard.press('f');
+    await expect(page.getByRole('combobox', { name: 'Name of a collection' })).toBeVisible();
+  },
+  'the list of keys': async (page) => {
+    await ledger(page).focus();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+  },
+  gathering: async (page) => {
+    await page.getByRole('link', { name: /^Gather/ }).click();
+    await page.getByRole('complementary', { name: 'Bring in sources' }).getByRole('link').first().click();
+    await expect(page.getByRole('heading', { name: 'Files' })).toBeVisible();
+  },
+  'the reader': async (page) => {
+    await ask(page, 'barrier file:text');
+    await ledger(page).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'This source' })).toBeVisible();
+  },
+  'nothing found': async (page) => {
+    await ask(page, 'tag:nosuchtag');
+    await expect(page.getByRole('heading', { name: 'No source matches' })).toBeVisible();
+  },
+};
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+    test('signing in', async ({ page }) => {
+      await page.goto('/');
+      await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+    });
+    for (const [name, go] of Object.entries(VIEWS)) {
+      test(name, async ({ page }) => {
+        await signIn(page);
+        await expect(line(page, /./).first()).toBeVisible();
+        await go(page);
+        expect(await violations(page)).toEqual([]);
+      });
+    }
+  });
+}
