@@ -114,6 +114,21 @@ describe('the ask line finds', () => {
     expect(found[1]!.hit!.text.slice(found[1]!.hit!.lit[0]!.start, found[1]!.hit!.lit[0]!.end)).toBe('barrier');
   });
 
+  test('all the words in the title before any of them in a shorter record', async () => {
+    const reader = await server.person('steward');
+    await reader.import({
+      'rank.ris':
+        'TY  - BOOK\nTI  - Closure\nAU  - Barrier, Ada\nER  - \n' +
+        `TY  - JOUR\nTI  - On the frequency of barrier closure in a long series of winters\nAB  - ${'closure of the gates and '.repeat(60)}\nER  - \n`,
+    });
+    await server.settle();
+    const found = await reader.ask('barrier closure');
+    expect(found.rows.map((r) => r.record.title)).toEqual([
+      'On the frequency of barrier closure in a long series of winters',
+      'Closure',
+    ]);
+  });
+
   test('and says what it could not read, without stopping', async () => {
     const page = await me.ask('colour:red "unclosed');
     expect(page.notes.map((n) => n.says)).toEqual([

@@ -16,7 +16,7 @@ const CANDIDATES = 500;
 export async function first(to: Asking, q: Question, count: number): Promise<{ total: number; ids: string[] }> {
   if (q.byRelevance) {
     const { total, candidates } = await candidatesOf(to, q);
-    return { total, ids: (await ranked(to.db, q, candidates.ids)).slice(0, count).map((i) => candidates.ids[i]!) };
+    return { total, ids: (await ranked(to.db, q, candidates)).slice(0, count).map((i) => candidates.ids[i]!) };
   }
   const { total, page } = await ask(to, q, { page: { sort: q.sort, count } });
   return { total, ids: page };
@@ -27,7 +27,7 @@ export async function order(to: Asking, q: Question): Promise<Uint8Array> {
   let lead: number[] = [];
   if (q.byRelevance) {
     const { candidates } = await candidatesOf(to, q);
-    lead = (await ranked(to.db, q, candidates.ids)).map((i) => candidates.numbers[i]!);
+    lead = (await ranked(to.db, q, candidates)).map((i) => candidates.numbers[i]!);
   }
   return (await ask(to, q, { whole: { sort: q.sort, lead } })).whole;
 }
@@ -37,14 +37,14 @@ function candidatesOf(to: Asking, q: Question): Promise<ColumnsAnswer> {
   return ask(to, q, { candidates: { first: q.compiled.sets.length, most: CANDIDATES } }, [q.compiled.titles]);
 }
 
-/** The places of the given sources among themselves, the best first. */
-async function ranked(db: Db, q: Question, ids: string[]): Promise<number[]> {
+/** The places of the candidates among themselves, the best first: all words in the title, then by how they stand. */
+async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candidates']): Promise<number[]> {
   const found = await rows<{ place: number }>(
     db,
     sql`
     select (c.place - 1)::int as place from unnest(${array(ids, 'uuid')}) with ordinality as c(id, place)
     join source_text t on t.workspace_id = ${q.scope.workspaceId} and t.source_id = c.id
-    order by ts_rank('{0.1, 0.2, 0.6, 1.0}', t.vector, ${q.compiled.rank}::tsquery, 1) desc, c.id desc`,
+    order by c.place <= ${titled} desc, ts_rank('{0.1, 0.2, 0.6, 1.0}', t.vector, ${q.compiled.rank}::tsquery, 1) desc, c.id desc`,
   );
   return found.map((f) => f.place);
 }

@@ -75,9 +75,9 @@ watch(
     firstSize.value = { width: first.width, height: first.height };
     const tab = tabs.show({ source: String(s), file: String(f), title: titleOf.value });
     chosen.value ||= senses.value[0]?.id ?? '';
-    draft.value = String(route.query.q ?? '');
+    draft.value = plainWords(String(route.query.q ?? ''));
     await nextTick();
-    if (draft.value) await doc.search(plainWords(draft.value));
+    if (draft.value) await doc.search(draft.value);
     const wanted = Number(route.query.page) || tab.page;
     const hit = hits.value.findIndex((h) => h.page === wanted);
     if (hit >= 0) hitAt.value = hit;

@@ -64,7 +64,7 @@ function cell(id: Column['id']): string {
 
 <template>
   <div
-    class="h-full border-b border-line px-4"
+    class="@container h-full border-b border-line px-4"
     :class="[current || checked ? 'bg-verdtint' : 'hover:bg-panel', two ? 'py-1.5' : 'py-[5px]']"
   >
     <div v-if="two" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
@@ -96,7 +96,7 @@ function cell(id: Column['id']): string {
           />
         </p>
       </div>
-      <div class="flex max-w-72 flex-col items-end">
+      <div class="flex max-w-[min(18rem,36cqw)] flex-col items-end">
         <p class="count flex gap-2.5">
           <span
             v-if="row.reading"
@@ -104,7 +104,9 @@ function cell(id: Column['id']): string {
             :class="row.reading === 'reading' && 'text-verdigris'"
             >{{ row.reading }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
         </p>
-        <p class="mt-0.5 flex max-w-full gap-1.5 overflow-hidden whitespace-nowrap">
+        <p
+          class="mt-0.5 flex h-[21px] max-w-full flex-wrap content-start items-start justify-end gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
+        >
           <span v-for="t in row.tags.slice(0, 4)" :key="t.id" :class="t.subject ? 'term' : 'tag'"
             ><span v-if="t.subject" class="sr-only">subject term: </span>{{ t.name }}</span
           >

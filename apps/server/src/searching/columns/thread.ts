@@ -42,7 +42,8 @@ export interface ColumnsAnswer {
   total: number;
   page: string[];
   whole: Uint8Array;
-  candidates: { numbers: number[]; ids: string[] };
+  /** The first `titled` of them are of the set asked for first. */
+  candidates: { numbers: number[]; ids: string[]; titled: number };
   facets: [type: string, counts: [facet: number, count: number][]][];
   years: [year: number, count: number][];
 }
@@ -86,7 +87,7 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
     total: found.count,
     page: [],
     whole: new Uint8Array(0),
-    candidates: { numbers: [], ids: [] },
+    candidates: { numbers: [], ids: [], titled: 0 },
     facets: [],
     years: [],
   };
@@ -104,8 +105,9 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
     const { first, most } = ask.candidates;
     const titled = matching(held, ask.presence, { is: 'and', parts: [{ is: 'set', set: first }, ask.condition] }, sets);
     const numbers = [...titled.numbers(most)];
+    const { length } = numbers;
     if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
-    out.candidates = { numbers, ids: numbers.map((n) => uuid(held.idOf(n))) };
+    out.candidates = { numbers, ids: numbers.map((n) => uuid(held.idOf(n))), titled: length };
   }
   if (ask.narrow) {
     out.facets = [...held.countFacets((each) => found.forEach(each), ask.narrow.most)];
