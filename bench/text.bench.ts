@@ -3,9 +3,11 @@ import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
+import pMap from 'p-map';
 import { SOURCES } from '@pandecta/demo/sources';
 import { typeset } from '@pandecta/demo/typeset';
 import { readPdf } from '@pandecta/server/files/read-pdf';
+import { FILES_AT_ONCE } from '@pandecta/server/gathering/prepare';
 import { median, table } from './measure.ts';
 import { startBench } from './server.ts';
 
@@ -28,13 +30,17 @@ const layout = await median(3, () => paths.forEach((p) => execFileSync('pdftotex
 let turn = 0;
 const ours = await median(3, async () => {
   turn += 1;
-  for (const [i, path] of paths.entries())
-    await readPdf(
-      db,
-      bench.workspace,
-      { name: `${i}.pdf`, sha256: `${turn}-${i}-${process.pid}`, bytes: 1, path },
-      async () => {},
-    );
+  await pMap(
+    paths,
+    (path, i) =>
+      readPdf(
+        db,
+        bench.workspace,
+        { name: `${i}.pdf`, sha256: `${turn}-${i}-${process.pid}`, bytes: 1, path },
+        async () => {},
+      ),
+    { concurrency: FILES_AT_ONCE },
+  );
 });
 await db.execute(sql`delete from pages where workspace_id = ${bench.workspace.id}`);
 table(

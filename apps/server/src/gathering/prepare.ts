@@ -1,8 +1,8 @@
 /** Reads the files of an import into candidates, outside any transaction. Nothing here is seen by anyone yet. */
-import { open } from 'node:fs/promises';
-import { readFile } from 'node:fs/promises';
-import { v7 as uuidv7 } from 'uuid';
+import { open, readFile } from 'node:fs/promises';
 import { sql } from 'drizzle-orm';
+import pMap from 'p-map';
+import { v7 as uuidv7 } from 'uuid';
 import type { FileState, ImportMessage } from '@pandecta/contract';
 import { recognise, type Provenance } from '@pandecta/core/documents';
 import { isPdf, readItem } from '@pandecta/core/formats';
@@ -38,27 +38,36 @@ export interface Prepared {
   trouble?: string;
 }
 
+/** While one file is being opened or its last pages are written, the next is read. */
+export const FILES_AT_ONCE = 2;
+
 export async function prepare(
   services: Services,
   workspace: { id: string; number: number },
   inputs: Input[],
   progress: Progress,
 ): Promise<Prepared[]> {
-  const out: Prepared[] = [];
-  // Reference files first, so that a PDF of the same drop finds the record it belongs to.
-  for (const [i, input] of inputs.entries()) {
-    await progress(i, inputs.length, `Reading ${input.name}`);
-    const pdf = await startsAsPdf(services.storage.path(input.sha256));
-    const at = (step: number): number => i + step;
-    out.push(
-      pdf
-        ? await preparePdf(services, workspace, input, i, (d, t) =>
-            progress(at(0), inputs.length, `Reading ${input.name}, page ${d} of ${t}`),
-          )
-        : await prepareReferences(services, input, i),
-    );
-  }
-  return out;
+  let done = 0;
+  const reading = new Map<string, Promise<unknown>>();
+  return pMap(
+    inputs,
+    async (input, i) => {
+      const says = (more = ''): Promise<void> => progress(done, inputs.length, `Reading ${input.name}${more}`);
+      await says();
+      // The same file under two names is read by one at a time: its pages are the same rows.
+      const before = reading.get(input.sha256);
+      const turn = Promise.resolve(before).then(async () => {
+        if (await startsAsPdf(services.storage.path(input.sha256)))
+          return preparePdf(services, workspace, input, i, (d, t) => says(`, page ${d} of ${t}`));
+        return prepareReferences(services, input, i);
+      });
+      reading.set(input.sha256, turn);
+      const prepared = await turn;
+      done += 1;
+      return prepared;
+    },
+    { concurrency: FILES_AT_ONCE },
+  );
 }
 
 async function startsAsPdf(path: string): Promise<boolean> {

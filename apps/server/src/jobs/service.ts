@@ -135,9 +135,11 @@ export class Jobs {
       last = now;
       const [row] = await rows<{ cancel: boolean }>(
         this.db,
-        sql`update jobs set state = 'running', done = ${done}, total = ${total}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId} returning cancel`,
+        sql`update jobs set state = 'running', done = ${done}, total = ${total}, says = ${says}
+          where workspace_id = ${workspaceId} and id = ${jobId} and state in ('waiting', 'running') returning cancel`,
       );
-      if (row?.cancel) throw new Cancelled();
+      // A part of the work that has not heard of the end yet must not bring it back.
+      if (!row || row.cancel) throw new Cancelled();
     };
     try {
       await progress(0, 0, 'Beginning');

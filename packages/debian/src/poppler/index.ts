@@ -51,15 +51,17 @@ export interface PdfInfo {
 
 /** Page count, Info dictionary and XMP; says when the file cannot be opened. */
 export async function pdfInfo(path: string): Promise<PdfInfo> {
-  const info = await textOf('pdfinfo', ['-enc', 'UTF-8', path]);
+  const [info, meta] = await Promise.all([
+    textOf('pdfinfo', ['-enc', 'UTF-8', path]),
+    textOf('pdfinfo', ['-meta', path]),
+  ]);
   if (info.code !== 0) {
     const locked = /Incorrect password|encrypted/i.test(info.err);
     return { state: locked ? 'encrypted' : 'damaged', pages: 0, embedded: {} };
   }
   const field = (name: string): string | undefined => new RegExp(`^${name}:\\s+(.+)$`, 'm').exec(info.out)?.[1]?.trim();
   const pages = Number(field('Pages') ?? 0);
-  const xmp = (await textOf('pdfinfo', ['-meta', path])).out;
-  return { state: 'sound', pages, embedded: readEmbedded(field, xmp) };
+  return { state: 'sound', pages, embedded: readEmbedded(field, meta.out) };
 }
 
 /** XMP (ISO 16684-1) is preferred to the Info dictionary, which it replaced (ISO 32000-2, 14.3.3). */
