@@ -10,7 +10,12 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
-          include: ['packages/*/src/**/*.test.ts', 'apps/{web,cli,standins}/src/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: [
+            'packages/*/src/**/*.test.ts',
+            'apps/{web,cli,standins}/src/**/*.test.ts',
+            'demo/**/*.test.ts',
+            'scripts/**/*.test.mjs',
+          ],
         },
       },
       {

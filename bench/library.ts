@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { derive } from '@pandecta/server/indexing/derive';
-import { insertSources } from '@pandecta/server/sources/service';
+import { insertSources } from '@pandecta/server/sources/store';
 import { ensureTags } from '@pandecta/server/tags/store';
 import type { Db } from '@pandecta/server/database/connect';
 import { Chance } from '@pandecta/demo/random';
@@ -25,11 +25,8 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
     await db.transaction(async (t) => {
       const tx = t as unknown as Db;
       await tx.execute(sql`set local statement_timeout = 0`);
-      await insertSources(tx, actor, list, null);
+      await insertSources(tx, actor, list, { presence: 'live', importId: null });
       const ids = list.map((l) => l.id);
-      await tx.execute(
-        sql`update sources set presence = 'live' where workspace_id = ${actor.workspaceId} and presence = 'none'`,
-      );
       const tagged = ids.filter(() => chance.odds(0.4)).map((id) => [id, chance.pick(tags)] as const);
       await tx.execute(sql`insert into source_tags (workspace_id, source_id, tag_id) select ${actor.workspaceId}::uuid, u.s, u.t
         from unnest(${sql.param(tagged.map((x) => x[0]))}::uuid[], ${sql.param(tagged.map((x) => x[1]))}::uuid[]) as u(s, t)`);

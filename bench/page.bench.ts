@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright';
+import { CHROMIUM } from '../tests/chromium.ts';
 import { ensureLibrary } from './library.ts';
 import { quantile, table } from './measure.ts';
 import { PASSWORD, startBench } from './server.ts';
@@ -11,18 +12,7 @@ const COUNT = Number(process.env.BENCH_SOURCES ?? 100_000);
 const bench = await startBench('library');
 await ensureLibrary(bench, COUNT);
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
 await page.goto(bench.base);
 await page.getByLabel('E-mail address').fill('library@bench.example');

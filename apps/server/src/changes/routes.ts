@@ -11,7 +11,7 @@ export function changeRoutes(declare: Declare, services: Services): void {
     may: 'edit',
     summary: 'Undo your last change that stands.',
     reply: Changed,
-    handler: ({ workspace, user }) => undo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
+    handler: ({ actor }) => undo(services, actor).then(answer),
   });
   declare({
     method: 'POST',
@@ -19,7 +19,7 @@ export function changeRoutes(declare: Declare, services: Services): void {
     may: 'edit',
     summary: 'Do again what you undid last.',
     reply: Changed,
-    handler: ({ workspace, user }) => redo(services, { workspaceId: workspace.id, userId: user.id }).then(answer),
+    handler: ({ actor }) => redo(services, actor).then(answer),
   });
   declare({
     method: 'POST',
@@ -27,8 +27,7 @@ export function changeRoutes(declare: Declare, services: Services): void {
     may: 'edit',
     summary: 'Undo one change.',
     reply: Changed,
-    handler: ({ workspace, user, params }) =>
-      undo(services, { workspaceId: workspace.id, userId: user.id }, params.change).then(answer),
+    handler: ({ actor, params }) => undo(services, actor, params.change).then(answer),
   });
   declare({
     method: 'GET',

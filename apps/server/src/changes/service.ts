@@ -5,6 +5,7 @@ import { describe, invert, isEmpty, sourcesOf, type Change } from '@pandecta/cor
 import type { HistoryEntry } from '@pandecta/contract';
 import { array, one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import { derive } from '../indexing/derive.ts';
 import type { Services } from '../services.ts';
 import { carryOut } from './carry-out.ts';
@@ -13,11 +14,6 @@ export interface Committed {
   changeId: string | null;
   change: Change;
   says: string;
-}
-
-interface Actor {
-  workspaceId: string;
-  userId: string;
 }
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */

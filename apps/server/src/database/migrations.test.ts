@@ -67,7 +67,7 @@ async function asFirstReleased(url: string): Promise<void> {
 let server: TestServer;
 let me: Person;
 beforeAll(async () => {
-  server = await startTestServer(asFirstReleased);
+  server = await startTestServer({ prepare: asFirstReleased });
   me = await server.person('steward', OLD.workspace);
 }, 60_000);
 afterAll(() => server.close());

@@ -2,10 +2,11 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import { PDFDocument } from '@cantoo/pdf-lib';
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { PlacesReply, SourceDetail } from '@pandecta/contract';
+import { makePdf } from '../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -16,17 +17,6 @@ afterAll(() => server.close());
 
 const RIS =
   'TY  - JOUR\nTI  - Who Closes the Gate and When\nAU  - Okonjo, Marit\nPY  - 2014\nDO  - 10.5555/gate.2014\nKW  - Licences\nER  - \nTY  - BOOK\nTI  - Silt and Salt in Small Estuaries\nAU  - Vance, Ines\nPY  - 2009\nER  - \n';
-
-async function pdf(pages: string[][], info: { title?: string } = {}): Promise<Uint8Array> {
-  const doc = await PDFDocument.create();
-  const font = await doc.embedFont(StandardFonts.TimesRoman);
-  if (info.title) doc.setTitle(info.title);
-  for (const lines of pages) {
-    const page = doc.addPage([420, 600]);
-    lines.forEach((line, i) => page.drawText(line, { x: 40, y: 540 - i * 24, size: i === 0 ? 18 : 10, font }));
-  }
-  return doc.save();
-}
 
 describe('reference files', () => {
   test('come in with what they hold, whatever they are called', async () => {
@@ -111,7 +101,7 @@ describe('reference files', () => {
 describe('PDFs', () => {
   test('become a source: title by its type, authors below it, text found by page', async () => {
     const report = await me.import({
-      'scan_01421.pdf': await pdf([
+      'scan_01421.pdf': await makePdf([
         ['The Night Watch at the Sluice', 'Anton Brackwater', 'Operators closed late.'],
         ['Second page', 'The tidal barrier was raised at dusk.'],
       ]),
@@ -131,8 +121,8 @@ describe('PDFs', () => {
   test('that belong to a source already here are attached to it', async () => {
     await me.import({ 'a.ris': RIS });
     const report = await me.import({
-      'by-doi.pdf': await pdf([['Something else on the cover', 'https://doi.org/10.5555/gate.2014']]),
-      'by-title.pdf': await pdf([['Silt and Salt in Small Estuaries', 'Ines Vance']]),
+      'by-doi.pdf': await makePdf([['Something else on the cover', 'https://doi.org/10.5555/gate.2014']]),
+      'by-title.pdf': await makePdf([['Silt and Salt in Small Estuaries', 'Ines Vance']]),
     });
     expect(report).toMatchObject({ added: 0, attached: 2 });
     expect(report.files.map((f) => f.outcome.replace(/.*: /, ''))).toEqual(['same DOI', 'same title']);
@@ -141,7 +131,7 @@ describe('PDFs', () => {
   });
 
   test('that came in before are known by their content, whatever their name', async () => {
-    const content = await pdf([['A document of its own kind', 'Leila Samphire']]);
+    const content = await makePdf([['A document of its own kind', 'Leila Samphire']]);
     await me.import({ 'one.pdf': content });
     expect(await me.import({ 'two.pdf': content })).toMatchObject({ added: 0, known: 1 });
   });
@@ -149,7 +139,7 @@ describe('PDFs', () => {
   test('damaged, locked, without text or wrongly named end each in a clear outcome', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'pandecta-pdf-'));
     const plain = join(folder, 'plain.pdf');
-    writeFileSync(plain, await pdf([['A secret paper on closures']]));
+    writeFileSync(plain, await makePdf([['A secret paper on closures']]));
     execFileSync('qpdf', ['--encrypt', 'user', 'owner', '256', '--', plain, join(folder, 'locked.pdf')]);
     const blank = await PDFDocument.create();
     blank.addPage();
@@ -157,7 +147,7 @@ describe('PDFs', () => {
       'damaged.pdf': '%PDF-1.4\nnothing more',
       'locked.pdf': readFileSync(join(folder, 'locked.pdf')),
       'scan.pdf': await blank.save(),
-      'paper.ris': await pdf([['A paper that hides as references']]),
+      'paper.ris': await makePdf([['A paper that hides as references']]),
     });
     expect(report.added).toBe(3);
     expect(
@@ -171,7 +161,7 @@ describe('PDFs', () => {
   });
 
   test('of a thousand pages are read to the end', async () => {
-    const long = await pdf(
+    const long = await makePdf(
       Array.from({ length: 1000 }, (_, i) => [`Page ${i + 1}`, i === 941 ? 'the needle of the estuary' : 'hay']),
     );
     await me.import({ 'long.pdf': long });
@@ -181,7 +171,7 @@ describe('PDFs', () => {
 
   test('give up the same words as pdftotext', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'pandecta-pdf-'));
-    const content = await pdf([['Title of it', 'None of those granted before 1974 says who must close the gate.']]);
+    const content = await makePdf([['Title of it', 'None of those granted before 1974 says who must close the gate.']]);
     writeFileSync(join(folder, 'a.pdf'), content);
     const theirs = execFileSync('pdftotext', [join(folder, 'a.pdf'), '-'], { encoding: 'utf8' })
       .split(/\s+/)

@@ -5,9 +5,11 @@ import { countSources, type Change } from '@pandecta/core/source';
 import { commitWithin } from '../changes/service.ts';
 import { array, one, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/service.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
+import { insertSources } from '../sources/store.ts';
 import { ensureTags } from '../tags/store.ts';
 import { prepare, type Candidate, type Input, type Prepared } from './prepare.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
@@ -65,7 +67,7 @@ export function importWork(services: Services): Work {
 
 async function insertFresh(
   tx: Db,
-  actor: { workspaceId: string; userId: string },
+  actor: Actor,
   row: ImportRow,
   fresh: Candidate[],
   progress: (done: number) => Promise<void>,
@@ -79,9 +81,7 @@ async function insertFresh(
   );
   for (let i = 0; i < fresh.length; i += CHUNK) {
     const part = fresh.slice(i, i + CHUNK);
-    await tx.execute(sql`insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
-      select ${w}, r.id, r.record, r.provenance, 'live', ${actor.userId}::uuid, ${row.id}::uuid
-      from jsonb_to_recordset(${JSON.stringify(part.map(({ id, record, provenance }) => ({ id, record, provenance })))}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
+    await insertSources(tx, actor, part, { presence: 'live', importId: row.id });
     const tagged = part
       .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(s.trim().slice(0, 200).toLowerCase())] as const))
       .filter((p) => p[1]);
@@ -122,7 +122,7 @@ async function insertFresh(
 /** What came with the new sources is part of them; what it did to sources already here is part of the change. */
 async function commitImport(
   tx: Db,
-  actor: { workspaceId: string; userId: string },
+  actor: Actor,
   row: ImportRow,
   { fresh, known, attach }: Settled,
 ): Promise<string | null> {

@@ -210,7 +210,8 @@ async function askRegistry(
     const found = readItem(item, { line: 0, column: 0 }, []).record;
     if (normaliseDoi(found.DOI ?? '') !== record.DOI) return;
     for (const [field, value] of Object.entries(found)) {
-      if (field === 'custom') continue;
+      // The DOI is known already, and in its normal form.
+      if (field === 'custom' || field === 'DOI') continue;
       (record as Record<string, unknown>)[field] = value;
       provenance[field] = { from: 'identifier registry', sure: 0.97 };
     }

@@ -4,6 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { ImportList, ImportReport, Started, type ImportMessage, type JobInfo } from '@pandecta/contract';
 import { rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
@@ -21,7 +22,7 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     reply: Started,
     summary:
       'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
-    handler: async ({ workspace, user, request }) => {
+    handler: async ({ workspace, actor, request }) => {
       const inputs: Input[] = [];
       let collection: string | null = null;
       for await (const part of request.parts()) {
@@ -33,7 +34,7 @@ export function gatherRoutes(declare: Declare, services: Services): void {
           collection = (await findCollection(db, workspace.id, String(part.value))).id;
       }
       if (!inputs.length) throw new Refusal('no_files');
-      return startImport(services, { workspaceId: workspace.id, userId: user.id }, inputs, collection);
+      return startImport(services, actor, inputs, collection);
     },
   });
   declare({
@@ -63,7 +64,7 @@ const cleanName = (name: string): string =>
 
 export async function startImport(
   { jobs }: Services,
-  actor: { workspaceId: string; userId: string },
+  actor: Actor,
   inputs: Input[],
   collection: string | null,
 ): Promise<Started> {

@@ -13,6 +13,12 @@ export interface Caller {
   workspace: Workspace;
 }
 
+/** Who does a thing, and where. */
+export interface Actor {
+  workspaceId: string;
+  userId: string;
+}
+
 export interface Workspace {
   id: string;
   /** Leads every lexeme of the workspace. */

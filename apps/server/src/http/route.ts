@@ -7,7 +7,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { Action } from '../access/permissions.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { authorise, type Caller } from './authorise.ts';
+import { authorise, type Actor, type Caller } from './authorise.ts';
 import { check } from './check.ts';
 
 export type Class<T> = new () => T;
@@ -28,6 +28,7 @@ export interface RouteSpec<B, Q> {
 }
 
 export interface Call<B, Q> extends Caller {
+  actor: Actor;
   body: B;
   query: Q;
   params: Record<string, string>;
@@ -52,7 +53,8 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
         const body = (spec.body ? await check(spec.body, request.body ?? {}) : undefined) as never;
         const query = (spec.query ? await check(spec.query, request.query, true) : undefined) as never;
         const params = checkParams(request.params as Record<string, string>);
-        return (await spec.handler({ ...caller, body, query, params, request, reply })) ?? reply;
+        const actor = { workspaceId: caller.workspace.id, userId: caller.user.id };
+        return (await spec.handler({ ...caller, actor, body, query, params, request, reply })) ?? reply;
       },
     });
   };

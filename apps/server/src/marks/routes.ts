@@ -40,19 +40,15 @@ export function markRoutes(declare: Declare, services: Services): void {
     summary: 'Mark a passage.',
     body: NewMark,
     reply: Changed,
-    handler: async ({ workspace, user, params, body }) => {
+    handler: async ({ workspace, actor, params, body }) => {
       await attached(db, workspace.id, params.source!, params.file!);
       await sense(db, workspace.id, body.sense);
       const id = uuidv7();
       const committed = await db.transaction(async (t) => {
         const tx = t as unknown as Db;
         await tx.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
-          values (${workspace.id}, ${id}, ${params.source}, ${params.file}, ${body.page}, ${body.sense}, ${JSON.stringify(body.quote)}::jsonb, ${JSON.stringify(body.rects)}::jsonb, ${body.gloss ?? ''}, false, ${user.id})`);
-        return commitWithin(
-          tx,
-          { workspaceId: workspace.id, userId: user.id },
-          { do: 'mark', mark: id, source: params.source!, present: true },
-        );
+          values (${workspace.id}, ${id}, ${params.source}, ${params.file}, ${body.page}, ${body.sense}, ${JSON.stringify(body.quote)}::jsonb, ${JSON.stringify(body.rects)}::jsonb, ${body.gloss ?? ''}, false, ${actor.userId})`);
+        return commitWithin(tx, actor, { do: 'mark', mark: id, source: params.source!, present: true });
       });
       indexer.kick();
       return { ...answer(committed), id };
@@ -65,7 +61,7 @@ export function markRoutes(declare: Declare, services: Services): void {
     summary: 'Write the gloss of a mark, or give it another sense.',
     body: EditMark,
     reply: Changed,
-    handler: async ({ workspace, user, params, body }) => {
+    handler: async ({ workspace, actor, params, body }) => {
       const mark = await findMark(db, workspace.id, params.mark!);
       if (body.sense) await sense(db, workspace.id, body.sense);
       const fields = {
@@ -77,11 +73,7 @@ export function markRoutes(declare: Declare, services: Services): void {
           : {}),
       };
       return answer(
-        await commit(
-          services,
-          { workspaceId: workspace.id, userId: user.id },
-          { do: 'mark-edit', mark: params.mark!, source: mark.source_id, fields },
-        ),
+        await commit(services, actor, { do: 'mark-edit', mark: params.mark!, source: mark.source_id, fields }),
       );
     },
   });
@@ -91,14 +83,10 @@ export function markRoutes(declare: Declare, services: Services): void {
     may: 'mark',
     summary: 'Remove a mark with its gloss; it can be undone.',
     reply: Changed,
-    handler: async ({ workspace, user, params }) => {
+    handler: async ({ workspace, actor, params }) => {
       const mark = await findMark(db, workspace.id, params.mark!);
       return answer(
-        await commit(
-          services,
-          { workspaceId: workspace.id, userId: user.id },
-          { do: 'mark', mark: params.mark!, source: mark.source_id, present: false },
-        ),
+        await commit(services, actor, { do: 'mark', mark: params.mark!, source: mark.source_id, present: false }),
       );
     },
   });

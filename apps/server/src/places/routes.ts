@@ -13,10 +13,6 @@ import { fileSources, makeCollection, placeCollection, removePlacement, renameCo
 import { findPlaces } from './store.ts';
 
 export function placeRoutes(declare: Declare, services: Services): void {
-  const actor = (c: { workspace: { id: string }; user: { id: string } }): { workspaceId: string; userId: string } => ({
-    workspaceId: c.workspace.id,
-    userId: c.user.id,
-  });
   declare({
     method: 'GET',
     path: '/w/:workspace/places',
@@ -32,7 +28,7 @@ export function placeRoutes(declare: Declare, services: Services): void {
     summary: 'Make a collection.',
     body: NewCollection,
     reply: Changed,
-    handler: (call) => makeCollection(services, actor(call), call.body.name, call.body.parent ?? null),
+    handler: (call) => makeCollection(services, call.actor, call.body.name, call.body.parent ?? null),
   });
   declare({
     method: 'PATCH',
@@ -41,7 +37,7 @@ export function placeRoutes(declare: Declare, services: Services): void {
     summary: 'Rename a collection.',
     body: RenameCollection,
     reply: Changed,
-    handler: (call) => renameCollection(services, actor(call), call.params.collection!, call.body.name),
+    handler: (call) => renameCollection(services, call.actor, call.params.collection!, call.body.name),
   });
   declare({
     method: 'POST',
@@ -50,7 +46,7 @@ export function placeRoutes(declare: Declare, services: Services): void {
     summary: 'Place a collection, or move a placement.',
     body: PlaceCollection,
     reply: Changed,
-    handler: (call) => placeCollection(services, actor(call), { ...call.body, parent: call.body.parent ?? null }),
+    handler: (call) => placeCollection(services, call.actor, { ...call.body, parent: call.body.parent ?? null }),
   });
   declare({
     method: 'DELETE',
@@ -58,7 +54,7 @@ export function placeRoutes(declare: Declare, services: Services): void {
     may: 'arrange',
     summary: 'Remove a placement; its sources stay.',
     reply: Changed,
-    handler: (call) => removePlacement(services, actor(call), call.params.placement!),
+    handler: (call) => removePlacement(services, call.actor, call.params.placement!),
   });
   declare({
     method: 'POST',
@@ -67,6 +63,6 @@ export function placeRoutes(declare: Declare, services: Services): void {
     summary: 'File sources in a collection, or take them from it.',
     body: FileSources,
     reply: Changed,
-    handler: (call) => fileSources(services, actor(call), call.body.ids, call.body.collection, call.body.present),
+    handler: (call) => fileSources(services, call.actor, call.body.ids, call.body.collection, call.body.present),
   });
 }

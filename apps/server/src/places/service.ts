@@ -4,13 +4,9 @@ import { countSources, type Change } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
 import { findCollection, findPlaces, isBelow, otherPlaces, placementsOf } from './store.ts';
-
-interface Actor {
-  workspaceId: string;
-  userId: string;
-}
 
 export async function makeCollection(
   services: Services,

@@ -16,10 +16,6 @@ import { addByHand, editRecord, setPresence, setReading } from './service.ts';
 import { findSource, summarise } from './store.ts';
 
 export function sourceRoutes(declare: Declare, services: Services): void {
-  const actor = (c: { workspace: { id: string }; user: { id: string } }): { workspaceId: string; userId: string } => ({
-    workspaceId: c.workspace.id,
-    userId: c.user.id,
-  });
   declare({
     method: 'GET',
     path: '/w/:workspace/sources/:source',
@@ -35,7 +31,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
     summary: 'Set or take away fields of a record.',
     body: EditRecord,
     reply: Changed,
-    handler: (call) => editRecord(services, actor(call), call.params.source!, call.body.fields, call.body.version),
+    handler: (call) => editRecord(services, call.actor, call.params.source!, call.body.fields, call.body.version),
   });
   declare({
     method: 'POST',
@@ -47,7 +43,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
     handler: async (call) =>
       addByHand(
         services,
-        actor(call),
+        call.actor,
         call.body.record,
         call.body.collection ? await findCollection(services.db, call.workspace.id, call.body.collection) : undefined,
       ),
@@ -59,7 +55,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
     summary: 'Set or clear the reading state of sources.',
     body: SetReading,
     reply: Changed,
-    handler: (call) => setReading(services, actor(call), call.body.ids, call.body.state),
+    handler: (call) => setReading(services, call.actor, call.body.ids, call.body.state),
   });
   declare({
     method: 'POST',
@@ -68,7 +64,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
     summary: 'Move sources to the bin, or restore them from it.',
     body: SetPresence,
     reply: Changed,
-    handler: (call) => setPresence(services, actor(call), call.body.ids, call.body.to),
+    handler: (call) => setPresence(services, call.actor, call.body.ids, call.body.to),
   });
   declare({
     method: 'POST',

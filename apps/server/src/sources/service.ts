@@ -14,12 +14,9 @@ import type { Changed } from '@pandecta/contract';
 import { commit, commitWithin } from '../changes/service.ts';
 import { one, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
-
-interface Actor {
-  workspaceId: string;
-  userId: string;
-}
+import { insertSources } from './store.ts';
 
 export async function editRecord(
   services: Services,
@@ -79,19 +76,6 @@ async function refuseStale(
   if (both.length) throw new Refusal('stale_edit', both.map((f) => variableLabel(f).toLowerCase()).join(', '));
 }
 
-/** Adds sources in one change, with their origin; the caller's transaction. Returns their ids. */
-export async function insertSources(
-  tx: Db,
-  actor: Actor,
-  list: { id: string; record: SourceRecord; provenance: object }[],
-  importId: string | null,
-): Promise<void> {
-  await tx.execute(sql`
-    insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
-    select ${actor.workspaceId}::uuid, r.id, r.record, r.provenance, 'none', ${actor.userId}::uuid, ${importId}::uuid
-    from jsonb_to_recordset(${JSON.stringify(list)}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
-}
-
 export async function addByHand(
   { db, indexer }: Services,
   actor: Actor,
@@ -108,7 +92,10 @@ export async function addByHand(
   const provenance = Object.fromEntries(Object.keys(input).map((f) => [f, { from: 'person', sure: 1 }]));
   const committed = await db.transaction(async (t) => {
     const tx = t as unknown as Db;
-    await insertSources(tx, actor, [{ id, record: input as unknown as SourceRecord, provenance }], null);
+    await insertSources(tx, actor, [{ id, record: input as unknown as SourceRecord, provenance }], {
+      presence: 'none',
+      importId: null,
+    });
     const changes: Change[] = [{ do: 'presence', sources: [id], from: 'none', to: 'live' }];
     if (collection)
       changes.push({ do: 'file', collection: collection.id, name: collection.name, sources: [id], present: true });

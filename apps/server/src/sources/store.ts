@@ -4,6 +4,7 @@ import type { BatchSummary, SourceDetail } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
 import { array, one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import { pathsOf } from '../places/store.ts';
 
 export async function findSource(db: Db, workspaceId: string, id: string): Promise<SourceDetail> {
@@ -85,4 +86,18 @@ export async function recordsOf(db: Db, workspaceId: string, ids: string[]): Pro
     from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
     join sources s on s.workspace_id = ${workspaceId} and s.id = u.id and s.presence <> 'none' order by u.place`,
   );
+}
+
+/** Writes new sources; those of presence `none` are seen once a change makes them live. */
+export async function insertSources(
+  tx: Db,
+  actor: Actor,
+  list: { id: string; record: SourceRecord; provenance: object }[],
+  as: { presence: 'none' | 'live'; importId: string | null },
+): Promise<void> {
+  const plain = list.map(({ id, record, provenance }) => ({ id, record, provenance }));
+  await tx.execute(sql`
+    insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
+    select ${actor.workspaceId}::uuid, r.id, r.record, r.provenance, ${as.presence}, ${actor.userId}::uuid, ${as.importId}::uuid
+    from jsonb_to_recordset(${JSON.stringify(plain)}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
 }

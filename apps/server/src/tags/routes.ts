@@ -26,18 +26,14 @@ export function tagRoutes(declare: Declare, services: Services): void {
     summary: 'Put a tag on sources, or take it from them.',
     body: TagSources,
     reply: Changed,
-    handler: async ({ workspace, user, body }) => {
+    handler: async ({ workspace, actor, body }) => {
       const name = body.name.trim();
       if (!name) throw new Refusal('invalid', 'a tag needs a name');
       const subject = body.subject ?? false;
       const ids = await ensureTags(services.db, workspace.id, [name], subject);
       const tag = ids.get(name.toLowerCase()) ?? [...ids.values()][0]!;
       return answer(
-        await commit(
-          services,
-          { workspaceId: workspace.id, userId: user.id },
-          { do: 'tag', tag, name, subject, sources: body.ids, present: body.present },
-        ),
+        await commit(services, actor, { do: 'tag', tag, name, subject, sources: body.ids, present: body.present }),
       );
     },
   });

@@ -94,8 +94,13 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-/** @param prepare what to do to the empty database before it is taken to the newest form */
-export async function startTestServer(prepare?: (url: string) => Promise<void>): Promise<TestServer> {
+export interface TestSetting {
+  /** What to do to the empty database before it is taken to the newest form. */
+  prepare?: (url: string) => Promise<void>;
+  registryUrl?: string;
+}
+
+export async function startTestServer({ prepare, registryUrl }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
@@ -112,7 +117,7 @@ export async function startTestServer(prepare?: (url: string) => Promise<void>):
     databaseUrl: url.href,
     dataFolder: folder,
     webFolder: undefined,
-    registryUrl: undefined,
+    registryUrl,
     migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)),
     stylesFolder: '/usr/share/citation-style-language',
     secureCookies: false,
