@@ -21,9 +21,14 @@ export async function ensureNpm() {
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === wanted) return;
   say('Installing npm packages');
   const done = await run('npm', ['ci', '--no-fund', '--no-audit', '--loglevel=error'], { cwd: ROOT });
-  if (done.code !== 0)
-    throw new Stop(
-      `The npm packages could not be installed: ${done.out.trim().split('\n').slice(-3).join(' ')}. Check the network and start again.`,
-    );
+  if (done.code !== 0) {
+    const why = done.out.trim().split('\n').slice(-3).join(' ');
+    const advice = /ENOSPC/.test(done.out)
+      ? 'The disk is full: free some space'
+      : /ENOTEMPTY|EBUSY/.test(done.out)
+        ? 'Another installation seems to work in this folder: wait until it has ended'
+        : 'Check the network';
+    throw new Stop(`The npm packages could not be installed: ${why}. ${advice} and start again.`);
+  }
   writeFileSync(MARK, wanted);
 }
