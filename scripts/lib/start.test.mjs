@@ -70,6 +70,15 @@ describe('the database cluster', () => {
     await second.stop();
   });
 
+  test('of a start that was killed is stopped, and started anew', async () => {
+    const left = await startPostgres(folder, { fast: true });
+    // No process has this number: the largest Linux gives is 4,194,304.
+    writeFileSync(join(folder, 'starter.pid'), '4194305');
+    const next = await startPostgres(folder, { fast: true });
+    expect(next.url('x')).not.toBe(left.url('x'));
+    await next.stop();
+  });
+
   test('that is no whole cluster is not touched', async () => {
     mkdirSync(join(folder, 'db'));
     writeFileSync(join(folder, 'db/someone-elses.txt'), 'kept');

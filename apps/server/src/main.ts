@@ -13,8 +13,9 @@ await app.listen({ host: config.host, port: config.port });
 process.send?.('ready');
 
 let closing = false;
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => {
+// When whoever started it is gone, so is its database before long.
+for (const end of ['SIGINT', 'SIGTERM', 'disconnect'] as const) {
+  process.on(end, () => {
     if (closing) return;
     closing = true;
     void close().then(

@@ -13,5 +13,5 @@ const server = createServer((request, response) => {
 });
 
 server.listen(port, '127.0.0.1', () => process.send?.('ready'));
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => server.close(() => process.exit(0)) && server.closeAllConnections());
+for (const end of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
+  process.on(end, () => server.close(() => process.exit(0)) && server.closeAllConnections());

@@ -35,6 +35,10 @@ const virtual = useVirtualizer(
 watch(lineHeight, () => virtual.value.measure());
 const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 const items = computed(() => virtual.value.getVirtualItems());
+/** The line the keyboard is at, where it is drawn. */
+const current = computed(() =>
+  items.value.some((item) => ledger.ids[item.index] === ledger.cursor) ? `source-${ledger.cursor}` : undefined,
+);
 watch([items, () => ledger.rows.size, () => ledger.ids], () => {
   const list = items.value;
   if (list.length) void ledger.ensure(list[0]!.index - 20, list.at(-1)!.index + 40);
@@ -68,7 +72,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
 
 <template>
   <div class="flex min-h-0 flex-1 flex-col">
-    <div class="flex items-center gap-2.5 border-b border-line px-4 py-[5px] text-[12.5px] text-muted">
+    <div class="flex min-h-7 items-center gap-2.5 border-b border-line px-4 py-[5px] text-[12.5px] text-muted">
       <input
         type="checkbox"
         class="h-3.5 w-3.5 accent-verdigris"
@@ -166,7 +170,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       role="listbox"
       aria-label="Sources"
       aria-multiselectable="true"
-      :aria-activedescendant="ledger.cursor ? `source-${ledger.cursor}` : undefined"
+      :aria-activedescendant="current"
       :aria-busy="ledger.state === 'loading' || ledger.partial"
     >
       <div :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">

@@ -114,7 +114,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <div class="flex min-w-0 flex-1 flex-col">
         <div class="flex items-stretch">
           <button
-            class="px-1.5 text-muted hover:text-ink"
+            class="grid min-h-6 min-w-6 place-items-center px-1.5 text-muted hover:text-ink"
             :aria-pressed="showLeft"
             :aria-label="showLeft ? 'Close Narrow' : 'Show Narrow'"
             :title="showLeft ? 'Close Narrow' : 'Show Narrow'"
@@ -124,7 +124,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           </button>
           <YearRibbon class="min-w-0 flex-1" />
           <button
-            class="px-1.5 text-muted hover:text-ink"
+            class="grid min-h-6 min-w-6 place-items-center px-1.5 text-muted hover:text-ink"
             :aria-pressed="showRight"
             :aria-label="showRight ? 'Close Places' : 'Show Places'"
             :title="showRight ? 'Close Places' : 'Show Places'"

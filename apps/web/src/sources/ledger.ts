@@ -51,6 +51,8 @@ export const useLedger = defineStore('ledger', () => {
       partial.value = page.total > first.length;
       if (!(partial.value && keepRows)) ids.value = first;
       state.value = 'ready';
+      // A new answer begins at its first line at once; whoever goes on from there is not fetched back later.
+      if (!keepRows && !ask.at) cursor.value = first[0] ?? null;
       if (partial.value) {
         if (typing) await promiseTimeout(AFTER_TYPING_MS);
         if (signal.aborted) return;
@@ -68,7 +70,7 @@ export const useLedger = defineStore('ledger', () => {
         selected.value = new Set([...selected.value].filter((id) => known.has(id)));
       if (ask.at && known.has(ask.at)) cursor.value = ask.at;
       const stays = cursor.value && (known.has(cursor.value) || (keepRows && cursor.value === held.value));
-      if (!stays || (!keepRows && cursor.value !== ask.at))
+      if (!stays || (!keepRows && ask.at && cursor.value !== ask.at))
         cursor.value = ids.value[lastAt] ?? ids.value.at(-1) ?? null;
       if (keepRows) refreshRows();
     } catch (e) {
