@@ -1,4 +1,5 @@
 /** Every main view, light and dark, beside the rules of WCAG 2.2 AA that axe-core can check. */
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
 import { ask, ledger, line, signIn, slip } from './person.ts';
@@ -14,7 +15,6 @@ interface Violation {
 /** What the rules say against the page as it stands, a line each. */
 async function violations(page: Page): Promise<string[]> {
   // Evaluated, not added as a script: the page's own policy rightly lets no strange script in.
-  const { readFileSync } = await import('node:fs');
   await page.evaluate(readFileSync(AXE, 'utf8'));
   const found = await page.evaluate(async () => {
     const { axe } = window as unknown as {

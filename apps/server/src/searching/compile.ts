@@ -161,14 +161,16 @@ class Compiler {
   private phrase(text: string, field: TextField | undefined, excluded: boolean): Condition {
     const stems = tokens(text).map((t) => t.stem);
     if (!stems.length) return NOTHING;
-    const lead = prefixOf(this.scope.workspaceNumber, field);
     if (!excluded) for (const s of stems) this.ranked.add(s);
-    const run = stems.map((s) => quote(lead + s)).join(' <-> ');
-    if (field && field !== 'page') return this.set(inText('fields', run));
+    const run = (of?: TextField): string => {
+      const lead = prefixOf(this.scope.workspaceNumber, of);
+      return stems.map((s) => quote(lead + s)).join(' <-> ');
+    };
+    if (field && field !== 'page') return this.set(inText('fields', run(field)));
     const onPage = this
       .bySource(sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${this.scope.workspaceId} and sf.file_id = p.file_id
-      where p.vector @@ ${pageQuery(this.scope.workspaceNumber, stems)}::tsquery`);
-    return field === 'page' ? onPage : { is: 'or', parts: [this.set(inText('vector', run)), onPage] };
+      where p.vector @@ ${run()}::tsquery`);
+    return field === 'page' ? onPage : { is: 'or', parts: [this.set(inText('vector', run())), onPage] };
   }
 
   private async field(field: QueryField, text: string, phrase: boolean, excluded: boolean): Promise<Condition> {
@@ -286,10 +288,4 @@ export async function facetIds(db: Db, workspaceId: string, pairs: (readonly [st
     join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
   );
   return found.map((f) => f.id);
-}
-
-/** A run of stems as a query over pages, which are indexed once, whatever becomes of their source. */
-export function pageQuery(workspaceNumber: number, stems: string[]): string {
-  const lead = prefixOf(workspaceNumber);
-  return stems.map((s) => quote(lead + s)).join(' <-> ');
 }

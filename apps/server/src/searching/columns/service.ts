@@ -6,6 +6,7 @@ import { sql } from 'drizzle-orm';
 import type { SortBy } from '@pandecta/core/narrowing';
 import { one, rows, type Db } from '../../database/connect.ts';
 import { Workers } from '../../workers/pool.ts';
+import { decodeInts } from './bytes.ts';
 import { readFacets, readNumbers, readRange, readRanks, SHARE } from './load.ts';
 import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage } from './thread.ts';
 
@@ -100,7 +101,7 @@ export class ColumnsService {
     if (noted[0]?.revision !== held.revision + 1 || altered.length > SHARE) return this.load(workspaceId, standing);
     const facets = await readFacets(this.db, workspaceId, held.newestFacet);
     const read = await readNumbers(this.db, workspaceId, altered);
-    const present = new Set(numbersIn(read.numbers));
+    const present = new Set(decodeInts(read.numbers));
     const kept = await this.send({
       workspace: workspaceId,
       do: 'write',
@@ -159,9 +160,4 @@ export class ColumnsService {
   private async send(message: ColumnsMessage): Promise<boolean> {
     return (await this.worker.run('columns', message)) !== 'lost';
   }
-}
-
-function numbersIn(bytes: Uint8Array): number[] {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Array.from({ length: bytes.byteLength >> 2 }, (_, i) => view.getInt32(i * 4));
 }

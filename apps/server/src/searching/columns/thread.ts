@@ -10,6 +10,7 @@ import {
   type SortBy,
 } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/source';
+import { decodeInts } from './bytes.ts';
 
 /** Columns as PostgreSQL sends them: runs of big-endian values. */
 export interface SentRows {
@@ -103,7 +104,7 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
   }
   if (ask.candidates) {
     const { first, most } = ask.candidates;
-    const titled = matching(held, ask.presence, { is: 'and', parts: [{ is: 'set', set: first }, ask.condition] }, sets);
+    const titled = found.and(Bits.of(held.size, sets[first]!));
     const numbers = [...titled.numbers(most)];
     const { length } = numbers;
     if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
@@ -129,13 +130,6 @@ function uuid(bytes: Uint8Array): string {
     if (i === 4 || i === 6 || i === 8 || i === 10) out += '-';
     out += HEX[bytes[i]!];
   }
-  return out;
-}
-
-function decodeInts(bytes: Uint8Array): Int32Array {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const out = new Int32Array(bytes.byteLength >> 2);
-  for (let i = 0; i < out.length; i += 1) out[i] = view.getInt32(i * 4);
   return out;
 }
 
