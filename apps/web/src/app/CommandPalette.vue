@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { SourcePage, SourceRow } from '@pandecta/contract';
-import { namesShort, yearOf } from '@pandecta/core/source';
+import { namesShort, yearShort } from '@pandecta/core/source';
 import { api } from '../api/client.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
@@ -62,7 +62,7 @@ const entries = computed<Entry[]>(() => {
     ...found.value.map((s): Entry => ({
       key: s.id,
       kind: 'Source',
-      name: [namesShort(s.record.author ?? s.record.editor), s.record.title, yearOf(s.record.issued)]
+      name: [namesShort(s.record.author ?? s.record.editor), s.record.title, yearShort(s.record.issued)]
         .filter(Boolean)
         .join(' · '),
       go: () =>

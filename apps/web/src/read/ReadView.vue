@@ -4,7 +4,7 @@ import { ChevronLeft, ChevronRight, Minus, Plus, X } from '@lucide/vue';
 import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { dateShort, namesShort, yearOf } from '@pandecta/core/source';
+import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
 import { here } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { isTyping } from '../app/keys.ts';
@@ -51,7 +51,7 @@ const titleOf = computed(() => {
   return r
     ? [
         namesShort(r.author ?? r.editor) || r.title,
-        r.type === 'personal_communication' ? dateShort(r.issued) : yearOf(r.issued),
+        r.type === 'personal_communication' ? dateShort(r.issued) : yearShort(r.issued),
       ]
         .filter(Boolean)
         .join(' ')

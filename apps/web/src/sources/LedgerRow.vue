@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
-import { dateShort, KINDS, nameShort, namesShort, yearOf } from '@pandecta/core/source';
+import { dateShort, KINDS, nameShort, namesShort, yearShort } from '@pandecta/core/source';
 import LitText from '../look/LitText.vue';
 import StampMark from '../look/StampMark.vue';
 import type { Column } from './columns.ts';
@@ -28,7 +28,7 @@ const where = computed(() => {
 const when = computed(() =>
   ['legal_case', 'manuscript', 'personal_communication', 'article-newspaper', 'webpage'].includes(record.value.type)
     ? dateShort(record.value.issued)
-    : String(yearOf(record.value.issued) ?? ''),
+    : yearShort(record.value.issued),
 );
 const figures = computed(() =>
   [
@@ -45,7 +45,7 @@ function cell(id: Column['id']): string {
     case 'container':
       return record.value['container-title'] ?? record.value.publisher ?? record.value.archive ?? '';
     case 'year':
-      return String(yearOf(record.value.issued) ?? '');
+      return yearShort(record.value.issued);
     case 'kind':
       return KINDS[record.value.type].name;
     case 'added':

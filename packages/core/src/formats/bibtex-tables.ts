@@ -159,6 +159,7 @@ export const TEXT_FIELDS: Record<string, TextVariable> = {
   annotation: 'annote',
   language: 'language',
   langid: 'language',
+  hyphenation: 'language',
   type: 'genre',
   howpublished: 'medium',
   pagetotal: 'number-of-pages',

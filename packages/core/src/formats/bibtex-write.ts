@@ -1,6 +1,7 @@
 /** Records to BibTeX or BibLaTeX. What the dialect cannot hold goes, as JSON, into the field `csl`. */
 import { dateToEdtf, namesShort, yearOf, type Name, type SourceRecord } from '../source/index.ts';
 import { readBibtex } from './bibtex.ts';
+import { langid } from './biblatex-keys.ts';
 import { entryOfKind, FIELD_OF_VARIABLE, NAME_FIELDS, VERBATIM } from './bibtex-tables.ts';
 import { protectCapitals, textToLatex } from './latex.ts';
 import { remainderOf } from './remainder.ts';
@@ -50,8 +51,12 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialec
     const value = record[variable];
     if (value === undefined) continue;
     const field = fieldName(variable, names[dialect], type, dialect);
-    fields.push([field, valueToLatex(field, value)]);
+    const key = field === 'langid' ? langid(value) : undefined;
+    if (field === 'langid' && !key) fields.push(['language', textToLatex(value)]);
+    else fields.push([field, key ?? valueToLatex(field, value)]);
   }
+  const subtype = /^article-(magazine|newspaper)$/.exec(record.type)?.[1];
+  if (subtype && type === 'article') fields.push(['entrysubtype', subtype]);
   const number = type === 'article' ? record.issue : (record['collection-number'] ?? record.number);
   if (number) fields.push(['number', textToLatex(number)]);
   if (source.subjects.length) fields.push(['keywords', source.subjects.map(textToLatex).join('; ')]);

@@ -4,6 +4,7 @@ import {
   parseDate,
   parseName,
   type DateValue,
+  type Kind,
   type Name,
   type NameVariable,
   type SourceRecord,
@@ -11,7 +12,8 @@ import {
 import { normaliseDoi } from '../identifiers/index.ts';
 import { Lines, type Message, type ReadResult, type ReadSource } from './message.ts';
 import { tokenize, type RawEntry, type RawField } from './bibtex-tokens.ts';
-import { latexToText } from './latex.ts';
+import { latexNames, latexToText } from './latex.ts';
+import { keyword } from './biblatex-keys.ts';
 import { applyRemainder } from './remainder.ts';
 import {
   DATE_FIELDS,
@@ -40,7 +42,7 @@ export function readBibtex(text: string): ReadResult {
       });
     } else byKey.set(key, e);
   }
-  const context: Context = { byKey, lines, messages };
+  const context: Context = { byKey, lines, messages, entriesRead: new Set() };
   const sources = entries.filter((e) => e.type !== 'xdata' && e.type !== 'set').map((e) => readEntry(e, context));
   if (!entries.length && !messages.length) {
     messages.push({
@@ -60,6 +62,8 @@ interface Context {
   byKey: Map<string, RawEntry>;
   lines: Lines;
   messages: Message[];
+  /** Entries whose fields were gone through once, whether for themselves or for one that inherits from them. */
+  entriesRead: Set<RawEntry>;
 }
 
 type Fields = Map<string, RawField>;
@@ -67,7 +71,21 @@ type Fields = Map<string, RawField>;
 /** The fields of an entry with those it inherits through crossref and xdata; a cycle ends where it closes. */
 function fieldsOf(entry: RawEntry, context: Context, seen: Set<RawEntry> = new Set()): Fields {
   const fields: Fields = new Map();
-  for (const f of entry.fields) if (!fields.has(f.name) && f.value.trim() !== '') fields.set(f.name, f);
+  for (const f of entry.fields) {
+    if (f.value.trim() === '') continue;
+    const first = fields.get(f.name);
+    if (!first) fields.set(f.name, f);
+    else if (first.value !== f.value && !context.entriesRead.has(entry)) {
+      context.messages.push({
+        severity: 'warning',
+        rule: 'repeated-field',
+        ...context.lines.at(f.offset),
+        what: `The field “${f.name}” stands twice in the entry “${entry.key}”`,
+        done: `the first was used; this one says: ${f.value.trim()}`,
+      });
+    }
+  }
+  context.entriesRead.add(entry);
   seen.add(entry);
   for (const link of ['xdata', 'crossref']) {
     const named = fields.get(link);
@@ -96,7 +114,8 @@ function fieldsOf(entry: RawEntry, context: Context, seen: Set<RawEntry> = new S
 
 function readEntry(entry: RawEntry, context: Context): ReadSource {
   const { lines, messages } = context;
-  const kind = KIND_OF_ENTRY[entry.type];
+  const fields = fieldsOf(entry, context);
+  const kind = kindOf(entry.type, fields);
   const record: SourceRecord = { type: kind ?? 'document' };
   const place = lines.at(entry.offset);
   const source: ReadSource = { record, subjects: [], line: place.line };
@@ -112,18 +131,17 @@ function readEntry(entry: RawEntry, context: Context): ReadSource {
   }
   if (!kind || PARTICULAR.has(entry.type)) kept.entrytype = entry.type;
   if (entry.key) record['citation-key'] = entry.key;
-  const fields = fieldsOf(entry, context);
   const unknown = new Set<string>();
-  let remainder: RawField | undefined;
+  const remainder = fields.get('csl');
   for (const [name, field] of fields) {
-    if (name === 'csl') remainder = field;
-    else if (!readField(record, source, name, field.value, unknown)) kept[name] = field.value;
+    if (name !== 'csl' && !readField(source, fields, name, field.value, unknown)) kept[name] = field.value;
   }
   readIssued(record, fields, kept);
-  readTitles(record, fields, unknown);
-  readNumber(record, fields, entry.type);
-  if (entry.type === 'mastersthesis' && !record.genre) record.genre = "Master's thesis";
-  if (entry.type === 'phdthesis' && !record.genre) record.genre = 'PhD thesis';
+  readTitles(record, fields, unknown, kept);
+  readNumber(record, fields, entry.type, kept);
+  readEprint(record, fields);
+  const implied = IMPLIED_TYPE[entry.type];
+  if (implied) record.genre ??= keyword('type', implied);
   for (const name of unknown) {
     messages.push({
       severity: 'info',
@@ -146,6 +164,21 @@ function readEntry(entry: RawEntry, context: Context): ReadSource {
   return source;
 }
 
+/** The kind of an entry; an article may say that it stood in a newspaper or a magazine (BibLaTeX manual, 2.2.3). */
+function kindOf(type: string, fields: Fields): Kind | undefined {
+  const subtype = /^(newspaper|magazine)$/i.exec(fields.get('entrysubtype')?.value ?? '')?.[1];
+  if (type !== 'article' || !subtype) return KIND_OF_ENTRY[type];
+  fields.delete('entrysubtype');
+  return subtype.toLowerCase() === 'magazine' ? 'article-magazine' : 'article-newspaper';
+}
+
+/** BibTeX's own types as BibLaTeX understands them (BibLaTeX manual, 2.1.2). */
+const IMPLIED_TYPE: Record<string, string> = {
+  mastersthesis: 'mathesis',
+  phdthesis: 'phdthesis',
+  techreport: 'techreport',
+};
+
 /** Types that say more than the kind they become; kept so that they are written back. */
 const PARTICULAR = new Set([
   'mvbook',
@@ -164,21 +197,20 @@ const PARTICULAR = new Set([
   'commentary',
 ]);
 
-const LATER = new Set([
-  'year',
-  'month',
-  'day',
-  'number',
-  'subtitle',
-  'titleaddon',
-  'booksubtitle',
-  'crossref',
-  'xdata',
-  'date',
-]);
+/** Fields that give way to another of the same meaning, whichever comes first. */
+const PREFERRED: Record<string, string> = {
+  organization: 'publisher',
+  journal: 'journaltitle',
+  address: 'location',
+  language: 'langid',
+  annote: 'annotation',
+};
+
+const LATER = new Set(['year', 'month', 'day', 'number', 'subtitle', 'booksubtitle', 'crossref', 'xdata', 'date']);
 
 /** Puts a field into the record; false when there is no place for it. */
-function readField(record: SourceRecord, source: ReadSource, name: string, raw: string, unknown: Set<string>): boolean {
+function readField(source: ReadSource, fields: Fields, name: string, raw: string, unknown: Set<string>): boolean {
+  const { record } = source;
   if (LATER.has(name)) return true;
   const person = NAME_FIELDS[name];
   if (person) return readNames(record, person, raw, unknown);
@@ -189,15 +221,16 @@ function readField(record: SourceRecord, source: ReadSource, name: string, raw: 
   }
   const date = DATE_FIELDS[name];
   if (date) {
-    record[date] ??= parseDate(latexToText(raw, unknown));
+    record[date] ??= dateOf(raw);
     return true;
   }
   const variable = TEXT_FIELDS[name];
-  if (!variable || record[variable] !== undefined) return false;
+  if (!variable || record[variable] !== undefined || fields.has(PREFERRED[name] ?? '')) return false;
   const value = VERBATIM.has(name) ? raw.replace(/\\([_%&#~])/g, '$1').trim() : latexToText(raw, unknown);
-  if (name === 'doi') record.DOI = normaliseDoi(value) ?? value;
+  if (name === 'howpublished' && record.URL === undefined && /^https?:\/\/\S+$/.test(value)) record.URL = value;
+  else if (name === 'doi') record.DOI = normaliseDoi(value) ?? value;
   else if (name === 'pages') record.page = value.replace(/\s*[–—-]+\s*/g, '-');
-  else record[variable] = value;
+  else record[variable] = keyword(name, value);
   return true;
 }
 
@@ -240,15 +273,7 @@ function splitNames(raw: string): string[] {
 
 function readName(raw: string, unknown: Set<string>): Name {
   if (/^\{.*\}$/s.test(raw) && closesAtEnd(raw)) return { literal: latexToText(raw.slice(1, -1), unknown) };
-  if (!/[\\{}~]/.test(raw)) return parseName(raw);
-  // Accents first, so that commas and spaces inside commands do not part the name; braces of groups are kept.
-  const parts = parseName(
-    raw.replace(
-      /\\[`'^"~=.]\{\\?[A-Za-z]+\}|\{\\[^{}]*(?:\{[^{}]*\})?[^{}]*\}|\\[A-Za-z](?:\s+|\{)\\?[A-Za-z]\}?|\\[`'^"~=.]\\?[A-Za-z]/g,
-      (m) => latexToText(m, unknown),
-    ),
-  );
-  return Object.fromEntries(Object.entries(parts).map(([k, v]) => [k, latexToText(v as string, unknown)])) as Name;
+  return parseName(/[\\{}~]/.test(raw) ? latexNames(raw, unknown) : raw);
 }
 
 function closesAtEnd(raw: string): boolean {
@@ -266,7 +291,7 @@ function readIssued(record: SourceRecord, fields: Fields, kept: Record<string, s
   const year = fields.get('year');
   const month = fields.get('month');
   if (date) {
-    record.issued = parseDate(latexToText(date.value));
+    record.issued = dateOf(date.value);
     if (year) kept.year = year.value;
     if (month) kept.month = month.value;
     return;
@@ -275,8 +300,7 @@ function readIssued(record: SourceRecord, fields: Fields, kept: Record<string, s
     if (month) kept.month = month.value;
     return;
   }
-  const text = latexToText(year.value);
-  const issued: DateValue | undefined = parseDate(text);
+  const issued = dateOf(year.value);
   const parts = issued?.['date-parts'];
   if (month && parts?.length === 1 && parts[0]!.length === 1) {
     const m = latexToText(month.value);
@@ -288,7 +312,12 @@ function readIssued(record: SourceRecord, fields: Fields, kept: Record<string, s
   if (issued) record.issued = issued;
 }
 
-function readTitles(record: SourceRecord, fields: Fields, unknown: Set<string>): void {
+/** A date in EDTF, where a tilde says "about"; any other is LaTeX. */
+function dateOf(raw: string): DateValue | undefined {
+  return parseDate(/^[\dX~?%/.: T-]+$/.test(raw) ? raw : latexToText(raw));
+}
+
+function readTitles(record: SourceRecord, fields: Fields, unknown: Set<string>, kept: Record<string, string>): void {
   const join = (main: string | undefined, sub: string): string =>
     !main ? sub : /[?!.]$/.test(main) ? `${main} ${sub}` : `${main}: ${sub}`;
   const subtitle = fields.get('subtitle');
@@ -296,6 +325,7 @@ function readTitles(record: SourceRecord, fields: Fields, unknown: Set<string>):
   const sub = fields.get('booksubtitle');
   if (sub && record['container-title'])
     record['container-title'] = join(record['container-title'], latexToText(sub.value, unknown));
+  else if (sub) kept.booksubtitle = sub.value;
 }
 
 const NUMBER_IS_ISSUE = new Set(['article', 'periodical', 'suppperiodical', 'review']);
@@ -311,11 +341,23 @@ const NUMBER_IN_SERIES = new Set([
 ]);
 
 /** "number" is an issue, a number in a series or a number of its own, by the type of the entry. */
-function readNumber(record: SourceRecord, fields: Fields, type: string): void {
+function readNumber(record: SourceRecord, fields: Fields, type: string, kept: Record<string, string>): void {
   const number = fields.get('number');
   if (!number) return;
   const value = latexToText(number.value);
-  if (NUMBER_IS_ISSUE.has(type)) record.issue ??= value;
+  const issue = NUMBER_IS_ISSUE.has(type);
+  if (issue && record.issue !== undefined) kept.number = number.value;
+  else if (issue) record.issue = value;
   else if (NUMBER_IN_SERIES.has(type)) record['collection-number'] = value;
   else record.number = value;
+}
+
+/** Where the text of an electronic print stands, by the archive that numbered it (BibLaTeX manual, 3.14.7). */
+function readEprint(record: SourceRecord, fields: Fields): void {
+  const id = fields.get('eprint')?.value.trim();
+  const archive = (fields.get('eprinttype') ?? fields.get('archiveprefix'))?.value.trim().toLowerCase();
+  if (!id || !/^[\w./:-]+$/.test(id)) return;
+  if (archive === 'pubmed') record.PMID ??= id;
+  else if (archive === 'arxiv') record.URL ??= `https://arxiv.org/abs/${id.replace(/^arxiv:/i, '')}`;
+  else if (archive === 'jstor') record.URL ??= `https://www.jstor.org/stable/${id}`;
 }

@@ -116,13 +116,22 @@ function mend(key: string, value: unknown): unknown {
     if (!isObject(value)) return undefined;
     const { raw, 'date-parts': parts, ...rest } = value;
     if (Array.isArray(parts)) {
-      const numbers = parts.map((p) => (Array.isArray(p) ? p.map(Number) : p));
-      const mended = { ...rest, 'date-parts': numbers };
+      const numbers = parts.map((p) => (Array.isArray(p) ? withoutZeros(p.map(Number)) : p));
+      const [year, month] = (numbers[0] ?? []) as number[];
+      // Seasons as months 21 to 24 (ISO 8601-2) or 13 to 16 (CSL 1.0.2).
+      const season = numbers.length > 1 || !month || month <= 12 ? 0 : month > 20 ? month - 20 : month - 12;
+      const mended = season ? { ...rest, 'date-parts': [[year]], season } : { ...rest, 'date-parts': numbers };
       return isFieldValue(key, mended) ? mended : undefined;
     }
     if (typeof raw === 'string') return parseDate(raw);
   }
   return undefined;
+}
+
+/** A month or day of 0 says that there is none; a year of 0, that a range is open. */
+function withoutZeros(parts: number[]): number[] {
+  const end = parts.findIndex((n, i) => i > 0 && n === 0);
+  return end < 0 ? parts : parts.slice(0, end);
 }
 
 interface Item {

@@ -1,7 +1,9 @@
 /**
  * LaTeX markup in field values, to plain text with the inline tags CSL knows (<i>, <b>, <sup>, <sub>), and back.
- * Mathematics between dollar signs stays as it is. Accents compose to one character (Unicode NFC).
+ * Mathematics that reads on one line becomes text too, any other stays as it is between its dollars. Accents compose
+ * to one character (Unicode NFC).
  */
+import { mathToText } from './latex-math.ts';
 
 /** Combining character for each accent command of LaTeX (The LaTeX Companion, table of accents). */
 const ACCENTS: Record<string, string> = {
@@ -96,16 +98,6 @@ const SYMBOLS: Record<string, string> = {
   textbraceright: '}',
   space: ' ',
   ' ': ' ',
-  alpha: 'α',
-  beta: 'β',
-  gamma: 'γ',
-  delta: 'δ',
-  mu: 'μ',
-  pi: 'π',
-  sigma: 'σ',
-  omega: 'ω',
-  times: '×',
-  pm: '±',
 };
 
 const STYLES: Record<string, string> = {
@@ -142,6 +134,14 @@ export function latexToText(value: string, unknown?: Set<string>): string {
   return oneSpaced(new Decoder(value, unknown).run()).normalize('NFC');
 }
 
+/**
+ * Decodes the value of a field of names so that it can be taken apart: groups that keep words together stand in single
+ * braces, accents and symbols are characters, a tie is a space.
+ */
+export function latexNames(value: string, unknown?: Set<string>): string {
+  return oneSpaced(new Decoder(value, unknown).names()).normalize('NFC');
+}
+
 /** Without space at the ends or twice in a row; a space that does not break stays. */
 function oneSpaced(text: string): string {
   return (/[^\S \u00A0]| {2}/.test(text) ? text.replace(/[^\S\u00A0]+/g, ' ') : text).trim();
@@ -167,13 +167,31 @@ class Decoder {
     return out;
   }
 
-  /** Reads to the closing brace of the group or the end; the brace itself is left. */
-  private group(): string {
+  names(): string {
+    let out = '';
+    while (this.i < this.s.length) {
+      const from = this.i;
+      let text = this.group('{');
+      if (text === '' && this.s[this.i] === '{') {
+        this.i += 1;
+        text = this.group();
+        // A group that begins with a command is a letter ("special character"), not a word kept whole.
+        const letter = this.s[from + 1] === '\\' && !/[\s,]/.test(text);
+        text = letter ? text : `{${text.replace(/[{}]/g, '')}}`;
+        this.i += 1;
+      } else if (this.s[this.i] === '}') this.i += 1;
+      out += text.replaceAll('\u00A0', ' ');
+    }
+    return out;
+  }
+
+  /** Reads to the closing brace of the group, the stop or the end; the brace itself is left. */
+  private group(stop?: string): string {
     let out = '';
     let closing = '';
     while (this.i < this.s.length) {
       const c = this.s[this.i]!;
-      if (c === '}') break;
+      if (c === '}' || c === stop) break;
       ORDINARY.lastIndex = this.i;
       if (ORDINARY.test(this.s)) {
         out += this.s.slice(this.i, ORDINARY.lastIndex);
@@ -217,7 +235,15 @@ class Decoder {
     }
     const raw = this.s.slice(this.i, end + 1);
     this.i = end + 1;
-    return raw;
+    return mathToText(raw.slice(1, -1)) ?? raw;
+  }
+
+  /** The formula of \\ensuremath or of \\( … \\), whose opening has been read. */
+  private formula(close: string): string {
+    const end = this.s.indexOf(close, this.i);
+    const tex = this.s.slice(this.i, end < 0 ? undefined : end);
+    this.i = end < 0 ? this.s.length : end + close.length;
+    return mathToText(tex) ?? `$${tex}$`;
   }
 
   private oldStyle(): string | undefined {
@@ -244,6 +270,11 @@ class Decoder {
       return this.accented(accent);
     }
     this.i = word.lastIndex;
+    if (name === '(') return this.formula('\\)');
+    if (name === 'ensuremath' && this.s[this.i] === '{') {
+      this.i += 1;
+      return this.formula('}');
+    }
     if (SYMBOLS[name] !== undefined) return this.symbol(name, m[0]);
     if (STYLES[name]) return `<${STYLES[name]}>${this.argument()}</${STYLES[name]}>`;
     if (SILENT.has(name)) return '';
@@ -251,6 +282,8 @@ class Decoder {
     if (name === 'mkbibquote' || name === 'enquote') return `“${this.argument()}”`;
     if (name === 'url' || name === 'href' || name === 'path') return this.argument();
     if (name === 'char') return this.character();
+    const sign = m[1] && mathToText(`\\${name}`);
+    if (sign) return sign;
     this.unknown?.add(name);
     return this.s[this.i] === '{' ? this.argument() : '';
   }
@@ -310,12 +343,12 @@ const ESCAPES: Record<string, string> = {
   '\u00A0': '~',
 };
 
-/** Encodes text for a field: special characters escaped, inline tags as commands, mathematics left alone. */
+/** Encodes text for a field: special characters escaped, inline tags as commands, mathematics it keeps left alone. */
 export function textToLatex(text: string): string {
   return text
     .split(/(\$[^$]*\$|<\/?(?:i|b|sup|sub)>)/)
     .map((part) => {
-      if (/^\$[^$]+\$$/.test(part)) return part;
+      if (isMath(part)) return part;
       const tag = /^<(\/?)(i|b|sup|sub)>$/.exec(part);
       if (tag)
         return tag[1]
@@ -324,6 +357,11 @@ export function textToLatex(text: string): string {
       return part.replace(/[\\{}$&%#_~^\u00A0]/g, (c) => ESCAPES[c]!);
     })
     .join('');
+}
+
+/** Whether a piece between dollars is TeX that the reader keeps as it is; two prices are none. */
+function isMath(part: string): boolean {
+  return /^\$[^$]*(?:\\[A-Za-z]|[_^])[^$]*\$$/.test(part) && mathToText(part.slice(1, -1)) === undefined;
 }
 
 /**

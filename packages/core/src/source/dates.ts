@@ -1,6 +1,7 @@
 /**
- * Dates as CSL-JSON has them: `date-parts` of one or two [year, month?, day?], `season`, `circa`, `literal`.
- * Reading takes ISO 8601-1 and the parts of ISO 8601-2 (EDTF) that CSL can hold, and the ways people write dates.
+ * Dates as CSL-JSON has them: `date-parts` of one or two [year, month?, day?], `season`, `circa`, `literal`. A negative
+ * year is one before the common era as people count (−44 is 44 BC; CSL 1.0.2, "AD and BC"), where EDTF has a year 0;
+ * a range that is open at its end has [0] for it. Reading takes ISO 8601-1 and the parts of ISO 8601-2 (EDTF) that CSL can hold, and the ways people write dates.
  */
 export interface DateValue {
   'date-parts'?: number[][];
@@ -29,6 +30,9 @@ const SEASONS = ['spring', 'summer', 'autumn', 'winter'];
 export function parseDate(text: string): DateValue | undefined {
   const t = text.trim();
   if (!t) return undefined;
+  const open = /^([^/]+?)\s*(?:\/(?:\.\.)?|[–—])$/.exec(t);
+  const begun = open && parseOne(open[1]!);
+  if (begun && !begun.season) return { 'date-parts': [begun.parts, [0]], ...(begun.circa ? { circa: true } : {}) };
   const range = t.split(/\s*(?:\/|–|—|\bto\b)\s*/);
   if (range.length === 2 && !/^\d{1,4}\/\d{1,2}$/.test(t)) {
     const from = parseOne(range[0]!);
@@ -71,9 +75,12 @@ function parseOne(raw: string): One | undefined {
 }
 
 function numeric(t: string): One | undefined {
+  const before = /^(\d{1,4})\s*b\.?\s*c\.?(?:\s*e\.?)?$/i.exec(t);
+  if (before && Number(before[1]) > 0) return { parts: [-Number(before[1])] };
   const iso = /^([-−]?\d{4})(?:[-/.](\d{1,2})(?:[-/.](\d{1,2})(?:T.*)?)?)?$/.exec(t);
   if (iso) {
-    const year = Number(iso[1]!.replace('−', '-'));
+    const astronomical = Number(iso[1]!.replace('−', '-'));
+    const year = astronomical > 0 ? astronomical : astronomical - 1;
     const month = iso[2] ? Number(iso[2]) : undefined;
     if (month !== undefined && month >= 21 && month <= 24 && !iso[3]) return { parts: [year], season: month - 20 };
     return valid(year, month, iso[3] ? Number(iso[3]) : undefined);
@@ -113,7 +120,8 @@ function valid(year: number, month?: number, day?: number): One | undefined {
 }
 
 function daysIn(year: number, month: number): number {
-  const leap = (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
+  const y = year < 0 ? year + 1 : year;
+  const leap = (y % 4 === 0 && y % 100 !== 0) || y % 400 === 0;
   return [31, leap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][month - 1]!;
 }
 
@@ -127,16 +135,25 @@ export function yearOf(date: DateValue | undefined): number | undefined {
 
 const pad = (n: number, width: number): string => (n < 0 ? '-' : '') + String(Math.abs(n)).padStart(width, '0');
 
-/** The date in EDTF (ISO 8601-2): "1872-02-18", "1871/1874", "1872~", "2001-21"; a literal stays as it is. */
+/** The date in EDTF (ISO 8601-2): "1872-02-18", "1871/1874", "1999/..", "1872~", "2001-21"; a literal stays as it is. */
 export function dateToEdtf(date: DateValue): string {
   const parts = date['date-parts'];
   if (!parts) return date.literal ?? '';
   const one = (p: number[], season?: number): string => {
+    if (!p[0]) return '..';
     const tail = season ? [20 + season] : p.slice(1);
-    return [pad(p[0] ?? 0, 4), ...tail.map((n) => pad(n, 2))].join('-') + (date.circa ? '~' : '');
+    return [pad(p[0] < 0 ? p[0] + 1 : p[0], 4), ...tail.map((n) => pad(n, 2))].join('-') + (date.circa ? '~' : '');
   };
   return parts.map((p) => one(p, parts.length === 1 ? date.season : undefined)).join('/');
 }
+
+/** The year of a date as a person reads it: "1872", "44 BC"; empty when it has none. */
+export function yearShort(date: DateValue | undefined): string {
+  const year = yearOf(date);
+  return year === undefined ? '' : yearWords(year);
+}
+
+const yearWords = (year: number): string => (year < 0 ? `${-year} BC` : String(year));
 
 const SHORT = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
@@ -146,7 +163,7 @@ export function dateShort(date: DateValue | undefined): string {
   const parts = date['date-parts'];
   if (!parts) return date.literal ?? '';
   const one = (p: number[]): string =>
-    [p[2], p[1] ? SHORT[p[1] - 1] : undefined, p[0]].filter((x) => x !== undefined).join(' ');
+    [p[2], p[1] ? SHORT[p[1] - 1] : undefined, p[0] ? yearWords(p[0]) : ''].filter((x) => x !== undefined).join(' ');
   const season = date.season && parts.length === 1 ? `${SEASONS[date.season - 1]} ` : '';
   return (date.circa ? 'c. ' : '') + season + parts.map(one).join('–');
 }

@@ -53,9 +53,15 @@ function isDate(value: unknown): value is DateValue {
   const parts = value['date-parts'];
   if (parts !== undefined) {
     if (!Array.isArray(parts) || parts.length < 1 || parts.length > 2) return false;
-    for (const p of parts) if (!Array.isArray(p) || p.length > 3 || !p.every((n) => Number.isInteger(n))) return false;
+    for (const p of parts) if (!Array.isArray(p) || !isDay(p)) return false;
   }
   return parts !== undefined || typeof value.literal === 'string';
+}
+
+/** [year, month?, day?] of whole numbers; no month or day stands as 0. */
+function isDay(parts: unknown[]): boolean {
+  const [, month = 1, day = 1] = parts as number[];
+  return parts.length <= 3 && parts.every(Number.isInteger) && month >= 1 && month <= 12 && day >= 1 && day <= 31;
 }
 
 /** The fields of a record that hold something, without `custom`. */

@@ -35,6 +35,20 @@ describe('dates', () => {
     ],
     ['1984?', [[1984]]],
     ['2004-06~', [[2004, 6]]],
+    [
+      '1984-06-02?/2004-08-08~',
+      [
+        [1984, 6, 2],
+        [2004, 8, 8],
+      ],
+    ],
+    ['1985-04-12/..', [[1985, 4, 12], [0]]],
+    ['1985/', [[1985], [0]]],
+    // EDTF counts a year 0, CSL does not: -0044 is 45 BC (the BibLaTeX manual, 2.3.8, has -0876 as 877 BC).
+    ['-0044-03-15', [[-45, 3, 15]]],
+    ['0000', [[-1]]],
+    ['44 BC', [[-44]]],
+    ['44 B.C.E.', [[-44]]],
     ['18 Feb 1872', [[1872, 2, 18]]],
     ['February 18, 1872', [[1872, 2, 18]]],
     ['Feb. 1872', [[1872, 2]]],
@@ -58,6 +72,8 @@ describe('dates', () => {
       fc.integer({ min: 1, max: 12 }),
       fc.integer({ min: 1, max: 28 }),
     );
+    expect((edtf(dateToEdtf({ 'date-parts': [[-877]] })) as { values: number[] }).values).toEqual([-876]);
+    expect(parseDate(dateToEdtf({ 'date-parts': [[1999, 4], [0]] }))).toEqual({ 'date-parts': [[1999, 4], [0]] });
     fc.assert(
       fc.property(day, fc.integer({ min: 1, max: 3 }), fc.boolean(), (parts, precision, circa) => {
         const date = { 'date-parts': [parts.slice(0, precision)], ...(circa ? { circa: true } : {}) };
@@ -73,6 +89,8 @@ describe('dates', () => {
   test('as people read them', () => {
     expect(dateShort({ 'date-parts': [[1872, 2, 18]] })).toBe('18 Feb 1872');
     expect(dateShort({ 'date-parts': [[1871], [1874]], circa: true })).toBe('c. 1871–1874');
+    expect(dateShort({ 'date-parts': [[-44, 3, 15]] })).toBe('15 Mar 44 BC');
+    expect(dateShort({ 'date-parts': [[1999], [0]] })).toBe('1999–');
     expect(yearOf({ literal: 'spring of 1872' })).toBe(1872);
   });
 });
