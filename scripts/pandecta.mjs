@@ -21,4 +21,6 @@ if (
   const { buildPrograms } = await import('./lib/build.mjs');
   await buildPrograms();
 }
+// npm runs this in its own folder: names of files are meant where the person stands.
+if (process.env.INIT_CWD && existsSync(process.env.INIT_CWD)) process.chdir(process.env.INIT_CWD);
 await import(pathToFileURL(built).href);

@@ -1,13 +1,15 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import { beforeAll, describe, expect, test } from 'vitest';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { COMMANDS } from './commands.ts';
 import { Usage } from './io.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'pandecta-cli-'));
+afterAll(() => rmSync(folder, { recursive: true }));
 const file = (name: string, content: string | Uint8Array): string => {
   writeFileSync(join(folder, name), content);
   return join(folder, name);
@@ -52,6 +54,51 @@ describe('convert', () => {
     await expect(run('convert', ['x'], { to: 'docx' })).rejects.toThrow(Usage);
     await expect(run('convert', ['a', 'b'], { to: 'ris' })).rejects.toThrow(Usage);
     await expect(run('convert', [join(folder, 'none.bib')], { to: 'ris' })).rejects.toThrow('There is no file');
+  });
+});
+
+test('whatever a file holds, convert and bibliography end with 0 or 1, and say something when with 1', async () => {
+  const scrap = fc.oneof(
+    fc.uint8Array({ maxLength: 120 }),
+    fc
+      .constantFrom('@book{', 'TY  - JOUR\n', '[{"title":', 'ER  - \n', ' title = {', '"}', '\uFEFF', '\0')
+      .map((t) => Buffer.from(t)),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(scrap, { maxLength: 6 }), async (scraps) => {
+      const path = file('scraps', Buffer.concat(scraps));
+      for (const [command, options] of [
+        ['convert', { to: 'csl-json' }],
+        ['bibliography', { style: 'ieee' }],
+      ] as const) {
+        const { code, out, err } = await run(command, [path], options);
+        expect(code === 0 ? out : err).not.toBe('');
+        expect([0, 1]).toContain(code);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('what a style prints nothing for is named, with the line it was read from', async () => {
+  const path = file('two.bib', '@book{a, title={T}}\n@report{b, title={U}}');
+  const { out, err } = await run('bibliography', [path], { style: 'springer-basic-note' });
+  expect(out.trim()).toBe('T');
+  expect(err).toMatch(/two\.bib:2:1: warning: The style “springer-basic-note” prints nothing for “b”; left out/);
+});
+
+describe('as a program', () => {
+  const program = join(import.meta.dirname, '../../../scripts/pandecta.mjs');
+  const pandecta = (args: string[], input = ''): ReturnType<typeof spawnSync> =>
+    spawnSync('node', [program, ...args], { input, encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } });
+
+  test('files are meant where the person stands, "-" is standard input, and the exit code tells', () => {
+    file('here.bib', BIB);
+    expect(pandecta(['convert', 'here.bib', '--to', 'ris'])).toMatchObject({ status: 0 });
+    expect(pandecta(['convert', '-', '--to', 'biblatex'], BIB).stdout).toContain('journaltitle = {Coastal Processes}');
+    expect(pandecta(['convert', '-', '--to', 'ris'], 'Dear diary')).toMatchObject({ status: 1, stdout: '' });
+    expect(pandecta(['convert', '--onto', 'ris'])).toMatchObject({ status: 2, stdout: '' });
+    expect(pandecta(['sharpen'])).toMatchObject({ status: 2, stderr: expect.stringContaining('“sharpen”') as string });
   });
 });
 

@@ -8,6 +8,7 @@ import {
   type ExportFormat,
   type Message,
   type ReadResult,
+  type ReadSource,
 } from '@pandecta/core/formats';
 import { readInput, Usage, type Io } from './io.ts';
 
@@ -16,6 +17,7 @@ interface Command {
   run(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number>;
 }
 
+const HOW = ['text', 'json'] as const;
 const text = { type: 'string' } as const;
 
 export const COMMANDS: Record<string, Command> = {
@@ -38,7 +40,7 @@ async function read(
   options: Record<string, string | undefined>,
   io: Io,
 ): Promise<ReadResult | undefined> {
-  const how = oneOf('messages', options.messages, ['text', 'json'] as const, 'text');
+  const how = oneOf('messages', options.messages, HOW, 'text');
   const { name, bytes } = await readInput(positionals);
   const result = readSources(decodeText(bytes).text);
   if (!result) {
@@ -82,21 +84,37 @@ async function bibliography(
   const format = oneOf('format', options.format, ['text', 'html'] as const, 'text');
   if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
   const { Citer } = await import('@pandecta/core/citing');
-  const { localeXml, styleXml, STYLES_FOLDER } = await import('@pandecta/debian/styles');
-  const citer = new Citer(
-    styleXml(STYLES_FOLDER, options.style),
-    (l) => localeXml(STYLES_FOLDER, l),
-    options.locale ?? 'en-US',
-  );
+  const { localeXml, styleRules, STYLES_FOLDER } = await import('@pandecta/debian/styles');
+  const { xml, language } = styleRules(STYLES_FOLDER, options.style);
+  const citer = new Citer(xml, (l) => localeXml(STYLES_FOLDER, l), options.locale ?? language);
   const result = await read(positionals, options, io);
   if (!result?.sources.length) return 1;
-  const { entries } = citer.bibliography(result.sources.map((s, i) => ({ id: String(i), record: s.record })));
+  const { entries, unprinted } = citer.bibliography(
+    result.sources.map((s, i) => ({ id: String(i), record: s.record })),
+  );
+  tell(
+    unprinted.map((id) => notPrinted(result.sources[Number(id)]!, options.style!)),
+    positionals[0] ?? '-',
+    oneOf('messages', options.messages, HOW, 'text'),
+    io,
+  );
   io.out(
     format === 'html'
       ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n`
       : entries.map((e) => `${e.text}\n`).join(''),
   );
   return 0;
+}
+
+function notPrinted(source: ReadSource, style: string): Message {
+  return {
+    severity: 'warning',
+    rule: 'not-printed',
+    line: source.line,
+    column: 1,
+    what: `The style “${style}” prints nothing for “${source.record['citation-key'] ?? source.record.title ?? ''}”`,
+    done: 'left out',
+  };
 }
 
 function pdfPath(positionals: string[]): string {

@@ -110,9 +110,7 @@ export async function buildApp(config: Config): Promise<App> {
       await services.jobs.daily('empty-bin', () => purge(database.db, services.storage));
       services.indexer.start();
       // The first citation anyone looks at should not wait for its style to be read.
-      void workers
-        .run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, locale: 'en-US', sources: [] })
-        .catch(report);
+      void workers.run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] }).catch(report);
     },
     close: async () => {
       await app.close();

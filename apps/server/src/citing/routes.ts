@@ -29,12 +29,12 @@ export function citeRoutes(declare: Declare, { db, workers, config }: Services):
       const style = await styles.get(body.style);
       if (!style) throw new Refusal('no_such_style', body.style);
       const sources = (await recordsOf(db, workspace.id, body.ids)).map(({ id, record }) => ({ id, record }));
-      if (!sources.length) return { entries: [], hangingIndent: false };
+      if (!sources.length) return { entries: [], hangingIndent: false, unprinted: [] };
       try {
         return await workers.run('cite', {
           folder: config.stylesFolder,
           style: body.style,
-          locale: body.locale ?? 'en-US',
+          locale: body.locale,
           sources,
           inText: body.inText ?? false,
         });

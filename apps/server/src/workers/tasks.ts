@@ -2,7 +2,7 @@
 import { Citer, type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
 import { decodeText, readSources, writeSources, type ExportFormat, type ReadResult } from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
-import { localeXml, styleXml } from '@pandecta/debian/styles';
+import { localeXml, styleRules } from '@pandecta/debian/styles';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
 
 const citers = new Map<string, Citer>();
@@ -11,7 +11,8 @@ const MOST_CITERS = 12;
 export interface CiteTask {
   folder: string;
   style: string;
-  locale: string;
+  /** The language to write in; the style's own when not given. */
+  locale?: string | undefined;
   sources: Citable[];
   inText?: boolean;
 }
@@ -26,15 +27,18 @@ export function cite({ folder, style, locale, sources, inText }: CiteTask): Cite
   const citer = citerOf(folder, style, locale);
   const bibliography = citer.bibliography(sources);
   if (!inText) return bibliography;
-  const citationHtml = citer.citation(sources);
+  const unprinted = new Set(bibliography.unprinted);
+  const printed = sources.filter((s) => !unprinted.has(s.id));
+  const citationHtml = printed.length ? citer.citation(printed) : '';
   return { ...bibliography, citationHtml, citationText: htmlToText(citationHtml) };
 }
 
-function citerOf(folder: string, style: string, locale: string): Citer {
-  const key = `${style} ${locale}`;
+function citerOf(folder: string, style: string, locale: string | undefined): Citer {
+  const key = `${style} ${locale ?? ''}`;
   const known = citers.get(key);
   if (known) return known;
-  const made = new Citer(styleXml(folder, style), (lang) => localeXml(folder, lang), locale);
+  const { xml, language } = styleRules(folder, style);
+  const made = new Citer(xml, (lang) => localeXml(folder, lang), locale ?? language);
   if (citers.size >= MOST_CITERS) citers.delete(citers.keys().next().value!);
   citers.set(key, made);
   return made;

@@ -44,6 +44,9 @@ const names = new Intl.DisplayNames(['en'], { type: 'language' });
       <label class="flex items-center gap-2 border-t border-line pt-2">
         <span class="heading">Language</span>
         <select v-model="citing.locale" class="field !w-auto flex-1">
+          <option value="">
+            As the style is made{{ citing.style.language ? ` (${names.of(citing.style.language)})` : '' }}
+          </option>
           <option v-for="l in citing.locales" :key="l" :value="l">{{ names.of(l) }} ({{ l }})</option>
         </select>
       </label>

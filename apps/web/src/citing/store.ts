@@ -13,7 +13,8 @@ export const useCiting = defineStore('citing', () => {
     title: 'Author-date',
     manner: 'author-date',
   });
-  const locale = useLocalStorage('citation language', 'en-US');
+  /** The language citations are written in; empty for the one each style is made for. */
+  const locale = useLocalStorage('citation language', '');
   const locales = ref<string[]>([]);
   const changes = useChanges();
 
@@ -24,7 +25,11 @@ export const useCiting = defineStore('citing', () => {
   }
 
   const cite = (ids: string[], inText = false, signal?: AbortSignal): Promise<CiteReply> =>
-    api.post<CiteReply>('/cite', { ids, style: style.value.id, locale: locale.value, inText }, signal);
+    api.post<CiteReply>(
+      '/cite',
+      { ids, style: style.value.id, ...(locale.value ? { locale: locale.value } : {}), inText },
+      signal,
+    );
 
   /** Rich and plain text in one copy. */
   async function copy(html: string, text: string, says: string): Promise<void> {
@@ -41,21 +46,34 @@ export const useCiting = defineStore('citing', () => {
   async function copyCited(ids: string[], what: 'bibliography' | 'citation'): Promise<void> {
     try {
       const reply = await cite(ids, what === 'citation');
-      if (what === 'citation')
-        return await copy(reply.citationHtml ?? '', reply.citationText ?? '', `Copied “${reply.citationText}”`);
-      const hang = reply.hangingIndent ? ' style="padding-left:2em;text-indent:-2em"' : '';
       const n = reply.entries.length;
+      const missing = reply.unprinted.length ? `; ${unprintedWords(reply)}` : '';
+      if (!n) return changes.tell(`Nothing copied: ${unprintedWords(reply)}`, null, true);
+      if (what === 'citation')
+        return await copy(
+          reply.citationHtml ?? '',
+          reply.citationText ?? '',
+          `Copied “${reply.citationText}”${missing}`,
+        );
+      const hang = reply.hangingIndent ? ' style="padding-left:2em;text-indent:-2em"' : '';
+      const first = reply.entries[0]!.text;
       await copy(
         reply.entries.map((e) => `<p${hang}>${e.html}</p>`).join('\n'),
         reply.entries.map((e) => e.text).join('\n'),
-        n === 1
-          ? `Copied: ${reply.entries[0]!.text.slice(0, 90)}…`
-          : `Copied a bibliography of ${n} entries, as rich and as plain text`,
+        (n === 1
+          ? `Copied: ${first.length > 90 ? `${first.slice(0, 90)}…` : first}`
+          : `Copied a bibliography of ${n} entries, as rich and as plain text`) + missing,
       );
     } catch (error) {
       changes.tell((error as Error).message, null, true);
     }
   }
 
-  return { style, locale, locales, find, cite, copyCited };
+  /** Which of them the style has no form for, in words. */
+  function unprintedWords(reply: CiteReply): string {
+    const [u, all] = [reply.unprinted.length, reply.unprinted.length + reply.entries.length];
+    return `${style.value.title} prints nothing for ${all === 1 ? 'a source like this' : `${u} of the ${all} sources`}`;
+  }
+
+  return { style, locale, locales, find, cite, copyCited, unprintedWords };
 });

@@ -126,6 +126,7 @@ defineExpose({ startTagging });
           data-testid="citation"
           v-html="cited.entries[0].html"
         />
+        <p v-else-if="cited" class="text-[13px] text-muted">{{ citing.unprintedWords(cited) }}.</p>
         <p v-if="cited?.citationHtml" class="mt-1 text-[12.5px] text-muted">
           In the text: <span v-html="cited.citationHtml" />
         </p>

@@ -69,5 +69,33 @@ test('the head of a style tells its title, manner and parent', () => {
   expect(readStyleInfo('x', xml('apa'))).toMatchObject({ manner: 'author-date' });
   const dependent = readFileSync(`${FOLDER}/styles/dependent/nature-chemistry.csl`, 'utf8');
   expect(readStyleInfo('nature-chemistry', dependent)).toMatchObject({ title: 'Nature Chemistry', parent: 'nature' });
+  expect(readStyleInfo('x', xml('oscola'))?.language).toBe('en-GB');
   expect(readStyleInfo('x', '<html>')).toBeUndefined();
+});
+
+describe('styles with quirks of their own', () => {
+  const thing = (id: string, record: Partial<SourceRecord>): { id: string; record: SourceRecord } => ({
+    id,
+    record: { type: 'book', title: 'Tides', ...record },
+  });
+
+  test('a style that puts its text on the baseline takes raised and lowered parts', () => {
+    const [entry] = citer('thieme-german').bibliography([thing('a', { title: 'H<sub>2</sub>O in the marsh' })]).entries;
+    expect(entry!.html).toBe('[1] H<sub>2</sub>O in the marsh.');
+  });
+
+  // pandoc --citeproc says of the same input: "Bibliography entry with no printed form".
+  test('sources a style has no form for are named, the others printed', () => {
+    const made = citer('springer-basic-note').bibliography([thing('a', {}), thing('b', { type: 'report' })]);
+    expect(made.entries.map((e) => e.id)).toEqual(['a']);
+    expect(made.unprinted).toEqual(['b']);
+  });
+
+  test('a style that fails on one source prints the others, and goes on working', () => {
+    const organon = citer('organon');
+    const signed = thing('a', { author: [{ family: 'Vance', given: 'Ines' }] });
+    const made = organon.bibliography([signed, thing('b', { type: 'legal_case' })]);
+    expect([made.entries.map((e) => e.id), made.unprinted]).toEqual([['a'], ['b']]);
+    expect(organon.bibliography([signed]).entries[0]!.text).toContain('Vance I., Tides');
+  });
 });

@@ -16,13 +16,19 @@ export interface FormattedBibliography {
   /** One entry each, as HTML with only inline elements; in the order of the style. */
   entries: { id: string; html: string; text: string }[];
   hangingIndent: boolean;
+  /** The sources the style prints nothing for: it has no form for their kind, or fails on what they hold. */
+  unprinted: string[];
 }
 
 const MOST_ITEMS = 2000;
+const NOTHING = { entries: [], hangingIndent: false };
+/** What the processor prints where a style gives a source no form. */
+const UNPRINTED = /^\s*$|\[CSL STYLE ERROR: reference with no printed form\.\]|\[NO_PRINTED_FORM\]/;
 
 export class Citer {
   private readonly items = new Map<string, Record<string, unknown>>();
-  private readonly engine: InstanceType<typeof CSL.Engine>;
+  private engine: InstanceType<typeof CSL.Engine>;
+  private readonly makeEngine: () => InstanceType<typeof CSL.Engine>;
 
   /**
    * @param style the XML of an independent style
@@ -31,36 +37,47 @@ export class Citer {
    * @throws when the style is not one the processor can read
    */
   constructor(style: string, locale: (language: string) => string | undefined, language = 'en-US') {
-    this.engine = new CSL.Engine(
-      {
-        retrieveLocale: (lang) => locale(lang) ?? locale('en-US') ?? false,
-        retrieveItem: (id) => this.items.get(id),
-      },
-      style,
-      language,
-      true,
-    );
+    const system = {
+      retrieveLocale: (lang: string) => locale(lang) ?? locale('en-US') ?? false,
+      retrieveItem: (id: string) => this.items.get(id),
+    };
+    this.makeEngine = () => new CSL.Engine(system, onTheLine(style), language, true);
+    this.engine = this.makeEngine();
   }
 
   /** The bibliography of the sources; a style without one gives its citations, a source an entry. */
   bibliography(sources: Citable[]): FormattedBibliography {
-    const ids = this.take(sources);
-    this.engine.updateItems(ids);
-    const made = this.engine.makeBibliography();
-    if (!made) return { entries: sources.map((s) => this.entry(s.id, this.citation([s]))), hangingIndent: false };
-    const [meta, html] = made;
-    return {
-      entries: html.map((h, i) => this.entry(meta.entry_ids[i]?.[0] ?? '', h)),
-      hangingIndent: Boolean(meta.hangingindent),
-    };
+    const made = this.list(sources) ?? this.list(sources.filter((s) => this.list([s]))) ?? NOTHING;
+    const told = new Set(made.entries.map((e) => e.id));
+    return { ...made, unprinted: sources.filter((s) => !told.has(s.id)).map((s) => s.id) };
   }
 
-  /** One citation of all the sources, as it stands in the text or the note, in HTML. */
+  /** One citation of all the sources, as it stands in the text or the note, in HTML; empty when the style has none. */
   citation(sources: Citable[], locators: Record<string, string> = {}): string {
     const ids = this.take(sources);
     this.engine.updateItems(ids);
     const citationItems = ids.map((id) => ({ id, ...(locators[id] ? { locator: locators[id], label: 'page' } : {}) }));
-    return this.engine.makeCitationCluster(citationItems);
+    const html = this.engine.makeCitationCluster(citationItems);
+    return UNPRINTED.test(htmlToText(html)) ? '' : html;
+  }
+
+  /** The list as the processor makes it, or nothing when the style fails on one of the sources. */
+  private list(sources: Citable[]): Omit<FormattedBibliography, 'unprinted'> | undefined {
+    try {
+      this.engine.updateItems(this.take(sources));
+      const made = this.engine.makeBibliography();
+      const entries = made
+        ? made[1].map((html, i) => this.entry(made[0].entry_ids[i]?.[0] ?? '', html))
+        : sources.map((s) => this.entry(s.id, this.citation([s])));
+      return {
+        entries: entries.filter((e) => !UNPRINTED.test(e.text)),
+        hangingIndent: Boolean(made && made[0].hangingindent),
+      };
+    } catch {
+      // The processor is left in the middle of its work.
+      this.engine = this.makeEngine();
+      return undefined;
+    }
   }
 
   private take(sources: Citable[]): string[] {
@@ -79,6 +96,14 @@ export class Citer {
       .trim();
     return { id, html: inline, text: htmlToText(inline) };
   }
+}
+
+/**
+ * The style without "on the baseline" where it stands for "as usual": the processor makes invalid markup of it, and
+ * fails on a raised or lowered part inside.
+ */
+function onTheLine(style: string): string {
+  return style.replace(/\s+vertical-align="baseline"/g, '');
 }
 
 /** The record as the processor takes it: without what is kept aside, and with markup it does not know escaped. */

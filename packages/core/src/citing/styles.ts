@@ -6,6 +6,8 @@ export interface StyleInfo {
   manner: string;
   /** The style whose rules this one uses, where it has none of its own. */
   parent?: string;
+  /** The language the style is made for, such as "de-DE", where it names one (CSL's default-locale). */
+  language?: string;
 }
 
 /** The usual styles, by file name: what a person finds before typing a name. */
@@ -34,7 +36,14 @@ export function readStyleInfo(id: string, xml: string): StyleInfo | undefined {
     ? (/<link(?=[^>]*rel="independent-parent")[^>]*href="[^"]*\/([^"/]+)"/.exec(xml)?.[1] ?? undefined)
     : undefined;
   const manner = /citation-format="([^"]+)"/.exec(xml)?.[1] ?? 'other';
-  return { id, title: unescapeXml(title.trim()), manner, ...(parent ? { parent } : {}) };
+  const language = /<style[^>]*\sdefault-locale="([^"]+)"/.exec(xml)?.[1];
+  return {
+    id,
+    title: unescapeXml(title.trim()),
+    manner,
+    ...(parent ? { parent } : {}),
+    ...(language ? { language } : {}),
+  };
 }
 
 function unescapeXml(text: string): string {

@@ -50,6 +50,20 @@ test('the fullest of several dates that agree is taken', () => {
   expect(entry('PY  - 1999', 'DA  - 1999/07/04/').record.issued).toEqual({ 'date-parts': [[1999, 7, 4]] });
 });
 
+test('what a date, pages or a case say beyond the variables is kept', () => {
+  const article = entry('Y1  - 2005/03//Easter issue', 'SP  - 100-110', 'EP  - 112', 'SP  - 201').record;
+  expect(article).toMatchObject({ issued: { 'date-parts': [[2005, 3]] }, page: '100-110' });
+  expect(article.custom?.ris).toEqual([
+    ['SP', '201'],
+    ['EP', '112'],
+    ['Y1', '2005/03//Easter issue'],
+  ]);
+  const { record } = readRis('TY  - CASE\nTI  - A v B\nA2  - Sallow Reports\nVL  - 3\nPB  - Shore Court\nER  - ')
+    .sources[0]!;
+  expect(record).toMatchObject({ 'container-title': 'Sallow Reports', authority: 'Shore Court', volume: '3' });
+  expect(record.editor).toBeUndefined();
+});
+
 test('a missing end, a missing type and wrapped lines are read, and reported with their line', () => {
   const read = readRis(
     'TY  - BOOK\nTI  - A title that\nruns on\nTY  - JOUR\nTI  - Second\nER  - \nTI  - Third, without a type\nER  - ',

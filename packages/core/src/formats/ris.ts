@@ -129,7 +129,7 @@ function readEntry(lines: Line[], messages: Message[]): ReadSource {
   for (let i = 1; i < lines.length; i += 1) {
     const { tag, value } = lines[i]!;
     if (!value) continue;
-    const person = PERSON_TAGS[tag];
+    const person = kind === 'legal_case' && tag === 'A2' ? undefined : PERSON_TAGS[tag];
     if (person) addName(record, person, value);
     else if (tag === 'KW' || tag === 'DE') source.subjects.push(value);
     else if (tag === 'PY' || tag === 'Y1' || tag === 'DA') dates.push(lines[i]!);
@@ -202,6 +202,8 @@ function variableFor(tag: string, record: SourceRecord): TextVariable | undefine
   }
   if (kind === 'thesis' && tag === 'M3') return 'genre';
   if (kind === 'legal_case' && tag === 'PB') return 'authority';
+  // A case has no editor: its second "author" is the reporter it is printed in (common practice).
+  if (kind === 'legal_case' && tag === 'A2') return 'container-title';
   if (
     (kind === 'report' || kind === 'patent' || kind === 'standard' || kind === 'legislation') &&
     (tag === 'IS' || tag === 'M1')
@@ -222,8 +224,10 @@ function readStandardNumber(record: SourceRecord, value: string, kept: [string, 
 }
 
 function readPages(record: SourceRecord, lines: Line[], kept: [string, string][]): void {
-  const start = lines.find((l) => l.tag === 'SP' && l.value)?.value;
-  const end = lines.find((l) => l.tag === 'EP' && l.value)?.value;
+  const [start, ...starts] = lines.filter((l) => l.tag === 'SP' && l.value).map((l) => l.value);
+  const [end, ...ends] = lines.filter((l) => l.tag === 'EP' && l.value).map((l) => l.value);
+  for (const other of starts) kept.push(['SP', other]);
+  for (const other of ends) kept.push(['EP', other]);
   if (record.type === 'book' || record.type === 'thesis') {
     if (start && !end) record['number-of-pages'] = start;
     else if (start || end)
@@ -236,7 +240,10 @@ function readPages(record: SourceRecord, lines: Line[], kept: [string, string][]
     return;
   }
   if (start && end && end !== start && !start.includes('-') && !start.includes('–')) record.page = `${start}-${end}`;
-  else if (start ?? end) record.page = start ?? end;
+  else if (start ?? end) {
+    record.page = start ?? end;
+    if (start && end && !start.endsWith(end)) kept.push(['EP', end]);
+  }
 }
 
 type Tell = (line: number, rule: string, what: string, done: string) => void;
@@ -254,7 +261,9 @@ function readDates(record: SourceRecord, dates: Line[], kept: [string, string][]
   for (const { tag, value } of dates) {
     const date = risDate(value);
     const year = date?.['date-parts']?.[0]?.[0];
-    if (year !== best?.['date-parts']?.[0]?.[0] && value !== best?.literal) kept.push([tag, value]);
+    const other = /^\d{4}\/\d{0,2}\/\d{0,2}\/(.+)$/.exec(value)?.[1];
+    if ((year !== best?.['date-parts']?.[0]?.[0] && value !== best?.literal) || (other && !date?.season))
+      kept.push([tag, value]);
   }
 }
 

@@ -88,7 +88,7 @@ const anyDate: fc.Arbitrary<DateValue> = fc.oneof(
     .map(strip),
   fc.record({ literal: anyText }),
   fc.record({ 'date-parts': fc.tuple(fc.tuple(fc.integer({ min: -3000, max: -1 }))) }),
-  fc.record({ 'date-parts': fc.tuple(fc.tuple(fc.integer({ min: 1000, max: 2100 })), fc.constant([0])) }),
+  fc.record({ 'date-parts': fc.tuple(fc.tuple(fc.integer({ min: 1000, max: 2100 })), fc.constant<number[]>([0])) }),
   fc.record({
     'date-parts': fc.tuple(fc.tuple(fc.integer({ min: 1000, max: 2100 }))),
     season: fc.integer({ min: 1, max: 4 }),

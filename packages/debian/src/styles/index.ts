@@ -76,12 +76,16 @@ export class Styles {
 /** Where Debian's packages put styles and locales. */
 export const STYLES_FOLDER = '/usr/share/citation-style-language';
 
-/** The XML of a style, or of the one whose rules it uses. @throws when there is no such style */
-export function styleXml(folder: string, style: string): string {
+/**
+ * The XML of a style, or of the one whose rules it uses, and the language it is made for (US English where it names
+ * none). @throws when there is no such style
+ */
+export function styleRules(folder: string, style: string): { xml: string; language: string } {
   const own = read(join(folder, 'styles', `${style}.csl`)) ?? read(join(folder, 'styles', 'dependent', `${style}.csl`));
   if (!own) throw new Error(`There is no style named “${style}” in ${folder}.`);
-  const parent = readStyleInfo(style, own)?.parent;
-  return parent ? (read(join(folder, 'styles', `${parent}.csl`)) ?? own) : own;
+  const info = readStyleInfo(style, own);
+  const xml = info?.parent ? (read(join(folder, 'styles', `${info.parent}.csl`)) ?? own) : own;
+  return { xml, language: info?.language ?? readStyleInfo(style, xml)?.language ?? 'en-US' };
 }
 
 /** The XML of a locale such as "en-GB"; undefined when it is not installed. */
