@@ -21,7 +21,7 @@ const paletteOpen = ref(false);
 useEventListener('keydown', (event: KeyboardEvent) => {
   if (!inside.value) return;
   const control = event.ctrlKey || event.metaKey;
-  if (control && event.key.toLowerCase() === 'k') paletteOpen.value = true;
+  if (control && event.key.toLowerCase() === 'k') paletteOpen.value ||= !document.querySelector('[role="dialog"]');
   else if (isTyping(event)) return;
   else if (control && event.key.toLowerCase() === 'z') void (event.shiftKey ? changes.redo() : changes.undo());
   else if (event.key === '?' && !control) keysOpen.value = true;

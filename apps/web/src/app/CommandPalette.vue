@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** Ctrl+K: any command, collection or source by name. */
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue';
 import { watchDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { SourcePage, SourceRow } from '@pandecta/contract';
 import { namesShort, yearShort } from '@pandecta/core/source';
 import { api } from '../api/client.ts';
+import ChooseBox from '../look/ChooseBox.vue';
+import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useChanges } from './changes.ts';
 
-const props = defineProps<{ open: boolean }>();
-const emit = defineEmits<{ 'update:open': [boolean] }>();
+const open = defineModel<boolean>('open', { required: true });
 const router = useRouter();
 const places = usePlaces();
 const session = useSession();
@@ -44,13 +44,12 @@ const commands: Entry[] = [
 ];
 
 const entries = computed<Entry[]>(() => {
-  const wanted = text.value.trim().toLowerCase();
-  const fits = (name: string): boolean => name.toLowerCase().includes(wanted);
+  const wanted = text.value.trim();
   return [
-    ...commands.filter((c) => fits(c.name)),
+    ...commands.filter((c) => hasWords(c.name, wanted)),
     ...(wanted
       ? places.flat
-          .filter((c) => fits(c.path))
+          .filter((c) => hasWords(c.path, wanted))
           .slice(0, 6)
           .map((c): Entry => ({
             key: `c${c.id}`,
@@ -88,41 +87,23 @@ watchDebounced(
   },
   { debounce: 80 },
 );
-watch(
-  () => props.open,
-  (open) => open && ((text.value = ''), void places.load()),
-);
-
-function choose(entry: Entry | null): void {
-  if (!entry) return;
-  emit('update:open', false);
-  void entry.go();
-}
+watch(open, (now) => now && void places.load());
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-40" @close="emit('update:open', false)">
-    <div class="fixed inset-0 flex items-start justify-center bg-black/20 pt-24">
-      <DialogPanel class="w-[38rem] rounded-md border border-line bg-card shadow-xl">
-        <Combobox :model-value="null" nullable @update:model-value="choose">
-          <ComboboxInput
-            class="w-full rounded-t-md border-b border-line bg-card px-4 py-2.5 text-[15px]"
-            placeholder="A command, a collection or a source"
-            aria-label="A command, a collection or a source"
-            @change="text = $event.target.value"
-          />
-          <ComboboxOptions static class="max-h-80 overflow-auto py-1">
-            <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
-              <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
-                <span class="w-20 shrink-0 text-[12px] text-muted">{{ e.kind }}</span><span class="truncate">{{
-                  e.name
-                }}</span>
-              </li>
-            </ComboboxOption>
-            <li v-if="!entries.length" class="px-4 py-3 text-muted">Nothing of this name.</li>
-          </ComboboxOptions>
-        </Combobox>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <ChooseBox
+    v-model:open="open"
+    v-model:text="text"
+    title="Go to, or do"
+    label="A command, a collection or a source"
+    :entries="entries"
+    none="Nothing of this name."
+    @choose="(entry) => void entry.go()"
+  >
+    <template #default="{ entry }">
+      <span class="w-20 shrink-0 text-[12px] text-muted">{{ entry.kind }}</span><span class="truncate">{{
+        entry.name
+      }}</span>
+    </template>
+  </ChooseBox>
 </template>
