@@ -28,6 +28,7 @@ const ERRORS = {
   circular: [409, 'A collection cannot stand under itself or under what it holds.'],
   no_files: [400, 'No file came with the request.'],
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
+  busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],
   too_slow: [503, 'This question takes too long to answer. Add a word or narrow it.'],
   failed: [500, 'Something went wrong on the server. Nothing was changed.'],
 } as const satisfies Record<string, readonly [number, string]>;

@@ -14,6 +14,8 @@ export interface Database {
 
 /** Every query a person starts is ended by the server after this long. */
 const STATEMENT_TIMEOUT_MS = 8_000;
+/** And a little before it, one that only waits for another who writes. */
+const LOCK_TIMEOUT_MS = 7_000;
 
 export function connect(url: string, size = 12): Database {
   // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling, and never
@@ -22,7 +24,7 @@ export function connect(url: string, size = 12): Database {
   const pool = new pg.Pool({
     connectionString: url,
     max: size,
-    options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c random_page_cost=1.1 -c client_connection_check_interval=1000`,
+    options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c lock_timeout=${LOCK_TIMEOUT_MS} -c random_page_cost=1.1 -c client_connection_check_interval=1000`,
   });
   // A connection that ends while idle (the database restarts) is replaced at the next query.
   pool.on('error', () => {});
@@ -37,7 +39,7 @@ const MIGRATING = 4_700_001;
 export async function migrateUp(database: Database, folder: string): Promise<void> {
   const client = await database.pool.connect();
   try {
-    await client.query('set statement_timeout = 0');
+    await client.query('set statement_timeout = 0; set lock_timeout = 0');
     await client.query('select pg_advisory_lock($1)', [MIGRATING]);
     await migrate(drizzle(client), { migrationsFolder: folder });
   } finally {
@@ -64,7 +66,7 @@ export function array(values: readonly unknown[], type: 'uuid' | 'text' | 'int' 
 /** Runs the work without the time limit of a person's query: for jobs. */
 export async function withoutTimeout<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
   return db.transaction(async (tx) => {
-    await tx.execute(sql`set local statement_timeout = 0`);
+    await tx.execute(sql`select set_config('statement_timeout', '0', true), set_config('lock_timeout', '0', true)`);
     return work(tx as unknown as Db);
   });
 }

@@ -52,13 +52,11 @@ export const signInAttempts = pgTable('sign_in_attempts', { who: text('who').not
 
 export const workspaces = pgTable('workspaces', {
   id: uuid('id').primaryKey(),
-  /** A short number that leads every lexeme of the workspace in the text indexes. */
+  /** A short number that leads every lexeme of the workspace in the text indexes, and names the sequence its sources are numbered from. */
   number: integer('number').notNull().generatedAlwaysAsIdentity(),
   name: text('name').notNull(),
   /** Counts the writes that altered derived rows; see `derivations`. */
   revision: integer('revision').notNull().default(0),
-  /** How many numbers its sources have been given. */
-  numbers: integer('numbers').notNull().default(0),
 });
 
 export const members = pgTable(

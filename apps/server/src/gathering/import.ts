@@ -201,11 +201,17 @@ function makeReport(prepared: Prepared[], settled: Settled): StoredReport {
 function outcomeOf(p: Prepared, added: number, known: Settled['known'], attached: Settled['attach']): string {
   if (p.trouble) return p.trouble;
   const pdf = p.candidates[0]?.file;
-  const pages = pdf ? ` (${pdf.pages} ${pdf.pages === 1 ? 'page' : 'pages'})` : '';
+  const pages = pdf ? ` (${fileWords(pdf)})` : '';
   if (attached[0]) return `Attached to “${attached[0].title}”${pages}: ${attached[0].because}`;
   if (pdf && known[0]) return `Already here as “${known[0].title}”: ${known[0].because}`;
   if (pdf) return `New source “${p.candidates[0]!.record.title ?? ''}”${pages}`;
   return known.length ? `${countSources(added)} new, ${known.length} already here` : `${countSources(added)} new`;
+}
+
+/** "2 pages", "1 page, image only", "locked with a password" */
+function fileWords({ state, pages }: NonNullable<Candidate['file']>): string {
+  if (state === 'encrypted') return 'locked with a password, not read';
+  return `${pages} ${pages === 1 ? 'page' : 'pages'}${state === 'image only' ? ', image only' : ''}`;
 }
 
 function countBy(candidates: Candidate[]): Map<number, number> {

@@ -21,56 +21,44 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered): Pro
   const records = [...new Set(altered.records ?? [])];
   const facets = [...new Set([...records, ...(altered.facets ?? [])])];
   if (!facets.length) return;
-  const step = await advance(tx, workspaceId, records);
-  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK), step);
-  for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
-  await note(tx, workspaceId, step.revision, facets, records.length > 0);
   if (records.length) {
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
-      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id on conflict do nothing`);
+      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id on conflict do nothing`);
   }
+  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
+  for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+  await note(tx, workspaceId, await numbersOf(tx, workspaceId, facets), records.length > 0);
 }
 
-interface Step {
-  revision: number;
-  /** The next number for a source that has none yet. */
-  next: number;
-}
-
-/**
- * Takes the workspace a revision further, and numbers for sources not derived before. Until the transaction ends no
- * other goes past this point in this workspace: so revisions are seen in their order, and locks are taken in one
- * order everywhere: sources, workspace, queue, derived rows.
- */
-async function advance(tx: Db, workspaceId: string, records: string[]): Promise<Step> {
-  const step = await one<Step>(
+/** The numbers sources have in their workspace. */
+export async function numbersOf(tx: Db, workspaceId: string, ids: string[]): Promise<number[]> {
+  const found = await rows<{ number: number }>(
     tx,
-    sql`update workspaces w set revision = w.revision + 1, numbers = w.numbers + fresh.n
-      from (select count(*)::int as n from unnest(${array(records, 'uuid')}) as u(id)
-        where not exists (select 1 from source_sort ss where ss.workspace_id = ${workspaceId} and ss.source_id = u.id)) fresh
-      where w.id = ${workspaceId} returning w.revision, w.numbers - fresh.n as next`,
+    sql`select number from source_sort where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})`,
   );
-  if (!step) throw new Error(`there is no workspace ${workspaceId}`);
-  return step;
+  return found.map((f) => f.number);
 }
 
 /** How many revisions are kept for those who hold columns of an earlier one. */
 const NOTED = 1000;
 
-/** Notes which sources a revision altered, by their numbers. */
-async function note(tx: Db, workspaceId: string, revision: number, ids: string[], sorts: boolean): Promise<void> {
-  await tx.execute(sql`insert into derivations (workspace_id, revision, numbers, sorts)
-    select ${workspaceId}::uuid, ${revision}::int, coalesce(array_agg(number), '{}'), ${sorts}::boolean from source_sort
-    where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})`);
-  await tx.execute(
-    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${revision - NOTED}::int`,
+/**
+ * Takes the workspace a revision further and notes which numbers it altered: the last of a write, since until the
+ * transaction ends no other write of the workspace can do the same. So revisions are seen in their order, and a long
+ * import does not hold up a small edit. Locks are taken in one order everywhere: sources, queue, derived rows, workspace.
+ * @param sorts whether sort keys may have changed
+ */
+export async function note(tx: Db, workspaceId: string, numbers: number[], sorts: boolean): Promise<void> {
+  const step = await one<{ revision: number }>(
+    tx,
+    sql`update workspaces set revision = revision + 1 where id = ${workspaceId} returning revision`,
   );
-}
-
-/** Before sources are removed for good: takes the workspace a revision further, which notes that they went. */
-export async function noteRemoval(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
-  const { revision } = await advance(tx, workspaceId, []);
-  await note(tx, workspaceId, revision, ids, false);
+  if (!step) throw new Error(`there is no workspace ${workspaceId}`);
+  await tx.execute(sql`insert into derivations (workspace_id, revision, numbers, sorts)
+    values (${workspaceId}, ${step.revision}, ${array(numbers, 'int')}, ${sorts})`);
+  await tx.execute(
+    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${step.revision - NOTED}::int`,
+  );
 }
 
 interface SortInput {
@@ -111,7 +99,8 @@ export function matchKeys(record: SourceRecord): string[] {
   return keys.map((k) => k.slice(0, 600));
 }
 
-async function deriveSort(tx: Db, workspaceId: string, ids: string[], step: Step): Promise<void> {
+/** A source new here is given the next number of its workspace; each workspace has a sequence of its own. */
+async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const found = await rows<SortInput>(
     tx,
     sql`select s.id, s.record, ss.number from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
@@ -119,15 +108,16 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[], step: Step
   );
   const keys = found.map((f) => ({
     id: f.id,
-    number: f.number ?? step.next++,
+    number: f.number,
     ...sortKeys(f.record),
     keys: matchKeys(f.record),
   }));
   await tx.execute(sql`
     insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people)
-    select s.workspace_id, s.id, k.number, s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
+    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
     from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[])
     join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
+    cross join (select ('source_numbers_' || number)::regclass as numbers from workspaces where id = ${workspaceId}) w
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
       added = excluded.added, changed = excluded.changed, people = excluded.people`);
@@ -158,7 +148,7 @@ async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise
     known as materialized (select f.id, f.type, f.key from wanted join facets f on f.workspace_id = ${w} and f.type = wanted.type and f.key = wanted.key),
     fresh as (insert into facets (workspace_id, type, key)
       select ${w}, type, key from wanted where not exists (select 1 from known k where k.type = wanted.type and k.key = wanted.key)
-      returning id, type, key),
+      order by type, key on conflict (workspace_id, type, key) do update set key = excluded.key returning id, type, key),
     named as materialized (select id, type, key from known union all select id, type, key from fresh)
     insert into source_facets (workspace_id, source_id, ids)
     select ${w}, p.id, array_agg(distinct n.id) from pairs p join named n on n.type = p.type and n.key = p.key group by p.id

@@ -1,7 +1,7 @@
 /** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
 import { sql } from 'drizzle-orm';
 import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
-import { noteRemoval } from '../indexing/derive.ts';
+import { note, numbersOf } from '../indexing/derive.ts';
 import type { Storage } from '../files/storage.ts';
 
 export const DAYS_IN_BIN = 30;
@@ -27,12 +27,10 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
       tx,
       sql`delete from sources where presence <> 'live' and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
     );
+    const altered: [workspaceId: string, numbers: number[]][] = [];
     for (const workspaceId of [...new Set(gone.map((g) => g.workspace_id))].sort()) {
-      await noteRemoval(
-        tx,
-        workspaceId,
-        gone.filter((g) => g.workspace_id === workspaceId).map((g) => g.id),
-      );
+      const ids = gone.filter((g) => g.workspace_id === workspaceId).map((g) => g.id);
+      altered.push([workspaceId, await numbersOf(tx, workspaceId, ids)]);
     }
     const w = array(
       gone.map((g) => g.workspace_id),
@@ -66,6 +64,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
           where t.workspace_id = u.w and t.file_id = u.f`,
       );
     }
+    for (const [workspaceId, numbers] of altered) await note(tx, workspaceId, numbers, false);
     return { gone, files };
   });
   for (const { sha256 } of files) {

@@ -23,7 +23,8 @@ const imports = ref<ImportReport[]>([]);
 const open = ref<ImportReport | null>(null);
 const picker = ref<HTMLInputElement>();
 const hand = ref<{ type: Kind; title: string }>({ type: 'article-journal', title: '' });
-const openId = computed(() => String(route.params.import ?? ''));
+/** The report one asked for, or the newest. */
+const openId = computed(() => String(route.params.import || imports.value[0]?.id || ''));
 const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
@@ -40,7 +41,7 @@ onMounted(() => {
   void places.load();
   void load();
 });
-watch([openId, () => changes.version], load);
+watch([() => route.params.import, () => changes.version], load);
 watch(
   () => jobs.list,
   () => {

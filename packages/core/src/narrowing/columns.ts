@@ -41,18 +41,29 @@ export class Columns {
   private readonly facetTypes: string[] = [];
   private readonly ranks = new Map<string, Int32Array>();
 
-  /** Tells of which type facets are; a facet must be known before a source that bears it is written. */
+  /** Tells of which type facets are. */
   learn(facets: Iterable<readonly [id: number, type: string]>): void {
-    for (const [id, type] of facets) {
-      if (this.places.has(id)) continue;
-      this.places.set(id, this.facetIds.length);
-      this.facetIds.push(id);
-      this.facetTypes.push(type);
-    }
+    for (const [id, type] of facets) this.facetTypes[this.placeOf(id)] = type;
   }
 
-  /** Sets what is known of these sources, new ones and known ones alike. */
-  write(rows: ColumnRows): void {
+  /** The place of a facet in the dictionary; one not met before is of no type yet. */
+  private placeOf(id: number): number {
+    let place = this.places.get(id);
+    if (place === undefined) {
+      place = this.facetIds.length;
+      this.places.set(id, place);
+      this.facetIds.push(id);
+      this.facetTypes.push('');
+    }
+    return place;
+  }
+
+  /**
+   * Sets what is known of these sources, new ones and known ones alike.
+   * @returns the facets met for the first time, whose types must be learnt
+   */
+  write(rows: ColumnRows): number[] {
+    const known = this.facetIds.length;
     const { numbers } = rows;
     let top = this.size;
     for (const n of numbers) if (n >= top) top = n + 1;
@@ -67,13 +78,12 @@ export class Columns {
       this.changed[n] = rows.changed[i]!;
       this.waste += this.lengths[n]!;
       this.starts[n] = this.used;
-      for (let k = rows.starts[i]!; k < rows.starts[i + 1]!; k += 1) {
-        const place = this.places.get(rows.facets[k]!);
-        if (place !== undefined) this.pool[this.used++] = place;
-      }
+      for (let k = rows.starts[i]!; k < rows.starts[i + 1]!; k += 1)
+        this.pool[this.used++] = this.placeOf(rows.facets[k]!);
       this.lengths[n] = this.used - this.starts[n]!;
     }
     if (this.waste > 10_000 && this.waste > this.used / 2) this.tidy();
+    return this.facetIds.slice(known);
   }
 
   forget(numbers: Iterable<number>): void {

@@ -34,13 +34,22 @@ async function read(db: Db, where: SQL): Promise<SentRows> {
   return found!;
 }
 
-/** The type of every facet of the workspace beyond one already known, the newest last. */
-export async function readFacets(db: Db, workspaceId: string, beyond: number): Promise<[number, string][]> {
+/** The types of facets. */
+export async function readFacets(db: Db, workspaceId: string, ids: number[]): Promise<[number, string][]> {
   const found = await rows<{ id: number; type: string }>(
     db,
-    sql`select id, type from facets where workspace_id = ${workspaceId} and id > ${beyond} order by id`,
+    sql`select id, type from facets where workspace_id = ${workspaceId} and id = any(${array(ids, 'int')})`,
   );
   return found.map((f) => [f.id, f.type]);
+}
+
+/** One past the highest number a source of the workspace has. */
+export async function readSize(db: Db, workspaceId: string): Promise<number> {
+  const found = await one<{ size: number }>(
+    db,
+    sql`select coalesce(max(number) + 1, 0) as size from source_sort where workspace_id = ${workspaceId}`,
+  );
+  return found!.size;
 }
 
 /** Ranks by a text key within each presence, by the language's order, which PostgreSQL's index keeps. */

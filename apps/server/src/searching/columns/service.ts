@@ -7,8 +7,8 @@ import type { SortBy } from '@pandecta/core/narrowing';
 import { one, rows, type Db } from '../../database/connect.ts';
 import { Workers } from '../../workers/pool.ts';
 import { decodeInts } from './bytes.ts';
-import { readFacets, readNumbers, readRange, readRanks, SHARE } from './load.ts';
-import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage } from './thread.ts';
+import { readFacets, readNumbers, readRange, readRanks, readSize, SHARE } from './load.ts';
+import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage, SentRows } from './thread.ts';
 
 /** Sources held over all workspaces before the one longest unused is let go: some 300 MB. */
 const MOST_HELD = 3_000_000;
@@ -20,13 +20,7 @@ interface Held {
   /** The revision at which a sort key last changed. */
   sorted: number;
   ranks: Map<string, number>;
-  newestFacet: number;
   size: number;
-}
-
-interface Standing {
-  revision: number;
-  numbers: number;
 }
 
 export class ColumnsService {
@@ -48,7 +42,7 @@ export class ColumnsService {
     for (let attempt = 0; attempt < 2; attempt += 1) {
       await this.freshen(workspaceId, sort);
       const answer = await this.worker.run('columns', { workspace: workspaceId, do: 'ask', ask });
-      if (answer && answer !== 'lost') return answer;
+      if (answer && answer !== 'lost') return answer as ColumnsAnswer;
       this.held.delete(workspaceId);
     }
     throw new Error('the thread that holds the columns lost them twice');
@@ -59,19 +53,20 @@ export class ColumnsService {
   }
 
   private async freshen(workspaceId: string, sort: SortBy[]): Promise<void> {
-    const standing = await one<Standing>(
+    const standing = await one<{ revision: number }>(
       this.db,
-      sql`select revision, numbers from workspaces where id = ${workspaceId}`,
+      sql`select revision from workspaces where id = ${workspaceId}`,
     );
     if (!standing) return;
+    const { revision } = standing;
     const keys = sort.map((s) => s.key).filter((k) => RANKED.has(k));
-    if (this.isFresh(workspaceId, standing, keys)) return;
+    if (this.isFresh(workspaceId, revision, keys)) return;
     const before = this.turns.get(workspaceId) ?? Promise.resolve();
     const turn = before
       .catch(() => {})
       .then(async () => {
-        if (this.isFresh(workspaceId, standing, keys)) return;
-        await this.update(workspaceId, standing);
+        if (this.isFresh(workspaceId, revision, keys)) return;
+        await this.update(workspaceId, revision);
         await this.rank(workspaceId, keys);
       });
     this.turns.set(workspaceId, turn);
@@ -80,58 +75,59 @@ export class ColumnsService {
     });
   }
 
-  private isFresh(workspaceId: string, standing: Standing, keys: string[]): boolean {
+  private isFresh(workspaceId: string, revision: number, keys: string[]): boolean {
     const held = this.held.get(workspaceId);
-    if (!held || held.revision < standing.revision) return false;
+    if (!held || held.revision < revision) return false;
     this.held.delete(workspaceId);
     this.held.set(workspaceId, held);
     return keys.every((k) => (held.ranks.get(k) ?? -1) >= held.sorted);
   }
 
-  private async update(workspaceId: string, standing: Standing): Promise<void> {
+  private async update(workspaceId: string, revision: number): Promise<void> {
     const held = this.held.get(workspaceId);
-    if (!held) return this.load(workspaceId, standing);
-    if (held.revision >= standing.revision) return;
+    if (!held) return this.load(workspaceId, revision);
+    if (held.revision >= revision) return;
     const noted = await rows<{ revision: number; numbers: number[]; sorts: boolean }>(
       this.db,
       sql`select revision, numbers, sorts from derivations where workspace_id = ${workspaceId} and revision > ${held.revision} order by revision`,
     );
     const altered = [...new Set(noted.flatMap((n) => n.numbers))];
     // Old notes are thrown away: what has been away for long begins anew.
-    if (noted[0]?.revision !== held.revision + 1 || altered.length > SHARE) return this.load(workspaceId, standing);
-    const facets = await readFacets(this.db, workspaceId, held.newestFacet);
+    if (noted[0]?.revision !== held.revision + 1 || altered.length > SHARE) return this.load(workspaceId, revision);
     const read = await readNumbers(this.db, workspaceId, altered);
     const present = new Set(decodeInts(read.numbers));
-    const kept = await this.send({
-      workspace: workspaceId,
-      do: 'write',
-      facets,
-      rows: read,
-      gone: altered.filter((n) => !present.has(n)),
-    });
-    if (!kept) return this.load(workspaceId, standing);
+    const kept = await this.write(
+      workspaceId,
+      read,
+      altered.filter((n) => !present.has(n)),
+    );
+    if (!kept) return this.load(workspaceId, revision);
     held.revision = noted.at(-1)!.revision;
-    held.newestFacet = facets.at(-1)?.[0] ?? held.newestFacet;
     if (noted.some((n) => n.sorts)) held.sorted = held.revision;
-    held.size = Math.max(held.size, standing.numbers);
+    for (const n of present) held.size = Math.max(held.size, n + 1);
   }
 
-  private async load(workspaceId: string, standing: Standing): Promise<void> {
-    this.held.delete(workspaceId);
-    await this.makeRoom(standing.numbers);
-    await this.send({ workspace: workspaceId, do: 'begin' });
-    const facets = await readFacets(this.db, workspaceId, 0);
-    for (let from = 0; from < standing.numbers; from += SHARE) {
-      const read = await readRange(this.db, workspaceId, from, from + SHARE);
-      await this.send({ workspace: workspaceId, do: 'write', facets: from === 0 ? facets : [], rows: read, gone: [] });
-    }
-    this.held.set(workspaceId, {
-      revision: standing.revision,
-      sorted: standing.revision,
-      ranks: new Map(),
-      newestFacet: facets.at(-1)?.[0] ?? 0,
-      size: standing.numbers,
+  /** Writes rows, and tells of what types the facets are that came with them. @returns false when all was lost */
+  private async write(workspaceId: string, read: SentRows, gone: number[]): Promise<boolean> {
+    const met = await this.worker.run('columns', { workspace: workspaceId, do: 'write', rows: read, gone });
+    if (met === 'lost') return false;
+    const fresh = met as number[];
+    if (!fresh.length) return true;
+    return this.send({
+      workspace: workspaceId,
+      do: 'learn',
+      facets: await readFacets(this.db, workspaceId, fresh),
     });
+  }
+
+  private async load(workspaceId: string, revision: number): Promise<void> {
+    this.held.delete(workspaceId);
+    const size = await readSize(this.db, workspaceId);
+    await this.makeRoom(size);
+    await this.send({ workspace: workspaceId, do: 'begin' });
+    for (let from = 0; from < size; from += SHARE)
+      await this.write(workspaceId, await readRange(this.db, workspaceId, from, from + SHARE), []);
+    this.held.set(workspaceId, { revision, sorted: revision, ranks: new Map(), size });
   }
 
   private async rank(workspaceId: string, keys: string[]): Promise<void> {

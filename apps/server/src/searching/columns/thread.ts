@@ -52,25 +52,32 @@ export interface ColumnsAnswer {
 export type ColumnsMessage = { workspace: string } & (
   | { do: 'begin' }
   | { do: 'drop' }
-  | { do: 'write'; facets: [number, string][]; rows: SentRows; gone: number[] }
+  | { do: 'learn'; facets: [number, string][] }
+  | { do: 'write'; rows: SentRows; gone: number[] }
   | { do: 'rank'; key: string; numbers: Uint8Array; ranks: Uint8Array }
   | { do: 'ask'; ask: ColumnsAsk }
 );
 
 const workspaces = new Map<string, Columns>();
 
-/** @returns the answer to a question, or undefined; 'lost' when the thread holds nothing of the workspace */
-export function columns(message: ColumnsMessage): ColumnsAnswer | 'lost' | undefined {
+/**
+ * @returns the answer to a question, or undefined; of a writing the facets it met for the first time; 'lost' when the
+ * thread holds nothing of the workspace
+ */
+export function columns(message: ColumnsMessage): ColumnsAnswer | number[] | 'lost' | undefined {
   if (message.do === 'begin') workspaces.set(message.workspace, new Columns());
   if (message.do === 'drop') workspaces.delete(message.workspace);
   const held = workspaces.get(message.workspace);
   if (!held) return message.do === 'drop' ? undefined : 'lost';
   switch (message.do) {
-    case 'write':
+    case 'learn':
       held.learn(message.facets);
-      held.write(decodeRows(message.rows));
-      held.forget(message.gone);
       return undefined;
+    case 'write': {
+      const met = held.write(decodeRows(message.rows));
+      held.forget(message.gone);
+      return met;
+    }
     case 'rank':
       held.rank(message.key, decodeRanks(message.numbers, message.ranks));
       return undefined;
