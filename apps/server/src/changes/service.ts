@@ -6,7 +6,7 @@ import type { HistoryEntry } from '@pandecta/contract';
 import { array, one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
-import { derive } from '../indexing/derive.ts';
+import { derive, type Progress } from '../indexing/derive.ts';
 import type { Services } from '../services.ts';
 import { carryOut } from './carry-out.ts';
 
@@ -27,23 +27,31 @@ export async function commit(
   return committed;
 }
 
-/** The same within a transaction of the caller's, who kicks the indexer after it. */
+interface How {
+  /** The change this one takes back. */
+  undoes?: string;
+  progress?: Progress;
+}
+
+/**
+ * The same within a transaction of the caller's, who kicks the indexer after it. Deriving comes last: from then on no
+ * other write of the workspace can end before this one.
+ */
 export async function commitWithin(
   tx: Db,
   { workspaceId, userId }: Actor,
   change: Change,
-  undoes: string | null = null,
-  prefix = '',
+  { undoes, progress }: How = {},
 ): Promise<Committed> {
   const outcome = await carryOut(tx, workspaceId, change);
   if (isEmpty(outcome.change)) return { changeId: null, change: outcome.change, says: 'Nothing needed to change' };
-  await derive(tx, workspaceId, outcome.altered);
-  const says = prefix + describe(outcome.change);
+  const says = describe(outcome.change);
   const changeId = uuidv7();
   await tx.execute(sql`insert into changes (workspace_id, id, actor_id, change, says, undoes)
-    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(outcome.change)}::jsonb, ${says}, ${undoes})`);
+    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(outcome.change)}::jsonb, ${says}, ${undoes ?? null})`);
   await tx.execute(sql`insert into change_sources (workspace_id, source_id, change_id)
     select ${workspaceId}::uuid, id, ${changeId}::uuid from unnest(${array(sourcesOf(outcome.change), 'uuid')}) id`);
+  await derive(tx, workspaceId, outcome.altered, progress);
   return { changeId, change: outcome.change, says };
 }
 
@@ -102,7 +110,7 @@ async function takeBack(
   const committed = await db.transaction(async (t) => {
     const tx = t as unknown as Db;
     const found = await find(tx);
-    const committed = await commitWithin(tx, actor, invert(found.change), found.id);
+    const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id });
     const by = committed.changeId ?? found.id;
     await tx.execute(
       sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${found.id}`,

@@ -7,6 +7,7 @@ import { array, one, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/service.ts';
+import type { Progress } from '../indexing/derive.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { insertSources } from '../sources/store.ts';
@@ -54,7 +55,9 @@ export function importWork(services: Services): Work {
       await insertFresh(tx, actor, row, settled.fresh, (done) =>
         progress(done, settled.fresh.length, 'Adding sources'),
       );
-      const changeId = await commitImport(tx, actor, row, settled);
+      const changeId = await commitImport(tx, actor, row, settled, (done) =>
+        progress(done, settled.fresh.length, 'Making them findable'),
+      );
       const report = makeReport(prepared, settled);
       await storeReport(tx, workspaceId, row.id, changeId, report, prepared);
       await progress(candidates.length, candidates.length, 'Finishing');
@@ -125,6 +128,7 @@ async function commitImport(
   actor: Actor,
   row: ImportRow,
   { fresh, known, attach }: Settled,
+  progress: Progress,
 ): Promise<string | null> {
   const changes: Change[] = [];
   if (fresh.length)
@@ -146,7 +150,7 @@ async function commitImport(
   }
   if (!changes.length) return null;
   const says = `Imported ${row.title}: ${countSources(fresh.length)} new`;
-  return (await commitWithin(tx, actor, { do: 'all', says, changes })).changeId;
+  return (await commitWithin(tx, actor, { do: 'all', says, changes }, { progress })).changeId;
 }
 
 const fileName = (row: ImportRow, c: Candidate): string => row.inputs[c.input]!.name;

@@ -17,7 +17,10 @@ export interface Altered {
 
 const CHUNK = 2000;
 
-export async function derive(tx: Db, workspaceId: string, altered: Altered): Promise<void> {
+/** Told how many sources are done, after every few. */
+export type Progress = (done: number) => Promise<void>;
+
+export async function derive(tx: Db, workspaceId: string, altered: Altered, progress?: Progress): Promise<void> {
   const records = [...new Set(altered.records ?? [])];
   const facets = [...new Set([...records, ...(altered.facets ?? [])])];
   if (!facets.length) return;
@@ -25,8 +28,13 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered): Pro
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
       select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id on conflict do nothing`);
   }
-  for (let i = 0; i < records.length; i += CHUNK) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
-  for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+  // The records lead the facets: each source gets both in one go, and one whose facets alone changed only those.
+  for (let i = 0; i < facets.length; i += CHUNK) {
+    const part = facets.slice(i, i + CHUNK);
+    if (i < records.length) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
+    await deriveFacets(tx, workspaceId, part);
+    await progress?.(i + part.length);
+  }
   await note(tx, workspaceId, await numbersOf(tx, workspaceId, facets), records.length > 0);
 }
 
