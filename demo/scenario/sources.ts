@@ -288,14 +288,14 @@ function build(): DemoSource[] {
       ),
     ),
   );
-  for (const [type, title, theme] of OTHERS)
+  for (const [type, title, theme, where] of OTHERS)
     out.push(
       make(
         {
           type,
           title,
           author: people(1),
-          publisher: 'Northmere Hydrographic Office',
+          ...where,
           issued: { 'date-parts': [[chance.int(2005, 2025), chance.int(1, 12)]] },
         },
         theme,
@@ -304,19 +304,47 @@ function build(): DemoSource[] {
   return out;
 }
 
-const OTHERS: [Kind, string, Theme][] = [
-  ['dataset', 'Tide gauge record of Sallow Mouth, 1955–2025', 'operators'],
-  ['dataset', 'Accretion plates, Withy Reach, quarterly', 'saltmarsh'],
-  ['map', 'Chart of the Sallow mouth with soundings', 'archive'],
-  ['map', 'Plan of the proposed gate', 'archive'],
-  ['interview', 'Interview with a former gatekeeper', 'operators'],
-  ['speech', 'Opening statement to the inquiry', 'licensing'],
-  ['paper-conference', 'Closing early or closing well', 'operators'],
-  ['paper-conference', 'Marsh as plaintiff', 'licensing'],
-  ['article-newspaper', 'Gate shut on the ebb; boats aground', 'archive'],
-  ['article-newspaper', 'Inquiry hears of the promise of 1872', 'licensing'],
-  ['review-book', 'Review of Silt: A Natural History of the Sallow', 'saltmarsh'],
-  ['graphic', 'Photograph of the gate under construction', 'archive'],
+const OFFICE = { publisher: 'Northmere Hydrographic Office', 'publisher-place': 'Northmere' };
+const CONFERENCE = { 'container-title': 'Proceedings of the Meeting on Shores and Their Law', 'event-place': 'Withy' };
+const PACKET = { 'container-title': 'The Sallow Packet', 'publisher-place': 'Sallow' };
+
+const OTHERS: [Kind, string, Theme, Partial<SourceRecord>][] = [
+  ['dataset', 'Tide gauge record of Sallow Mouth, 1955–2025', 'operators', { ...OFFICE, version: '4' }],
+  ['dataset', 'Accretion plates, Withy Reach, quarterly', 'saltmarsh', { publisher: 'Sallow Estuary Inquiry' }],
+  ['map', 'Chart of the Sallow mouth with soundings', 'archive', OFFICE],
+  ['map', 'Plan of the proposed gate', 'archive', { archive: 'Sallow Harbour Archive', archive_location: 'Plans 14' }],
+  [
+    'interview',
+    'Interview with a former gatekeeper',
+    'operators',
+    { medium: 'Transcript', archive: 'Sallow Estuary Inquiry' },
+  ],
+  [
+    'speech',
+    'Opening statement to the inquiry',
+    'licensing',
+    { 'event-title': 'Sallow Estuary Inquiry', 'event-place': 'Sallow' },
+  ],
+  ['paper-conference', 'Closing early or closing well', 'operators', { ...CONFERENCE, page: '31-44' }],
+  ['paper-conference', 'Marsh as plaintiff', 'licensing', { ...CONFERENCE, page: '87-103' }],
+  ['article-newspaper', 'Gate shut on the ebb; boats aground', 'archive', { ...PACKET, page: '1' }],
+  ['article-newspaper', 'Inquiry hears of the promise of 1872', 'licensing', { ...PACKET, page: '3' }],
+  [
+    'review-book',
+    'Review of Silt: A Natural History of the Sallow',
+    'saltmarsh',
+    {
+      'container-title': 'Coastal Processes',
+      'reviewed-title': 'Silt: A Natural History of the Sallow',
+      page: '210-212',
+    },
+  ],
+  [
+    'graphic',
+    'Photograph of the gate under construction',
+    'archive',
+    { archive: 'Sallow Harbour Archive', medium: 'Photograph' },
+  ],
 ];
 
 export const SOURCES = build();

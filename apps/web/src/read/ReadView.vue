@@ -4,6 +4,7 @@ import { ChevronLeft, ChevronRight, Minus, Plus, X } from '@lucide/vue';
 import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
 import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
 import { here } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
@@ -75,7 +76,8 @@ watch(
     firstSize.value = { width: first.width, height: first.height };
     const tab = tabs.show({ source: String(s), file: String(f), title: titleOf.value });
     chosen.value ||= senses.value[0]?.id ?? '';
-    draft.value = plainWords(String(route.query.q ?? ''));
+    // A question of the ask line brings its words along.
+    draft.value = printQuery(onPages(parseQuery(String(route.query.q ?? '')).tree));
     await nextTick();
     if (draft.value) await doc.search(draft.value);
     const wanted = Number(route.query.page) || tab.page;
@@ -89,16 +91,6 @@ watch(
   () => changes.version,
   () => void doc.reload(),
 );
-
-/** A query of the ask line brings its words along; what asks for fields has no place on a page. */
-const plainWords = (q: string): string =>
-  q
-    .replace(
-      /-?\b(?:author|title|year|kind|tag|subject|in|doi|file|state|abstract|journal|note|added):(?:"[^"]*"|\S+)/gi,
-      '',
-    )
-    .replace(/\bpage:/gi, '')
-    .trim();
 
 function go(n: number, y = 0): void {
   void nextTick(() => {

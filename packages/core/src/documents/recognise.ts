@@ -149,7 +149,7 @@ function readAuthors(lines: PageLine[], titleSize: number): Name[] {
       /abstract|summary|introduction|university|department|institute|@|https?:|\d{4}/i.test(line.text)
     )
       break;
-    const cleaned = line.text.replace(/^by\s+/i, '').replace(/[\d*†‡§¶∗]+/g, '');
+    const cleaned = line.text.replace(/^by\s+/i, '').replace(/[\d\p{No}*†‡§¶∗]+/gu, '');
     const names = cleaned
       .split(/\s*(?:,|;|·|\band\b|&)\s*/)
       .map((n) => n.trim())

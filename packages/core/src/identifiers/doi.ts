@@ -12,7 +12,7 @@ export function findDois(text: string): string[] {
 
 /** The DOI in its normal form (lower case, no resolver, no prefix), or undefined when the text is not one. */
 export function normaliseDoi(text: string): string | undefined {
-  const t = safeDecode(text.trim()).replace(/^(?:https?:\/\/(?:dx\.)?doi\.org\/|doi:\s*)/i, '');
+  const t = safeDecode(text.trim()).replace(/^(?:https?:\/\/(?:dx\.|www\.)?doi\.org\/|doi(?:\.org\/|:\s*|\s+))/i, '');
   if (!/^10\.\d{4,9}(?:\.\d+)*\/\S+$/.test(t)) return undefined;
   return trimEnd(t).toLowerCase();
 }

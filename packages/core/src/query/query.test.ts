@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { asTyped, parseQuery, parseYears, printQuery, QUERY_FIELDS, soughtIn, type Node } from './index.ts';
+import { asTyped, onPages, parseQuery, parseYears, printQuery, QUERY_FIELDS, soughtIn, type Node } from './index.ts';
 
 const word = fc.constantFrom('barrier', 'tidal', 'gate', 'ebb', 'estuary', 'x1');
 const leaf: fc.Arbitrary<Node> = fc.oneof(
@@ -76,4 +76,24 @@ test('what is excluded is not lit, and the last word while typing is a beginning
   expect(asTyped(parseQuery('tidal barr').tree)).toMatchObject({
     parts: [{ text: 'tidal' }, { text: 'barr', prefix: true }],
   });
+});
+
+test.each([
+  ['barrier "ebb tide" author:okonjo', 'barrier "ebb tide"'],
+  ['page:sluice year:1872 -operator', 'sluice -operator'],
+  ['tag:used kind:case', ''],
+  ['(gate or title:gate) -(tag:used)', 'gate'],
+  ['(gate or sluice) sed*', '(gate or sluice) sed*'],
+])('of “%s” the pages of a document are asked “%s”', (asked, words) =>
+  expect(printQuery(onPages(parseQuery(asked).tree))).toBe(words),
+);
+
+test('what is asked of pages names no field, whatever was asked', () => {
+  fc.assert(
+    fc.property(tree, (t) => {
+      const asked = onPages(t);
+      expect(JSON.stringify(asked)).not.toContain('"is":"field"');
+      expect(onPages(asked)).toEqual(asked);
+    }),
+  );
 });

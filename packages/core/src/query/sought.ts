@@ -33,6 +33,19 @@ export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
 /** True when there is nothing to light. */
 export const nothingSought = (s: Sought): boolean => !s.stems.size && !s.prefixes.length && !s.phrases.length;
 
+/** What of a query can be asked of the pages of one document: words and phrases, those of "page:" among them. */
+export function onPages(tree: Node): Node {
+  if (tree.is === 'word' || tree.is === 'phrase') return tree;
+  if (tree.is === 'field' && tree.field === 'page') return { is: tree.phrase ? 'phrase' : 'word', text: tree.text };
+  if (tree.is === 'not') {
+    const part = onPages(tree.part);
+    return part.is === 'all' ? part : { is: 'not', part };
+  }
+  if (tree.is !== 'and' && tree.is !== 'or') return { is: 'all' };
+  const parts = tree.parts.map(onPages).filter((p) => p.is !== 'all');
+  return parts.length > 1 ? { is: tree.is, parts } : (parts[0] ?? { is: 'all' });
+}
+
 /** The last plain word of a query, read as the beginning of a word: results as one types. */
 export function asTyped(tree: Node): Node {
   if (tree.is === 'word') return stem(tree.text).length >= 2 ? { ...tree, prefix: true } : tree;

@@ -1,6 +1,6 @@
 /** Reads columns out of the derived tables, each as one value of bytes: rows of text would cost many times as much. */
 import { sql, type SQL } from 'drizzle-orm';
-import { NO_YEAR } from '@pandecta/core/narrowing';
+import { NO_YEAR, PRESENCES } from '@pandecta/core/narrowing';
 import { array, one, rows, type Db } from '../../database/connect.ts';
 import type { SentRows } from './thread.ts';
 
@@ -23,7 +23,7 @@ async function read(db: Db, where: SQL): Promise<SentRows> {
     db,
     sql`
     select ${bytes(sql`int4send(r.number)`)} as numbers, ${bytes(sql`uuid_send(r.source_id)`)} as ids,
-      ${bytes(sql`int4send(case r.presence when 'live' then 1 when 'bin' then 2 else 0 end)`)} as presences,
+      ${bytes(sql`int4send(array_position(${array(PRESENCES, 'text')}, r.presence) - 1)`)} as presences,
       ${bytes(sql`int4send(coalesce(r.year, ${sql.raw(String(NO_YEAR))}))`)} as years,
       ${bytes(sql`int8send((extract(epoch from r.added) * 1000)::bigint)`)} as added,
       ${bytes(sql`int8send((extract(epoch from r.changed) * 1000)::bigint)`)} as changed,

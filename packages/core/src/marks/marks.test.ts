@@ -1,0 +1,43 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { findQuote, quoteAt } from './index.ts';
+
+const words = fc.array(fc.constantFrom('the', 'gate', 'shall', 'be', 'kept', 'open', 'at', 'ebb', 'tide'), {
+  minLength: 4,
+  maxLength: 40,
+});
+
+test('a quotation is found again where it was taken from, however often its words are repeated', () => {
+  fc.assert(
+    fc.property(words, fc.nat(), fc.nat(), (list, a, b) => {
+      const text = list.join(' ');
+      const from = a % list.length;
+      const to = from + 1 + (b % (list.length - from));
+      const start = list.slice(0, from).join(' ').length + (from ? 1 : 0);
+      const end = list.slice(0, to).join(' ').length;
+      expect(findQuote(text, quoteAt(text, start, end), start)).toEqual({ start, end });
+    }),
+  );
+});
+
+test('it is found though the page was read anew with other line breaks and hyphens', () => {
+  const before = 'The commissioners shall maintain the tidal gate and keep it open upon the ebb.';
+  const quote = quoteAt(before, before.indexOf('maintain'), before.indexOf(' upon'));
+  const after = 'THE ACT\n\nThe commissioners shall main-\ntain the tidal  gate\nand keep it open upon the ebb.';
+  const found = findQuote(after, quote, 0)!;
+  expect(after.slice(found.start, found.end)).toBe('main-\ntain the tidal  gate\nand keep it open');
+});
+
+test('of several places the surroundings decide, and only then the nearness', () => {
+  const text = 'Rule 1: close the gate at dusk. Rule 2: close the gate at dawn. Rule 3: close the gate at dusk.';
+  const third = text.lastIndexOf('close the gate');
+  const quote = quoteAt(text, third, third + 14);
+  expect(findQuote(text, quote, 0)!.start).toBe(third);
+  const bare = { exact: 'close the gate', prefix: '', suffix: '' };
+  expect(findQuote(text, bare, 45)!.start).toBe(text.indexOf('close the gate', 20));
+});
+
+test('words that are not on the page any more are not found, and neither is nothing', () => {
+  expect(findQuote('The gate was open.', { exact: 'The lock was shut', prefix: '', suffix: '' })).toBeUndefined();
+  expect(findQuote('The gate was open.', { exact: ' - ', prefix: '', suffix: '' })).toBeUndefined();
+});
