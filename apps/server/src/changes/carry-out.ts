@@ -14,7 +14,7 @@ import {
   type SourceRecord,
 } from '@pandecta/core/source';
 import { array, one, rows, type Db } from '../database/connect.ts';
-import { deriveAncestors, type Altered } from '../indexing/derive.ts';
+import { deriveAncestors, holdTree, type Altered } from '../indexing/derive.ts';
 import { Refusal } from '../errors.ts';
 
 export interface Outcome {
@@ -86,10 +86,12 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
       return { change, altered: { records: [change.source] } };
     }
     case 'collection':
+      await holdTree(tx, workspaceId);
       await tx.execute(sql`insert into collections (workspace_id, id, name, present) values (${workspaceId}, ${change.collection}, ${change.name}, ${change.present})
         on conflict (workspace_id, id) do update set present = excluded.present`);
       return { change, altered: { facets: await replaced(tx, workspaceId, change.collection) } };
     case 'placement':
+      await holdTree(tx, workspaceId);
       await tx.execute(sql`insert into placements (workspace_id, id, collection_id, parent_id, present) values (${workspaceId}, ${change.placement}, ${change.collection}, ${change.parent}, ${change.present})
         on conflict (workspace_id, id) do update set present = excluded.present`);
       return { change, altered: { facets: await replaced(tx, workspaceId, change.collection) } };

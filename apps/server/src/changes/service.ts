@@ -22,10 +22,21 @@ export async function commit(
   actor: Actor,
   change: Change,
 ): Promise<Committed> {
-  const committed = await db.transaction((tx) => commitWithin(tx as unknown as Db, actor, change));
+  const committed = await onceMore(() => db.transaction((tx) => commitWithin(tx as unknown as Db, actor, change)));
   indexer.kick();
   return committed;
 }
+
+/** Of two writes that waited for each other the database gives one up: that one is done again. */
+async function onceMore<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if ((error as { cause?: { code?: string } }).cause?.code !== DEADLOCK) throw error;
+    return work();
+  }
+}
+const DEADLOCK = '40P01';
 
 interface How {
   /** The change this one takes back. */

@@ -57,6 +57,8 @@ export const workspaces = pgTable('workspaces', {
   name: text('name').notNull(),
   /** Counts the writes that altered derived rows; see `derivations`. */
   revision: integer('revision').notNull().default(0),
+  /** Counts the changes to where collections stand. */
+  tree: integer('tree').notNull().default(0),
 });
 
 export const members = pgTable(

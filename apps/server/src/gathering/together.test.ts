@@ -1,7 +1,10 @@
 /** An import that takes long, and people who go on working meanwhile. */
+import { sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { NarrowReply, SourcePage } from '@pandecta/contract';
+import type { Changed, NarrowReply, SourcePage } from '@pandecta/contract';
+import type { Db } from '../database/connect.ts';
+import { derive } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -32,14 +35,12 @@ const facet = async (type: string): Promise<[string, number][]> =>
     .find((f) => f.type === type)!
     .values.map((v) => [v.name, v.count]);
 
-test('while an import is being written, others edit and find; then all of it is there', async () => {
+/** Begins an import, and comes back when it waits at the gate. @returns its job */
+async function heldImport(ris: string, collection?: string): Promise<string> {
   await gate.query('select pg_advisory_lock($1)', [GATE]);
   const form = new FormData();
-  form.append(
-    'file',
-    new Blob(['TY  - MAP\nTI  - Chart of the bar\nAU  - Wold, Caspar\nKW  - soundings\nER  - \n']),
-    'm.ris',
-  );
+  if (collection) form.append('collection', collection);
+  form.append('file', new Blob([ris]), 'held.ris');
   const { jobId } = await me.at<{ jobId: string }>('POST', '/imports', form);
   for (let waiting = 0; waiting === 0;) {
     const found = await gate.query<{ n: number }>(
@@ -48,7 +49,11 @@ test('while an import is being written, others edit and find; then all of it is 
     );
     waiting = found.rows[0]!.n;
   }
+  return jobId;
+}
 
+test('while an import is being written, others edit and find; then all of it is there', async () => {
+  const jobId = await heldImport('TY  - MAP\nTI  - Chart of the bar\nAU  - Wold, Caspar\nKW  - soundings\nER  - \n');
   const [book] = (await me.ask('')).rows;
   await me.at('POST', '/tagging', { ids: [book!.id], name: 'in the meantime', present: true });
   const made = await me.at<{ id: string }>('POST', '/sources', {
@@ -80,6 +85,46 @@ test('while an import is being written, others edit and find; then all of it is 
   await server.settle();
   expect((await me.at<SourcePage>('GET', '/sources?q=bar')).total).toBe(1);
 }, 30_000);
+
+test('an import into a collection that is moved meanwhile counts where the collection stands then', async () => {
+  const made = (name: string): Promise<Changed> => me.at<Changed>('POST', '/collections', { name });
+  const [cases, law] = [(await made('Cases')).id!, (await made('Law')).id!];
+  const jobId = await heldImport('TY  - CASE\nTI  - Ottery v Northmere\nER  - \n', cases);
+  await me.at('POST', '/placements', { collection: cases, parent: law });
+  expect((await me.ask('', `&collection=${law}`)).total).toBe(0);
+  await gate.query('select pg_advisory_unlock($1)', [GATE]);
+  await me.jobEnds(jobId);
+  expect(await me.titles('', `&collection=${law}`)).toEqual(['Ottery v Northmere']);
+}, 30_000);
+
+test('many people arrange, file and tag at once: each is done or told to try again, and nothing comes out wrong', async () => {
+  const { rows } = await me.ask('');
+  const names = Array.from({ length: 6 }, (_, i) => `Chapter ${i}`);
+  const ids = (await Promise.all(names.map((name) => me.at<Changed>('POST', '/collections', { name })))).map(
+    (c) => c.id!,
+  );
+  const replies = await Promise.all(
+    ids.flatMap((id, i) => [
+      me.call('POST', `/w/${me.workspace}/filing`, { ids: rows.map((r) => r.id), collection: id, present: true }),
+      me.call('POST', `/w/${me.workspace}/placements`, { collection: id, parent: ids[(i + 1) % 3] }),
+      me.call('POST', `/w/${me.workspace}/tagging`, {
+        ids: [rows[i % rows.length]!.id],
+        name: `tag ${i}`,
+        present: true,
+      }),
+    ]),
+  );
+  // 409: a collection under itself.
+  expect(replies.map((r) => r.status).filter((s) => ![200, 409, 503].includes(s))).toEqual([]);
+  const { db } = server.app.services;
+  const facets = (): Promise<unknown> =>
+    db.execute(
+      sql`select source_id, (select array_agg(x order by x) from unnest(ids) x) as ids from source_facets order by 1`,
+    );
+  const { rows: maintained } = (await facets()) as { rows: unknown[] };
+  await db.transaction((tx) => derive(tx as unknown as Db, me.workspace, { facets: rows.map((r) => r.id) }));
+  expect(((await facets()) as { rows: unknown[] }).rows).toEqual(maintained);
+}, 60_000);
 
 test('one who would wait too long for another is told so, and nothing is changed', async () => {
   const [book] = (await me.ask('title:"Pilot book"')).rows;

@@ -28,6 +28,7 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
       select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id on conflict do nothing`);
   }
+  const before = await treeOf(tx, workspaceId);
   // The records lead the facets: each source gets both in one go, and one whose facets alone changed only those.
   for (let i = 0; i < facets.length; i += CHUNK) {
     const part = facets.slice(i, i + CHUNK);
@@ -35,7 +36,16 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
     await deriveFacets(tx, workspaceId, part);
     await progress?.(i + part.length);
   }
-  await note(tx, workspaceId, await numbersOf(tx, workspaceId, facets), records.length > 0);
+  const numbers = await numbersOf(tx, workspaceId, facets);
+  const { revision, tree } = await advance(tx, workspaceId);
+  // The tree of collections changed meanwhile, by one who could not see what is derived here: now nobody changes it.
+  if (tree !== before)
+    for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+  await note(tx, workspaceId, revision, numbers, records.length > 0);
+}
+
+async function treeOf(tx: Db, workspaceId: string): Promise<number | undefined> {
+  return (await one<{ tree: number }>(tx, sql`select tree from workspaces where id = ${workspaceId}`))?.tree;
 }
 
 /** The numbers sources have in their workspace. */
@@ -51,21 +61,40 @@ export async function numbersOf(tx: Db, workspaceId: string, ids: string[]): Pro
 const NOTED = 1000;
 
 /**
- * Takes the workspace a revision further and notes which numbers it altered: the last of a write, since until the
- * transaction ends no other write of the workspace can do the same. So revisions are seen in their order, and a long
- * import does not hold up a small edit. Locks are taken in one order everywhere: sources, queue, derived rows, workspace.
- * @param sorts whether sort keys may have changed
+ * Takes the workspace a revision further: the last of a write, since until the transaction ends no other write of the
+ * workspace can do the same. So revisions are seen in their order, and a long import does not hold up a small edit.
+ * Locks are taken in one order: sources, queue, derived rows, workspace; but what moves collections takes the
+ * workspace first (`holdTree`).
  */
-export async function note(tx: Db, workspaceId: string, numbers: number[], sorts: boolean): Promise<void> {
-  const step = await one<{ revision: number }>(
+export async function advance(tx: Db, workspaceId: string): Promise<{ revision: number; tree: number }> {
+  const step = await one<{ revision: number; tree: number }>(
     tx,
-    sql`update workspaces set revision = revision + 1 where id = ${workspaceId} returning revision`,
+    sql`update workspaces set revision = revision + 1 where id = ${workspaceId} returning revision, tree`,
   );
   if (!step) throw new Error(`there is no workspace ${workspaceId}`);
+  return step;
+}
+
+/** Before collections are placed anew: one after another, and seen by all who write meanwhile. */
+export async function holdTree(tx: Db, workspaceId: string): Promise<void> {
+  await tx.execute(sql`update workspaces set tree = tree + 1 where id = ${workspaceId}`);
+}
+
+/**
+ * Notes which numbers a revision altered.
+ * @param sorts whether sort keys may have changed
+ */
+export async function note(
+  tx: Db,
+  workspaceId: string,
+  revision: number,
+  numbers: number[],
+  sorts: boolean,
+): Promise<void> {
   await tx.execute(sql`insert into derivations (workspace_id, revision, numbers, sorts)
-    values (${workspaceId}, ${step.revision}, ${array(numbers, 'int')}, ${sorts})`);
+    values (${workspaceId}, ${revision}, ${array(numbers, 'int')}, ${sorts})`);
   await tx.execute(
-    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${step.revision - NOTED}::int`,
+    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${revision - NOTED}::int`,
   );
 }
 

@@ -3,10 +3,11 @@ import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { commit } from '../changes/service.ts';
+import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
-import { findCollection, findPlaces, isBelow, otherPlaces, placementsOf } from './store.ts';
+import { countOnlyBelow, findCollection, findPlaces, isBelow, otherPlaces, placementsOf } from './store.ts';
 
 export async function makeCollection(
   services: Services,
@@ -103,13 +104,19 @@ export async function removePlacement(services: Services, actor: Actor, placemen
   const says =
     others > 0
       ? `Removed ${collection.name} from here; it still stands in ${others} other ${others === 1 ? 'place' : 'places'}`
-      : `Removed the collection ${collection.name}; ${collection.count ? sources : 'it held no sources'}`;
+      : `Removed the collection ${collection.name}${await belowWords(services.db, actor, collection.id)}; ${collection.count ? sources : 'it held no sources'}`;
   const changes: Change[] =
     others > 0
       ? [change]
       : [change, { do: 'collection', collection: collection.id, name: collection.name, present: false }];
   const { changeId } = await commit(services, actor, { do: 'all', says, changes });
   return { changeId, says };
+}
+
+/** " and the one below it", " and the 3 below it", or nothing. */
+async function belowWords(db: Db, actor: Actor, collection: string): Promise<string> {
+  const n = await countOnlyBelow(db, actor.workspaceId, collection);
+  return n ? ` and the ${n === 1 ? 'one' : n} below it` : '';
 }
 
 export async function fileSources(

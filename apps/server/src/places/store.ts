@@ -95,6 +95,24 @@ export async function isBelow(db: Db, workspaceId: string, collection: string, a
   );
 }
 
+/** How many collections stand below this one and nowhere else: they go out of sight with it. */
+export async function countOnlyBelow(db: Db, workspaceId: string, collection: string): Promise<number> {
+  const found = await one<{ n: number }>(
+    db,
+    sql`with recursive placed as (
+        select p.collection_id as id, p.parent_id from placements p
+        join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+        where p.workspace_id = ${workspaceId} and p.present and p.collection_id <> ${collection}),
+      elsewhere as (
+        select id from placed where parent_id is null
+        union select p.id from placed p join elsewhere e on e.id = p.parent_id)
+      select count(distinct a.collection_id)::int as n from collection_ancestors a
+      where a.workspace_id = ${workspaceId} and a.ancestor_id = ${collection} and a.collection_id <> ${collection}
+        and not exists (select 1 from elsewhere e where e.id = a.collection_id)`,
+  );
+  return found!.n;
+}
+
 /** How many other collections hold each of the sources, at most and at least. */
 export async function otherPlaces(
   db: Db,

@@ -1,7 +1,7 @@
 /** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
 import { sql } from 'drizzle-orm';
 import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
-import { note, numbersOf } from '../indexing/derive.ts';
+import { advance, note, numbersOf } from '../indexing/derive.ts';
 import type { Storage } from '../files/storage.ts';
 
 export const DAYS_IN_BIN = 30;
@@ -64,7 +64,8 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
           where t.workspace_id = u.w and t.file_id = u.f`,
       );
     }
-    for (const [workspaceId, numbers] of altered) await note(tx, workspaceId, numbers, false);
+    for (const [workspaceId, numbers] of altered)
+      await note(tx, workspaceId, (await advance(tx, workspaceId)).revision, numbers, false);
     return { gone, files };
   });
   for (const { sha256 } of files) {

@@ -1,0 +1,1 @@
+ALTER TABLE "workspaces" ADD COLUMN "tree" integer DEFAULT 0 NOT NULL;

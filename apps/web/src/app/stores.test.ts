@@ -1,0 +1,170 @@
+/** What was done and what runs, collections, and open documents: the stores every view shares. */
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import type { JobInfo, PlacesReply } from '@pandecta/contract';
+import { droppedFiles } from '../gather/upload.ts';
+import { useJobs } from '../gather/jobs.ts';
+import { hasWords } from '../look/words.ts';
+import { usePlaces } from '../places/store.ts';
+import { useTabs } from '../read/tabs.ts';
+import { useBatch } from '../sources/batch.ts';
+import { settled, withoutPage, type Answer } from '../testing.ts';
+import { useChanges } from './changes.ts';
+
+let answer: Answer;
+let page: Awaited<ReturnType<typeof withoutPage>>;
+beforeEach(async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  page = await withoutPage((asked) => answer(asked));
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+const turn = async (): Promise<void> => {
+  vi.useRealTimers();
+  await settled();
+};
+
+describe('what a person did', () => {
+  test('is told in the server’s sentence, with its undo, and every view learns that data changed', async () => {
+    const changes = page.make(useChanges);
+    answer = () => ({ says: 'Tagged 2 sources “used”', changeId: 'c1' });
+    await page.make(useBatch).tag(['a', 'b'], 'used');
+    expect(page.asked[0]).toMatchObject({
+      method: 'POST',
+      path: '/tagging',
+      body: { ids: ['a', 'b'], name: 'used', present: true, subject: false },
+    });
+    expect([changes.notice, changes.version]).toEqual([
+      { text: 'Tagged 2 sources “used”', changeId: 'c1', bad: false },
+      1,
+    ]);
+    vi.advanceTimersByTime(8000);
+    expect(changes.notice).toBeNull();
+  });
+
+  test('and what was wrong, when nothing was done', async () => {
+    const changes = page.make(useChanges);
+    answer = () => Response.json({ code: 'busy', detail: 'Someone else is writing.' }, { status: 503 });
+    expect(await changes.undo()).toBeUndefined();
+    expect([changes.notice, changes.version]).toEqual([
+      { text: 'Someone else is writing.', changeId: null, bad: true },
+      0,
+    ]);
+    answer = () => {
+      throw new TypeError('no network');
+    };
+    await changes.redo();
+    expect(changes.notice!.text).toContain('The server does not answer. Nothing was changed');
+  });
+
+  test('the reading state goes round', () => {
+    const { nextState } = page.make(useBatch);
+    const states = [undefined, 'to read', 'reading', 'read'] as const;
+    expect(states.map((s) => nextState(s))).toEqual(['to read', 'reading', 'read', null]);
+  });
+});
+
+describe('long work', () => {
+  const job = (state: JobInfo['state'], says = ''): JobInfo =>
+    ({ id: 'j1', kind: 'import', title: 'tides.ris', state, done: 1, total: 2, says }) as JobInfo;
+
+  test('is looked at until it ends, then told once, and data is fetched anew', async () => {
+    const changes = page.make(useChanges);
+    const jobs = page.make(useJobs);
+    answer = () => ({ jobs: [job('running')] });
+    await jobs.look();
+    expect([jobs.running.length, changes.notice]).toEqual([1, null]);
+    answer = () => ({ jobs: [job('done', '400 sources new')] });
+    await jobs.look();
+    expect([jobs.running.length, changes.notice?.text, changes.version]).toEqual([0, 'tides.ris: 400 sources new', 1]);
+    changes.tell('something else');
+    await jobs.look();
+    expect([changes.notice?.text, changes.version]).toEqual(['something else', 1]);
+  });
+
+  test('a server that is away for a moment is asked again', async () => {
+    const jobs = page.make(useJobs);
+    answer = () => new Response('', { status: 502 });
+    await jobs.look();
+    answer = () => ({ jobs: [job('running')] });
+    await jobs.look();
+    expect(jobs.running).toHaveLength(1);
+  });
+
+  test('cancelling says so to the server', async () => {
+    const jobs = page.make(useJobs);
+    answer = () => ({ jobs: [job('cancelled')] });
+    await jobs.cancel('j1');
+    await turn();
+    expect(page.asked[0]).toMatchObject({ method: 'POST', path: '/jobs/j1/cancel' });
+    expect(jobs.running).toEqual([]);
+  });
+});
+
+describe('collections', () => {
+  const collection = (id: string, name: string, count = 0) => ({ id, name, count });
+  const PLACES = {
+    collections: [collection('a', 'Archive', 3), collection('b', 'Licensing'), collection('c', 'Cases', 2)],
+    placements: [
+      { id: 'p2', collection: 'b', parent: null },
+      { id: 'p1', collection: 'a', parent: null },
+      { id: 'p3', collection: 'c', parent: 'b' },
+      { id: 'p4', collection: 'c', parent: 'a' },
+      { id: 'p5', collection: 'a', parent: 'c' },
+    ],
+  } as unknown as PlacesReply;
+
+  test('are a tree in the server’s order, one of several places marked, and no circle followed', async () => {
+    answer = () => PLACES;
+    const places = page.make(usePlaces);
+    await places.load();
+    expect(places.flat.map((c) => c.path)).toEqual([
+      'Archive',
+      'Archive › Cases',
+      'Licensing',
+      'Licensing › Cases',
+      'Licensing › Cases › Archive',
+    ]);
+    expect(places.tree[1]!.children[0]).toMatchObject({ shared: true, collection: { name: 'Cases' } });
+    expect([places.pathOf('c'), places.pathOf('gone')]).toEqual(['Archive › Cases', 'a collection']);
+  });
+
+  test('stay as they were when the server does not answer', async () => {
+    const places = page.make(usePlaces);
+    answer = () => PLACES;
+    await places.load();
+    answer = () => new Response('', { status: 500 });
+    await places.load();
+    expect(places.flat).toHaveLength(5);
+  });
+
+  test('are found by the words of their path, in any order', () => {
+    expect(hasWords('Licensing › Cases', 'cas lic')).toBe(true);
+    expect(hasWords('Licensing › Cases', 'archive')).toBe(false);
+    expect(hasWords('Licensing', '')).toBe(true);
+  });
+});
+
+test('open documents: one tab each, that keeps its page; the one closed gives way to its neighbour', () => {
+  const tabs = page.make(useTabs);
+  const tab = (n: number) => ({ source: `s${n}`, file: `f${n}`, title: `Okonjo ${n}` });
+  for (const n of [1, 2, 3]) tabs.show(tab(n)).page = n * 10;
+  expect(tabs.show({ ...tab(2), title: 'Okonjo 2014' })).toMatchObject({ page: 20, title: 'Okonjo 2014' });
+  expect([tabs.open.length, tabs.current?.file]).toEqual([3, 'f2']);
+  expect(tabs.close('f2')?.file).toBe('f3');
+  expect(tabs.close('f3')?.file).toBe('f1');
+  expect(tabs.close('f1')).toBeUndefined();
+});
+
+test('files of dropped folders come too, those the system hides do not', async () => {
+  const file = (name: string) => ({ isFile: true, file: (ok: (f: File) => void) => ok(new File(['x'], name)) });
+  const folder = (...parts: unknown[][]) => ({
+    isFile: false,
+    createReader: () => ({ readEntries: (ok: (e: unknown[]) => void) => ok(parts.shift() ?? []) }),
+  });
+  const dropped = [file('a.ris'), folder([file('b.pdf')], [folder([file('c.bib'), file('.hidden')])])];
+  const data = { items: dropped.map((e) => ({ webkitGetAsEntry: () => e })), files: [] };
+  const files = await droppedFiles(data as unknown as DataTransfer);
+  expect(files.map((f) => f.name)).toEqual(['a.ris', 'b.pdf', 'c.bib']);
+});
