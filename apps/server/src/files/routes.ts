@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { WithinQuery, WithinReply } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { parseQuery, soughtIn, asTyped } from '@pandecta/core/query';
-import { findLit, snippet } from '@pandecta/core/words';
+import { excerpt, findLit } from '@pandecta/core/words';
 import { one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
@@ -66,16 +66,11 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
       );
       const hits = found.flatMap((page) => {
         const words = unpackWords(page.words);
-        return findLit(page.text, sought).map((lit) => {
-          const around = page.text.slice(Math.max(0, lit.start - 80), lit.end + 80);
-          const cut = snippet(around, sought, 120);
-          return {
-            page: page.number,
-            text: cut?.text ?? page.text.slice(lit.start, lit.end),
-            lit: cut?.lit ?? [],
-            rects: rectsOf(words, lit.start, lit.end),
-          };
-        });
+        return findLit(page.text, sought).map((at, _, lit) => ({
+          page: page.number,
+          ...excerpt(page.text, lit, at, 120),
+          rects: rectsOf(words, at.start, at.end),
+        }));
       });
       return { hits: hits.slice(0, MOST_HITS), total: hits.length };
     },

@@ -1,5 +1,6 @@
 /** The fields of a record as lines of text a person edits, and back. */
 import {
+  dateShort,
   dateToEdtf,
   isDateVariable,
   isNameVariable,
@@ -26,8 +27,15 @@ export function fieldToText(variable: Variable, value: unknown): string {
   if (value === undefined || value === null) return '';
   if (isNameVariable(variable))
     return (value as Name[]).map((n) => (n.literal ? `{${n.literal}}` : nameInverted(n))).join('\n');
-  if (isDateVariable(variable)) return dateToEdtf(value as DateValue);
+  if (isDateVariable(variable)) return dateToText(value as DateValue);
   return value as string;
+}
+
+/** EDTF; a year before the common era as people write it, since EDTF counts a year 0. */
+function dateToText(date: DateValue): string {
+  const parts = date['date-parts'];
+  const ancient = parts?.length === 1 && parts[0]!.length === 1 && parts[0]![0]! < 0 && !date.circa && !date.season;
+  return ancient ? dateShort(date) : dateToEdtf(date);
 }
 
 export function textToField(variable: Variable, text: string): FieldValue | null {
@@ -50,6 +58,6 @@ export function linesOf(variable: Variable, text: string): number {
 
 export function hintOf(variable: Variable): string {
   if (isNameVariable(variable)) return 'Family, Given — one a line; {an institution} in braces';
-  if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, c. 1870';
+  if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, 1999–, c. 1870, 44 BC';
   return '';
 }

@@ -34,6 +34,27 @@ test('what is shown of a field reads back to the same value', () => {
   expect(textToField('title', '  ')).toBeNull();
 });
 
+test('a date is shown as one can type it, and what is shown reads back to the same date', () => {
+  const day = fc.tuple(
+    fc.integer({ min: 1000, max: 2100 }),
+    fc.integer({ min: 1, max: 12 }),
+    fc.integer({ min: 1, max: 28 }),
+  );
+  const date = fc.oneof(
+    fc.tuple(day, fc.integer({ min: 1, max: 3 })).map(([d, n]) => ({ 'date-parts': [d.slice(0, n)] })),
+    fc.tuple(day, day).map(([a, b]) => ({ 'date-parts': [a, b], circa: true })),
+    fc.integer({ min: -3000, max: -1 }).map((y) => ({ 'date-parts': [[y]] })),
+    fc.integer({ min: 1000, max: 2100 }).map((y) => ({ 'date-parts': [[y], [0]] })),
+    fc.integer({ min: 1, max: 4 }).map((season) => ({ 'date-parts': [[1872]], season })),
+  );
+  fc.assert(
+    fc.property(date, (d) => {
+      expect(textToField('issued', fieldToText('issued', d))).toEqual(d);
+    }),
+  );
+  expect(fieldToText('issued', { 'date-parts': [[-44]] })).toBe('44 BC');
+});
+
 test('the fields of the kind come first, then whatever else the record holds', () => {
   const fields = fieldsOf({ type: 'book', title: 'x', authority: 'A court' }, 'book');
   expect(fields.slice(0, 3)).toEqual(['title', 'author', 'issued']);

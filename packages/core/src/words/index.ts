@@ -152,10 +152,16 @@ export function snippet(text: string, sought: Sought, size = 160): Snippet | und
     while (j < lit.length && lit[j]!.end - lit[i]!.start <= size * 0.7) j += 1;
     if (j - i > most) [most, best] = [j - i, i];
   }
-  const from = Math.max(0, lit[best]!.start - Math.round(size * 0.25));
-  const start = from === 0 ? 0 : text.indexOf(' ', from) + 1 || from;
+  return excerpt(text, lit, lit[best]!, size);
+}
+
+/** The part of a text around one of the lit words, cut at words. */
+export function excerpt(text: string, lit: Lit[], at: Lit, size: number): Snippet {
+  const from = Math.max(0, at.start - Math.round(size * 0.25));
+  const start = from === 0 ? 0 : from + (/^\S*\s/.exec(text.slice(from, at.start))?.[0].length ?? at.start - from);
   const cut = start + size;
-  const end = cut >= text.length ? text.length : Math.max(text.lastIndexOf(' ', cut), lit[best]!.end);
+  const last = text.slice(at.end, cut + 1).search(/\s\S*$/);
+  const end = cut >= text.length ? text.length : at.end + Math.max(0, last);
   const body = text.slice(start, end).replace(/\s/g, ' ');
   const before = start > 0 ? '… ' : '';
   return {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { findQuote, quoteAt } from '../marks/index.ts';
 import { BboxReader, packWords, recognise, rectsOf, unpackWords, type Page } from '../documents/index.ts';
-import { fold, Lexemes, snippet, stem, tokens } from './index.ts';
+import { excerpt, fold, Lexemes, snippet, stem, tokens } from './index.ts';
 
 test.each([
   ['licences', 'licence'],
@@ -48,6 +48,26 @@ test('a vector holds each word under its prefix, with places and weights, and th
   words.addBare('1:', ['ebb', 'gate']);
   expect(words.toString()).toBe("'1:the':1A '1:gate':2A,13 '1:ebb'");
   expect(fields.toString()).toBe("'1t:the':1A '1t:gate':2A");
+});
+
+test('an excerpt begins and ends with whole words, whatever stands around, and holds the word it is of', () => {
+  const text = fc
+    .array(fc.constantFrom('gate', 'tidal', 'sedimentation', 'of', 'the\nebb', '"closed",'), {
+      minLength: 1,
+      maxLength: 60,
+    })
+    .map((w) => w.join(' '));
+  fc.assert(
+    fc.property(text, fc.nat(), fc.integer({ min: 5, max: 80 }), (t, n, size) => {
+      const lit = [...t.matchAll(/gate|tidal/g)].map((m) => ({ start: m.index, end: m.index + m[0].length }));
+      fc.pre(lit.length > 0);
+      const at = lit[n % lit.length]!;
+      const cut = excerpt(t, lit, at, size);
+      const all = new Set(t.split(/\s+/));
+      for (const word of cut.text.replace(/^… | …$/g, '').split(/\s+/)) expect([...all]).toContain(word);
+      expect(cut.lit.map((l) => cut.text.slice(l.start, l.end))).toContain(t.slice(at.start, at.end));
+    }),
+  );
 });
 
 test('a snippet is cut at words around most of what is sought, and lights it', () => {
