@@ -14,6 +14,8 @@ export interface ReadPdf {
   fileId: string;
   state: FileState;
   pages: number;
+  /** How many of them could not be read. */
+  unread: number;
   /** The first pages, for recognising the work. */
   front: Page[];
   embedded: Embedded;
@@ -35,7 +37,7 @@ export async function readPdf(
   const fileId = await ensureFile(db, workspace.id, { ...input, mediaType: 'application/pdf' });
   if (info.state !== 'sound') {
     await finish(db, workspace.id, fileId, info.state, 0);
-    return { fileId, state: info.state, pages: 0, front: [], embedded: {} };
+    return { fileId, state: info.state, pages: 0, unread: 0, front: [], embedded: {} };
   }
   await db.execute(sql`delete from pages where workspace_id = ${workspace.id} and file_id = ${fileId}`);
   await db.execute(sql`delete from page_text where workspace_id = ${workspace.id} and file_id = ${fileId}`);
@@ -66,7 +68,8 @@ export async function readPdf(
   await writing;
   const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
   await finish(db, workspace.id, fileId, state, Math.max(count, info.pages));
-  return { fileId, state, pages: Math.max(count, info.pages), front, embedded: info.embedded };
+  const pages = Math.max(count, info.pages);
+  return { fileId, state, pages, unread: pages - count, front, embedded: info.embedded };
 }
 
 export async function ensureFile(

@@ -158,6 +158,10 @@ describe('PDFs', () => {
       'scan.pdf': 'image-only',
       'paper.ris': 'misnamed',
     });
+    expect(Object.fromEntries(report.files.map((f) => [f.name, f.outcome]))).toMatchObject({
+      'locked.pdf': expect.stringContaining('(locked with a password, not read)') as string,
+      'scan.pdf': expect.stringContaining('(1 page, image only)') as string,
+    });
   });
 
   test('of a thousand pages are read to the end', async () => {

@@ -178,6 +178,12 @@ async function preparePdf(
       `The ${read.pages === 1 ? 'page holds' : `${read.pages} pages hold`} pictures and no text`,
       'kept as a source; its words cannot be found',
     );
+  if (read.unread && read.unread < read.pages)
+    tell(
+      'pages-unread',
+      `${read.unread} of the ${read.pages} pages could not be read`,
+      'kept with the words of the others',
+    );
   const { record, subjects, provenance } = recognise(read.front, read.embedded, input.name);
   if (record.DOI) await askRegistry(services, record, provenance, tell);
   if (provenance.title?.from === 'file name')

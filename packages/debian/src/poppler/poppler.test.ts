@@ -37,7 +37,7 @@ const XMP = `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?>
 <x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
 <rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:prism="http://prismstandard.org/namespaces/basic/2.0/">
 <dc:title><rdf:Alt><rdf:li xml:lang="x-default">Gates &amp; Tides</rdf:li></rdf:Alt></dc:title>
-<dc:creator><rdf:Seq><rdf:li>Ines Vance</rdf:li><rdf:li>Marit Okonjo</rdf:li></rdf:Seq></dc:creator>
+<dc:creator><rdf:Seq><rdf:li>In&#xE9;s Vance</rdf:li><rdf:li>Marit Okonjo</rdf:li></rdf:Seq></dc:creator>
 <dc:subject><rdf:Bag><rdf:li>Sluices</rdf:li><rdf:li>Law of harbours</rdf:li></rdf:Bag></dc:subject>
 <prism:doi>10.5555/Gates.2011</prism:doi>
 <prism:publicationDate>2011-04-02</prism:publicationDate>
@@ -64,7 +64,7 @@ describe('what a PDF says of itself', () => {
     const path = await pdf('xmp.pdf', { title: 'draft7.doc', author: 'Scanner User' }, XMP);
     expect((await pdfInfo(path)).embedded).toEqual({
       title: 'Gates & Tides',
-      authors: ['Ines Vance', 'Marit Okonjo'],
+      authors: ['Inés Vance', 'Marit Okonjo'],
       keywords: ['Sluices', 'Law of harbours'],
       doi: '10.5555/gates.2011',
       date: '2011-04-02',

@@ -1,0 +1,77 @@
+/** Long work seen from outside: it can be cancelled, can fail, and is nobody else's. */
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { JobInfo, JobList } from '@pandecta/contract';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let me: Person;
+beforeAll(async () => {
+  server = await startTestServer();
+  me = await server.person('contributor');
+}, 60_000);
+afterAll(() => server.close());
+
+const RIS = 'TY  - BOOK\nTI  - Tide tables of the old harbour\nER  - \n';
+
+async function begin(who: Person, ris = RIS): Promise<string> {
+  const form = new FormData();
+  form.append('file', new Blob([ris]), 'tides.ris');
+  return (await who.at<{ jobId: string }>('POST', '/imports', form)).jobId;
+}
+const job = async (who: Person, id: string): Promise<JobInfo | undefined> =>
+  (await who.at<JobList>('GET', '/jobs')).jobs.find((j) => j.id === id);
+
+test('cancelled in the middle of writing, it adds nothing and says so; the same file can be brought in again', async () => {
+  const { pool } = server.app.services.database;
+  // The first sources wait to be written until the wish to cancel is there.
+  await pool.query(`create function wait_for_wish() returns trigger language plpgsql as $$ begin
+    for i in 1..200 loop
+      exit when exists (select 1 from jobs where cancel);
+      perform pg_sleep(0.05);
+    end loop; return null; end $$`);
+  await pool.query(
+    'create trigger wait_for_wish after insert on sources for each statement execute function wait_for_wish()',
+  );
+  const id = await begin(me);
+  for (let writing = 0; writing === 0;) {
+    const found = await pool.query(
+      `select 1 from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`,
+    );
+    writing = found.rowCount!;
+  }
+  await me.at('POST', `/jobs/${id}/cancel`);
+  await me.jobEnds(id);
+  await pool.query('drop trigger wait_for_wish on sources');
+  expect(await job(me, id)).toMatchObject({ state: 'cancelled', says: 'Cancelled; nothing was added' });
+  expect((await me.ask('')).total).toBe(0);
+  expect(await me.import({ 'tides.ris': RIS })).toMatchObject({ added: 1 });
+});
+
+test('failed, it says in words that nothing was added, without what went wrong inside', async () => {
+  const { pool } = server.app.services.database;
+  await pool.query(`create function refuse() returns trigger language plpgsql as $$ begin
+    raise exception 'a secret of the database'; end $$`);
+  await pool.query('create trigger refuse before insert on sources for each row execute function refuse()');
+  const id = await begin(me, RIS.replace('old', 'new'));
+  await me.jobEnds(id);
+  await pool.query('drop trigger refuse on sources');
+  const ended = (await job(me, id))!;
+  expect(ended.state).toBe('failed');
+  expect(ended.says).toContain('nothing was added');
+  expect(ended.says).not.toContain('secret');
+  expect((await me.ask('new')).total).toBe(0);
+});
+
+test('is seen and cancelled by those of its workspace alone, and a reader only sees it', async () => {
+  const id = await begin(me, RIS.replace('old', 'outer'));
+  await me.jobEnds(id);
+  const stranger = await server.person('steward');
+  expect(await job(stranger, id)).toBeUndefined();
+  const strange = await stranger.call<{ code: string }>('POST', `/w/${stranger.workspace}/jobs/${id}/cancel`);
+  expect([strange.status, strange.body.code]).toEqual([404, 'no_such_job']);
+  const reader = await server.person('reader', me.workspace);
+  expect(await job(reader, id)).toMatchObject({ state: 'done', says: '1 source new' });
+  expect((await reader.call('POST', `/w/${me.workspace}/jobs/${id}/cancel`)).status).toBe(403);
+  await me.at('POST', `/jobs/${id}/cancel`);
+  expect(await job(me, id)).toMatchObject({ state: 'done' });
+});
