@@ -117,3 +117,78 @@ test('a reader sees no way to change anything', async ({ page, context }) => {
   await expect(slip(page).getByRole('button', { name: 'History' })).toBeVisible();
   await expect(slip(page).getByRole('button', { name: 'Edit record' })).toHaveCount(0);
 });
+
+test('by the keyboard alone: filed in a collection by its name, and the keys go on where they were', async ({
+  page,
+}) => {
+  await ask(page, 'title:"Plan of the proposed gate"');
+  await ledger(page).focus();
+  await page.keyboard.press('f');
+  const name = page.getByRole('combobox', { name: 'Name of a collection' });
+  await expect(name).toBeFocused();
+  await page.keyboard.type('chap');
+  await expect(page.getByRole('option', { name: /Licensing › Chapter 2/ })).toBeVisible();
+  // One Escape closes, whatever was typed; nothing is filed.
+  await page.keyboard.press('Escape');
+  await expect(name).toBeHidden();
+  await expect(ledger(page)).toBeFocused();
+  await page.keyboard.press('f');
+  await page.keyboard.type('chapter 2');
+  await expect(page.getByRole('option', { name: /Licensing › Chapter 2/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(notice(page, /Filed .*Chapter 2/)).toBeVisible();
+  await expect(slip(page)).toContainText('Chapter 2');
+  await page.keyboard.press('Control+z');
+  await expect(notice(page, /Undone: Filed/)).toBeVisible();
+});
+
+test('any command, collection or source by name', async ({ page }) => {
+  const box = page.getByRole('combobox', { name: 'A command, a collection or a source' });
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('estuary ottery');
+  await expect(page.getByText('Nothing of this name.')).toBeHidden();
+  await page.keyboard.press('Escape');
+  await expect(box).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await box.fill('cases lic');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^18 sources$/).first()).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await box.fill('gather');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Bring in sources' })).toBeVisible();
+  // The newest report stands there without being asked for.
+  await expect(page.getByRole('region', { name: 'Report' }).getByRole('heading', { level: 2 }).first()).toBeVisible();
+});
+
+test('a style that has no form for a source says so, and copies the others', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await ask(page, 'title:"Marsh as plaintiff" or title:"Plan of the proposed gate"');
+  await ledger(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Escape');
+  await line(page, 'Plan of the proposed gate').click();
+  await slip(page).getByRole('button', { name: 'Style' }).click();
+  await page.getByRole('textbox', { name: 'Find a style' }).fill('springer basic note');
+  await page.getByRole('button', { name: /^Springer - Basic \(note/ }).click();
+  await expect(slip(page)).toContainText('prints nothing for a source like this');
+  await ledger(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('c');
+  await expect(notice(page, /prints nothing for 1 of the 2 sources/)).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('Marsh as plaintiff');
+});
+
+test('a year before the common era is written and shown as people write it', async ({ page }) => {
+  await ask(page, 'title:"Chart of the Sallow mouth with soundings"');
+  await line(page, 'Chart of the Sallow mouth').click();
+  await slip(page).getByRole('button', { name: 'Edit record' }).click();
+  const date = page.getByLabel('Date', { exact: true });
+  await date.fill('44 BC');
+  await date.blur();
+  await expect(notice(page, /Changed date/)).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(slip(page)).toContainText('44 BC');
+  await page.keyboard.press('Control+z');
+  await expect(notice(page, /Undone: Changed date/)).toBeVisible();
+});
