@@ -193,6 +193,10 @@ describe('orders', () => {
               return sort.at(-1)!.descending ? b - a : a - b;
             });
           expect(got).toEqual(expected);
+          for (const most of [1, 2, sources.length])
+            expect([...inOrder(columns, matching(columns, 'live', { is: 'all' }), sort, most)]).toEqual(
+              expected.slice(0, most),
+            );
         },
       ),
     );

@@ -11,9 +11,10 @@ export interface SortBy {
 /**
  * The numbers of the set, sorted. What is equal in all keys stands in the order it came, turned round with the last
  * key; sources without a year stand last either way.
+ * @param most how many are wanted: the first few need no sorting of all
  * @throws RangeError when a key is unknown
  */
-export function inOrder(columns: Columns, set: Bits, sort: SortBy[]): Int32Array {
+export function inOrder(columns: Columns, set: Bits, sort: SortBy[], most = Infinity): Int32Array {
   const numbers = set.numbers();
   const backwards = sort.at(-1)?.descending ?? false;
   const keys = sort.map((s) => keyOf(columns, numbers, s));
@@ -21,19 +22,33 @@ export function inOrder(columns: Columns, set: Bits, sort: SortBy[]): Int32Array
   // Plain loops: these run over every source, and the iterating forms cost four times as much.
   let room = columns.size;
   for (const { span } of keys) room *= span;
-  if (room > Number.MAX_SAFE_INTEGER) return sortByComparing(numbers, keys, backwards);
+  if (room > Number.MAX_SAFE_INTEGER) return sortByComparing(numbers, keys, backwards).slice(0, most);
   const packed = new Float64Array(numbers.length);
   for (const { values, span } of keys)
     for (let i = 0; i < packed.length; i += 1) packed[i] = packed[i]! * span + values[i]!;
   const last = columns.size - 1;
   for (let i = 0; i < packed.length; i += 1)
     packed[i] = packed[i]! * columns.size + (backwards ? last - numbers[i]! : numbers[i]!);
-  packed.sort();
-  for (let i = 0; i < packed.length; i += 1) {
-    const n = packed[i]! - Math.floor(packed[i]! / columns.size) * columns.size;
+  const sorted = most < packed.length / 8 ? lowest(packed, most) : packed.sort();
+  const length = Math.min(sorted.length, most);
+  for (let i = 0; i < length; i += 1) {
+    const n = sorted[i]! - Math.floor(sorted[i]! / columns.size) * columns.size;
     numbers[i] = backwards ? last - n : n;
   }
-  return numbers;
+  return numbers.subarray(0, length);
+}
+
+/** The lowest values, sorted. Nearly all values are only compared with the highest of those found so far. */
+function lowest(values: Float64Array, most: number): Float64Array {
+  const found = values.slice(0, most).sort();
+  for (let i = most; i < values.length; i += 1) {
+    const value = values[i]!;
+    if (value >= found[most - 1]!) continue;
+    let at = most - 1;
+    for (; at > 0 && found[at - 1]! > value; at -= 1) found[at] = found[at - 1]!;
+    found[at] = value;
+  }
+  return found;
 }
 
 function sortByComparing(numbers: Int32Array, keys: Key[], backwards: boolean): Int32Array {
