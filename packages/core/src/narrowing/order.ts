@@ -38,11 +38,15 @@ export function inOrder(columns: Columns, set: Bits, sort: SortBy[], most = Infi
   return numbers.subarray(0, length);
 }
 
-/** The lowest values, sorted. Nearly all values are only compared with the highest of those found so far. */
+/**
+ * The lowest values, sorted. Nearly all values are only compared with the highest of those found so far; values that
+ * fall, as the newest sources do, are gone through from their end.
+ */
 function lowest(values: Float64Array, most: number): Float64Array {
-  const found = values.slice(0, most).sort();
+  const falling = values[0]! > values.at(-1)!;
+  const found = (falling ? values.slice(-most) : values.slice(0, most)).sort();
   for (let i = most; i < values.length; i += 1) {
-    const value = values[i]!;
+    const value = values[falling ? values.length - 1 - i : i]!;
     if (value >= found[most - 1]!) continue;
     let at = most - 1;
     for (; at > 0 && found[at - 1]! > value; at -= 1) found[at] = found[at - 1]!;
