@@ -7,8 +7,8 @@ const HELP = `pandecta: references and documents, from the command line
 
   convert [FILE|-] --to csl-json|ris|bibtex|biblatex [--messages text|json]
       Reads RIS, BibTeX, BibLaTeX or CSL-JSON, whichever it is, and writes the format named.
-  bibliography [FILE|-] --style ID [--format text|html] [--locale LANG]
-      A formatted bibliography in one of the styles installed.
+  bibliography [FILE|-] --style ID [--format text|html] [--locale LANG] [--messages text|json]
+      A formatted bibliography in one of the styles installed, in the language it is made for unless one is named.
   text FILE.pdf
       The text of a PDF, pages separated by form feeds.
   identify FILE.pdf
