@@ -99,8 +99,7 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
     facets: [],
     years: [],
   };
-  if (ask.page)
-    out.page = Array.from(inOrder(held, found, ask.page.sort, ask.page.count), (n) => uuid(held.idOf(n)));
+  if (ask.page) out.page = Array.from(inOrder(held, found, ask.page.sort, ask.page.count), (n) => uuid(held.idOf(n)));
   if (ask.whole) {
     const lead = ask.whole.lead.filter((n) => found.has(n));
     const rest = inOrder(held, found.without(Bits.of(held.size, lead)), ask.whole.sort);
