@@ -72,13 +72,14 @@ function cell(id: Column['id']): string {
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
-          class="truncate font-serif text-[15px] leading-[1.28]"
+          class="line-clamp-1 font-serif text-[15px] leading-[1.28]"
           :class="row.reading === 'read' ? 'font-normal' : 'font-medium'"
         >
           <LitText :text="title" :lit="row.titleLit" />
         </p>
         <p class="truncate text-[12.5px] text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
-        <p v-if="row.hit" class="truncate text-[12.5px]">
+        <!-- Clamped, not cut by the letter: a lit word behind the ellipsis would leave its colour. -->
+        <p v-if="row.hit" class="line-clamp-1 text-[12.5px] leading-[18px]">
           <!-- A line is one option of a list and holds no controls of its own: Enter opens at this page too. -->
           <span
             v-if="row.hit.page"
