@@ -190,7 +190,7 @@ const files = await rows<{ id: string; source: string; theme: string }>(
   db,
   sql`select f.id, sf.source_id as source, s.record->>'title' as theme from files f
   join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id
-  where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.id`,
+  where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.name, f.id`,
 );
 for (const f of files) {
   const theme = SOURCES.find((s) => s.record.title === f.theme)?.theme ?? 'operators';

@@ -1,0 +1,52 @@
+/** The made-up scenario keeps its own rules: enough of every kind, nothing of the real world, the same every time. */
+import { expect, test, vi } from 'vitest';
+import { normaliseIsbn } from '@pandecta/core/identifiers';
+import { EXPORT_FORMATS, readSources, writeSources } from '@pandecta/core/formats';
+import { isFieldValue } from '@pandecta/core/source';
+import { REGISTERED } from './registered.ts';
+import { SOURCES } from './sources.ts';
+
+test('it holds at least 150 sources of ten kinds, 25 with a document', () => {
+  expect(SOURCES.length).toBeGreaterThanOrEqual(150);
+  const kinds = new Set(SOURCES.map((s) => s.record.type));
+  expect(kinds.size).toBeGreaterThanOrEqual(10);
+  for (const kind of ['legal_case', 'legislation', 'manuscript', 'webpage'] as const) expect(kinds).toContain(kind);
+  // One more is typeset for a work no record tells of.
+  expect(SOURCES.filter((s) => s.pages).length + 1).toBeGreaterThanOrEqual(25);
+});
+
+test('its identifiers belong to no one: the test prefix of DOIs, an unassigned block of ISBNs, names under .example', () => {
+  for (const { record } of SOURCES) {
+    if (record.DOI) expect(record.DOI).toMatch(/^10\.5555\//);
+    if (record.ISBN) expect([record.ISBN.slice(0, 4), normaliseIsbn(record.ISBN)]).toEqual(['9799', record.ISBN]);
+    if (record.URL) expect(new URL(record.URL).hostname).toMatch(/\.example$|^doi\.org$/);
+  }
+});
+
+test('every field is of the shape its variable takes, and every format carries all of it', () => {
+  for (const { record } of SOURCES)
+    for (const [field, value] of Object.entries(record))
+      expect([field, isFieldValue(field, value)]).toEqual([field, true]);
+  for (const format of EXPORT_FORMATS) {
+    const back = readSources(writeSources(SOURCES, format))!.sources;
+    expect(back.map((s) => s.record.title)).toEqual(SOURCES.map((s) => s.record.title));
+    back.forEach(({ record, subjects }, i) => {
+      const { 'citation-key': _made, ...rest } = record;
+      const { 'citation-key': _own, ...wanted } = SOURCES[i]!.record;
+      expect([rest, subjects]).toEqual([wanted, SOURCES[i]!.subjects]);
+    });
+  }
+});
+
+test('it is the same every time', async () => {
+  vi.resetModules();
+  const again = await import('./sources.ts');
+  expect(again.SOURCES).not.toBe(SOURCES);
+  expect(again.SOURCES).toEqual(SOURCES);
+});
+
+test('the registry knows each DOI of the scenario, and one that nobody has gathered yet', () => {
+  const dois = SOURCES.flatMap((s) => s.record.DOI?.toLowerCase() ?? []);
+  expect(dois.filter((d) => !REGISTERED.has(d))).toEqual([]);
+  expect([...REGISTERED.keys()].filter((d) => !dois.includes(d))).toEqual(['10.5555/withy.2026.0001']);
+});
