@@ -192,3 +192,11 @@ test('a year before the common era is written and shown as people write it', asy
   await page.keyboard.press('Control+z');
   await expect(notice(page, /Undone: Changed date/)).toBeVisible();
 });
+
+test('words that match nothing in the bin are told from an empty bin', async ({ page }) => {
+  await page.goto('/sources?scope=bin');
+  await expect(page.getByRole('heading', { name: 'The bin is empty' })).toBeVisible();
+  await page.goto('/sources?scope=bin&q=zebra');
+  await expect(page.getByRole('heading', { name: 'No source matches' })).toBeVisible();
+  await expect(page.getByText('Try other words, or fewer.')).toBeVisible();
+});

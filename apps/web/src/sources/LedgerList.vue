@@ -142,15 +142,15 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         <button class="btn mt-3" @click="ledger.load(false)">Try again</button>
       </div>
       <div v-else class="mx-auto max-w-md p-10 text-center">
-        <template v-if="ask.scope === 'bin'"
+        <template v-if="ask.scope === 'bin' && !ask.text && !ask.hasChips"
           ><h2 class="font-serif text-lg">The bin is empty</h2>
           <p class="text-muted">Removed sources wait here for 30 days, with all they had.</p></template
         >
         <template v-else-if="ask.isNarrowed"
           ><h2 class="font-serif text-lg">No source matches</h2>
           <p class="mb-3 text-muted">
-            Take a chip away, or try other words. Word forms and accents do not matter; a beginning is asked for with a
-            star: sedim*
+            {{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and
+            accents do not matter; a beginning is asked for with a star: sedim*
           </p>
           <button class="btn" @click="ask.clear()">Show all sources</button></template
         >

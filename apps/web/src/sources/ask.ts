@@ -62,16 +62,17 @@ export const useAsk = defineStore('ask', () => {
     ),
   );
 
-  const isNarrowed = computed(() =>
+  /** True when something besides words and the bin narrows the answer: what stands in the ask line as chips. */
+  const hasChips = computed(() =>
     Boolean(
-      text.value ||
       include.value.length ||
       exclude.value.length ||
       collection.value ||
-      scope.value !== 'live' ||
+      scope.value === 'loose' ||
       years.value.some((y) => y !== undefined),
     ),
   );
+  const isNarrowed = computed(() => Boolean(text.value) || hasChips.value || scope.value !== 'live');
 
   /** Click: include; again: exclude; again: neither. */
   function turn(facet: string): void {
@@ -114,6 +115,7 @@ export const useAsk = defineStore('ask', () => {
     ranked,
     params,
     body,
+    hasChips,
     isNarrowed,
     turn,
     drop,

@@ -174,6 +174,15 @@ describe('the question', () => {
     expect(query()).toEqual({ sort: '-year' });
   });
 
+  test('the bin alone is no chip; what narrows it is', async () => {
+    ask.setScope('bin');
+    await settled();
+    expect([ask.hasChips, ask.isNarrowed]).toEqual([false, true]);
+    ask.setYears(1870, undefined);
+    await settled();
+    expect(ask.hasChips).toBe(true);
+  });
+
   test('only words are ranked by; conditions alone are not', async () => {
     ask.setText('tag:used year:1872');
     await settled();
