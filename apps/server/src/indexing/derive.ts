@@ -24,6 +24,10 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
   const records = [...new Set(altered.records ?? [])];
   const facets = [...new Set([...records, ...(altered.facets ?? [])])];
   if (!facets.length) return;
+  // Who derives a source waits for whoever else does, and then sees what they wrote: else the later would undo it.
+  await tx.execute(
+    sql`select 1 from sources where workspace_id = ${workspaceId} and id = any(${array(facets, 'uuid')}) order by id for no key update`,
+  );
   if (records.length) {
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
       select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id on conflict do nothing`);
