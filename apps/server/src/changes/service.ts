@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { describe, invert, isEmpty, sourcesOf, type Change } from '@pandecta/core/source';
 import type { HistoryEntry } from '@pandecta/contract';
-import { array, one, rows, type Db } from '../database/connect.ts';
+import { array, codeOf, GAVE_UP, one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { derive, type Progress } from '../indexing/derive.ts';
@@ -32,11 +32,10 @@ async function onceMore<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
-    if ((error as { cause?: { code?: string } }).cause?.code !== DEADLOCK) throw error;
+    if (codeOf(error) !== GAVE_UP.deadlock) throw error;
     return work();
   }
 }
-const DEADLOCK = '40P01';
 
 interface How {
   /** The change this one takes back. */

@@ -48,6 +48,15 @@ export async function migrateUp(database: Database, folder: string): Promise<voi
   }
 }
 
+/** Why the database gave up (PostgreSQL 15, appendix A). */
+export const GAVE_UP = { timeout: '57014', lock: '55P03', deadlock: '40P01' } as const;
+
+/** PostgreSQL's code of an error, whether it came by way of Drizzle or not. */
+export function codeOf(error: unknown): string | undefined {
+  const { code, cause } = error as { code?: string; cause?: { code?: string } };
+  return cause?.code ?? code;
+}
+
 /** Runs SQL and gives its rows; the type is what the SQL selects. */
 export async function rows<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T[]> {
   const result = await db.execute(query);

@@ -1,18 +1,16 @@
 /** Errors leave as problem documents (RFC 9457). What went wrong inside is logged and never shown. */
 import type { FastifyInstance } from 'fastify';
+import { codeOf, GAVE_UP } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-
-const PG_TIMEOUT = '57014';
-/** lock_not_available and deadlock_detected: two who write to the same rows. */
-const PG_BUSY = new Set(['55P03', '40P01']);
 
 export function registerProblems(app: FastifyInstance): void {
   app.setErrorHandler(
     (error: Error & { statusCode?: number; code?: string; cause?: { code?: string } }, request, reply) => {
       let refusal: Refusal;
+      const gaveUp = codeOf(error);
       if (error instanceof Refusal) refusal = error;
-      else if (error.cause?.code === PG_TIMEOUT || error.code === PG_TIMEOUT) refusal = new Refusal('too_slow');
-      else if (PG_BUSY.has(error.cause?.code ?? error.code ?? '')) refusal = new Refusal('busy');
+      else if (gaveUp === GAVE_UP.timeout) refusal = new Refusal('too_slow');
+      else if (gaveUp === GAVE_UP.lock || gaveUp === GAVE_UP.deadlock) refusal = new Refusal('busy');
       else if (error.code === 'FST_REQ_FILE_TOO_LARGE' || error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
         refusal = new Refusal('file_too_large', '500 MB');
       else if (error.statusCode && error.statusCode < 500) refusal = new Refusal('invalid', error.message);
