@@ -48,6 +48,7 @@ export default tseslint.config(
         'drizzle*',
         'pg',
         '@pandecta/*',
+        '**/testing/index.ts',
       ),
       'no-restricted-globals': ['error', 'fetch', 'document', 'window', 'process', 'setTimeout'],
       'no-restricted-properties': [

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { SourceRow } from '@pandecta/contract';
 import { parseYears, printQuery, type Node } from '@pandecta/core/query';
 import { nameSpoken, type SourceRecord } from '@pandecta/core/source';
+import { questionsOf } from '@pandecta/core/testing';
 import { tokens } from '@pandecta/core/words';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -102,17 +103,7 @@ const leaf: fc.Arbitrary<Node> = fc.oneof(
   field('year', fc.constantFrom('1870', '1871-1873', '-1872', '>1872')),
   field('kind', fc.constantFrom('book', 'legal_case')),
 );
-const question: fc.Arbitrary<Node> = fc.letrec<{ node: Node }>((tie) => ({
-  node: fc.oneof(
-    { maxDepth: 3, withCrossShrink: true },
-    leaf,
-    fc.record({ is: fc.constant('not' as const), part: tie('node') }),
-    fc.record({
-      is: fc.constantFrom('and' as const, 'or' as const),
-      parts: fc.array(tie('node'), { minLength: 2, maxLength: 3 }),
-    }),
-  ),
-})).node;
+const question = questionsOf(leaf);
 
 test('any question finds what reading through all records finds, in whatever order', async () => {
   const titleOf = (ids: string[]): string[] => ids.map((id) => library.find((s) => s.id === id)!.record.note!).sort();

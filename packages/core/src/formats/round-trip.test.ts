@@ -11,7 +11,7 @@ import {
   writeSources,
 } from './index.ts';
 import { latexToText, textToLatex } from './latex.ts';
-import { anySource, anyText } from './samples.ts';
+import { anySource, anyText } from '../testing/index.ts';
 
 const READERS = { ris: readRis, bibtex: readBibtex, biblatex: readBibtex, 'csl-json': readCslJson };
 

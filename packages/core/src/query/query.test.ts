@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { questionsOf } from '../testing/index.ts';
 import { asTyped, onPages, parseQuery, parseYears, printQuery, QUERY_FIELDS, soughtIn, type Node } from './index.ts';
 
 const word = fc.constantFrom('barrier', 'tidal', 'gate', 'ebb', 'estuary', 'x1');
@@ -16,17 +17,7 @@ const leaf: fc.Arbitrary<Node> = fc.oneof(
     phrase: fc.boolean(),
   }),
 );
-const tree: fc.Arbitrary<Node> = fc.letrec<{ node: Node }>((tie) => ({
-  node: fc.oneof(
-    { maxDepth: 3 },
-    leaf,
-    fc.record({ is: fc.constant('not' as const), part: tie('node') }),
-    fc.record({
-      is: fc.constantFrom('and' as const, 'or' as const),
-      parts: fc.array(tie('node'), { minLength: 2, maxLength: 3 }),
-    }),
-  ),
-})).node;
+const tree = questionsOf(leaf);
 
 /** "and" within "and" is one "and": the reader flattens what the writer need not bracket. */
 function flat(node: Node): Node {

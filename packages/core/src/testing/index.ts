@@ -1,0 +1,3 @@
+/** What property tests draw from, here and in the server. Nothing else imports it. */
+export * from './questions.ts';
+export * from './records.ts';
