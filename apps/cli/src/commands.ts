@@ -7,7 +7,6 @@ import {
   writeSources,
   type ExportFormat,
   type Message,
-  type ReadResult,
   type ReadSource,
 } from '@pandecta/core/formats';
 import { readInput, Usage, type Io } from './io.ts';
@@ -35,43 +34,43 @@ function oneOf<T extends string>(name: string, value: string | undefined, among:
   return value as T;
 }
 
+/** What was read, and the way to tell of it further; nothing when nothing could be read. */
+interface Read {
+  sources: ReadSource[];
+  tell(messages: Message[]): void;
+}
+
 async function read(
   positionals: string[],
   options: Record<string, string | undefined>,
   io: Io,
-): Promise<ReadResult | undefined> {
+): Promise<Read | undefined> {
   const how = oneOf('messages', options.messages, HOW, 'text');
   const { name, bytes } = await readInput(positionals);
+  const tell = (messages: Message[]): void => messages.forEach((m) => io.err(inWords(m, name, how)));
   const result = readSources(decodeText(bytes).text);
-  if (!result) {
-    const what: Message = {
-      severity: 'error',
-      rule: 'not-read',
-      line: 0,
-      column: 0,
-      what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
-      done: 'nothing was read',
-    };
-    tell([what], name, how, io);
-    return undefined;
-  }
-  tell(result.messages, name, how, io);
-  return result;
+  tell(result?.messages ?? [NOT_READ]);
+  return result?.sources.length ? { sources: result.sources, tell } : undefined;
 }
 
-function tell(messages: Message[], name: string, how: 'text' | 'json', io: Io): void {
-  for (const m of messages)
-    io.err(
-      how === 'json'
-        ? `${JSON.stringify({ file: name, ...m })}\n`
-        : `${name}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`,
-    );
-}
+const NOT_READ: Message = {
+  severity: 'error',
+  rule: 'not-read',
+  line: 0,
+  column: 0,
+  what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
+  done: 'nothing was read',
+};
+
+const inWords = (m: Message, file: string, how: (typeof HOW)[number]): string =>
+  how === 'json'
+    ? `${JSON.stringify({ file, ...m })}\n`
+    : `${file}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`;
 
 async function convert(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
   const to = oneOf<ExportFormat>('to', options.to, EXPORT_FORMATS);
   const result = await read(positionals, options, io);
-  if (!result?.sources.length) return 1;
+  if (!result) return 1;
   io.out(writeSources(result.sources, to));
   return 0;
 }
@@ -88,16 +87,11 @@ async function bibliography(
   const { xml, language } = styleRules(STYLES_FOLDER, options.style);
   const citer = new Citer(xml, (l) => localeXml(STYLES_FOLDER, l), options.locale ?? language);
   const result = await read(positionals, options, io);
-  if (!result?.sources.length) return 1;
+  if (!result) return 1;
   const { entries, unprinted } = citer.bibliography(
     result.sources.map((s, i) => ({ id: String(i), record: s.record })),
   );
-  tell(
-    unprinted.map((id) => notPrinted(result.sources[Number(id)]!, options.style!)),
-    positionals[0] ?? '-',
-    oneOf('messages', options.messages, HOW, 'text'),
-    io,
-  );
+  result.tell(unprinted.map((id) => notPrinted(result.sources[Number(id)]!, options.style!)));
   io.out(
     format === 'html'
       ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n`
