@@ -93,6 +93,8 @@ export class SourcePage {
   @IsInt() total!: number;
   @IsArray() @ValidateNested({ each: true }) @Type(() => SourceRow) rows!: SourceRow[];
   @IsArray() @ValidateNested({ each: true }) @Type(() => QueryNote) notes!: QueryNote[];
+  /** True while words just written are not yet findable: ask again in a moment. */
+  @IsOptional() @IsBoolean() settling?: boolean;
 }
 
 export class FacetValue {

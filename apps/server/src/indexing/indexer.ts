@@ -4,13 +4,18 @@
  */
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
-import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { array, one, rows, withoutTimeout, type Db } from '../database/connect.ts';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
 
 const SHARE = 250;
 const EVERY_MS = 1000;
+
+/** Whether words of a workspace were written that the indexer has not come to. */
+export async function hasUnread(db: Db, workspaceId: string): Promise<boolean> {
+  return Boolean(await one(db, sql`select 1 from index_queue where workspace_id = ${workspaceId} limit 1`));
+}
 
 export class Indexer {
   private timer: NodeJS.Timeout | undefined;

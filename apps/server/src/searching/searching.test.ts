@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, NarrowReply } from '@pandecta/contract';
-import { array, rows } from '../database/connect.ts';
+import { array, rows, transact } from '../database/connect.ts';
 import { derive } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -228,7 +228,23 @@ test('derived tables rebuilt from the records are the same as those maintained',
   await db.execute(
     sql`delete from source_keys where workspace_id = ${me.workspace} and source_id = any(${array(ids, 'uuid')})`,
   );
-  await db.transaction((tx) => derive(tx as never, me.workspace, { records: ids }));
+  await transact(db, (tx) => derive(tx, me.workspace, { records: ids }));
   await server.settle();
   expect(await snapshot()).toEqual(maintained);
+});
+
+test('while words just written are not yet findable an answer to words says so, so that it is asked for again', async () => {
+  const other = await server.person('contributor');
+  expect(await other.ask('lamp')).toMatchObject({ total: 0, settling: false });
+  const indexer = await server.app.services.database.pool.connect();
+  await indexer.query('begin');
+  await indexer.query('lock table source_text in share mode');
+  await other.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'The lamp room' } });
+  expect(await other.ask('lamp')).toMatchObject({ total: 0, settling: true });
+  expect(await other.ask('')).toMatchObject({ total: 1, settling: false });
+  expect((await me.ask('lamp')).settling).toBe(false);
+  await indexer.query('commit');
+  indexer.release();
+  await server.settle();
+  expect(await other.ask('lamp')).toMatchObject({ total: 1, settling: false });
 });

@@ -32,7 +32,10 @@ beforeEach(async () => {
   ask = page.make(useAsk);
   ledger = page.make(useLedger);
   await ledger.load(false);
-  return () => vi.unstubAllGlobals();
+  return () => {
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  };
 });
 
 const plain = { shiftKey: false, ctrlKey: false, metaKey: false };
@@ -61,6 +64,35 @@ describe('the list', () => {
     await settled();
     expect([ledger.total, ledger.ids]).toEqual([1, [id(7)]]);
     expect(ledger.cursor).toBe(id(7));
+  });
+
+  test('is asked for again, less and less often, while words just written are not yet findable', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const asks = (): number => page.asked.filter((a) => a.path === '/sources').length;
+    const turns = async (): Promise<void> => {
+      for (let i = 0; i < 60; i += 1) await Promise.resolve();
+    };
+    const before = asks();
+    answer = () => ({ rows: [], total: 0, notes: [], settling: true });
+    ask.setText('gate');
+    await turns();
+    expect(asks()).toBe(before + 1);
+    for (const pause of [300, 600, 1200]) {
+      vi.advanceTimersByTime(pause - 1);
+      await turns();
+      const waited = asks();
+      vi.advanceTimersByTime(1);
+      await turns();
+      expect(asks()).toBe(waited + 1);
+    }
+    answer = () => ({ rows: [row(7)], total: 1, notes: [], settling: false });
+    vi.advanceTimersByTime(2400);
+    await turns();
+    expect(ledger.ids).toEqual([id(7)]);
+    const settledAt = asks();
+    vi.advanceTimersByTime(60_000);
+    await turns();
+    expect(asks()).toBe(settledAt);
   });
 
   test('says in the server’s words what went wrong, and keeps what it showed', async () => {

@@ -9,6 +9,8 @@ import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 import { readIds } from './ids.ts';
 
 const AT_ONCE = 80;
+/** An answer whose words were still being read in is asked for again: soon at first, then less and less often. */
+const SETTLED_AFTER_MS = { first: 300, most: 5000 };
 
 export const useLedger = defineStore('ledger', () => {
   const ask = useAsk();
@@ -28,11 +30,14 @@ export const useLedger = defineStore('ledger', () => {
   const selected = shallowRef<Set<string>>(new Set());
   let stop: AbortController | undefined;
   let wanted = new Set<string>();
+  let pause = SETTLED_AFTER_MS.first;
+  let later = 0;
 
   async function load(keepRows: boolean, typing = false): Promise<void> {
     stop?.abort();
     stop = new AbortController();
     const { signal } = stop;
+    clearTimeout(later);
     if (!ids.value.length) state.value = 'loading';
     const lastAt = keepRows && cursor.value ? Math.max(0, ids.value.indexOf(cursor.value)) : 0;
     try {
@@ -73,6 +78,8 @@ export const useLedger = defineStore('ledger', () => {
       if (!stays || (!keepRows && ask.at && cursor.value !== ask.at))
         cursor.value = ids.value[lastAt] ?? ids.value.at(-1) ?? null;
       if (keepRows) refreshRows();
+      if (page.settling) later = window.setTimeout(changes.refresh, pause);
+      pause = page.settling ? Math.min(pause * 2, SETTLED_AFTER_MS.most) : SETTLED_AFTER_MS.first;
     } catch (e) {
       if (isAbort(e)) return;
       error.value = (e as Error).message;
