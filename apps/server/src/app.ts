@@ -7,6 +7,7 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import { DEFAULT_STYLE } from '@pandecta/core/citing';
 import { accessRoutes } from './access/routes.ts';
 import { changeRoutes } from './changes/routes.ts';
+import { changeWork } from './changes/service.ts';
 import { citeRoutes } from './citing/routes.ts';
 import type { Config } from './config.ts';
 import { connect } from './database/connect.ts';
@@ -106,7 +107,7 @@ export async function buildApp(config: Config): Promise<App> {
     app,
     services,
     start: async () => {
-      await services.jobs.start({ import: importWork(services) });
+      await services.jobs.start({ import: importWork(services), change: changeWork(services) });
       await services.jobs.daily('empty-bin', () => purge(database.db, services.storage));
       services.indexer.start();
       // The first citation anyone looks at should not wait for its style to be read.

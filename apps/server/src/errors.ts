@@ -25,6 +25,10 @@ const ERRORS = {
   nothing_to_redo: [409, 'There is nothing to do again.'],
   undo_conflict: [409, 'This cannot be undone any more: %s'],
   already_undone: [409, 'This change is already undone.'],
+  change_goes_on: [
+    409,
+    'A change of yours to many sources is still going on. Wait for its end, or cancel it under Jobs; then undo.',
+  ],
   circular: [409, 'A collection cannot stand under itself or under what it holds.'],
   no_files: [400, 'No file came with the request.'],
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],

@@ -6,6 +6,8 @@ export class Changed {
   @IsOptional() @IsUUID() changeId!: string | null;
   /** The sentence to show: what happened, and what stays. */
   @IsString() says!: string;
+  /** The job that carries it out, where it touches so many sources that it takes a while. */
+  @IsOptional() @IsUUID() jobId?: string;
   @IsOptional() @IsUUID() id?: string;
   @IsOptional() @IsInt() version?: number;
 }

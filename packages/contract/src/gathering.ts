@@ -14,6 +14,8 @@ export class JobInfo {
   @IsString() says!: string;
   @IsString() createdAt!: string;
   @IsOptional() @IsUUID() importId!: string | null;
+  /** The change it made, which can be undone. */
+  @IsOptional() @IsUUID() changeId?: string | null;
 }
 
 export class JobList {

@@ -3,13 +3,13 @@ import { hash } from '@node-rs/argon2';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { FIRST_SENSES } from '@pandecta/core/marks';
-import { one, type Db } from '../database/connect.ts';
+import { one, transact, type Db } from '../database/connect.ts';
 
 export async function ensureFirstAccount(db: Db, password: string): Promise<void> {
   if (await one(db, sql`select 1 from users limit 1`)) return;
   const userId = uuidv7();
   const workspaceId = uuidv7();
-  await db.transaction(async (tx) => {
+  await transact(db, async (tx) => {
     await tx.execute(
       sql`insert into users (id, email, name, password_hash) values (${userId}, 'steward@pandecta.example', 'First Steward', ${await hash(password)})`,
     );

@@ -44,35 +44,12 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
     case 'reading':
       return reading(tx, workspaceId, change);
     case 'tag': {
-      const done = change.present
-        ? await rows<{ id: string }>(
-            tx,
-            sql`insert into source_tags (workspace_id, source_id, tag_id)
-            select ${workspaceId}::uuid, s.id, ${change.tag}::uuid from sources s where s.workspace_id = ${workspaceId} and s.id = any(${array(change.sources, 'uuid')})
-            on conflict do nothing returning source_id as id`,
-          )
-        : await rows<{ id: string }>(
-            tx,
-            sql`delete from source_tags where workspace_id = ${workspaceId} and tag_id = ${change.tag}
-            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`,
-          );
-      const sources = idsOf(done);
+      const sources = await link(tx, workspaceId, LINKS.tag, change.tag, change);
       return { change: { ...change, sources }, altered: change.subject ? { records: sources } : { facets: sources } };
     }
     case 'file': {
-      const done = change.present
-        ? await rows<{ id: string }>(
-            tx,
-            sql`insert into collection_sources (workspace_id, source_id, collection_id)
-            select ${workspaceId}::uuid, s.id, ${change.collection}::uuid from sources s where s.workspace_id = ${workspaceId} and s.id = any(${array(change.sources, 'uuid')})
-            on conflict do nothing returning source_id as id`,
-          )
-        : await rows<{ id: string }>(
-            tx,
-            sql`delete from collection_sources where workspace_id = ${workspaceId} and collection_id = ${change.collection}
-            and source_id = any(${array(change.sources, 'uuid')}) returning source_id as id`,
-          );
-      return { change: { ...change, sources: idsOf(done) }, altered: { facets: idsOf(done) } };
+      const sources = await link(tx, workspaceId, LINKS.collection, change.collection, change);
+      return { change: { ...change, sources }, altered: { facets: sources } };
     }
     case 'attach': {
       if (change.present)
@@ -108,6 +85,30 @@ export async function carryOut(tx: Db, workspaceId: string, change: Change): Pro
     case 'mark-edit':
       return editMark(tx, workspaceId, change);
   }
+}
+
+/** Where a source is tied to a tag, and to a collection. */
+const LINKS = {
+  tag: { table: sql`source_tags`, column: sql`tag_id` },
+  collection: { table: sql`collection_sources`, column: sql`collection_id` },
+} as const;
+
+/** Ties sources to a tag or a collection, or unties them. @returns those for which that was not so already */
+async function link(
+  tx: Db,
+  workspaceId: string,
+  { table, column }: (typeof LINKS)[keyof typeof LINKS],
+  to: string,
+  { sources, present }: { sources: string[]; present: boolean },
+): Promise<string[]> {
+  const ids = array(sources, 'uuid');
+  const query = present
+    ? sql`insert into ${table} (workspace_id, source_id, ${column})
+        select ${workspaceId}::uuid, s.id, ${to}::uuid from sources s where s.workspace_id = ${workspaceId} and s.id = any(${ids})
+        on conflict do nothing returning source_id as id`
+    : sql`delete from ${table} where workspace_id = ${workspaceId} and ${column} = ${to} and source_id = any(${ids})
+        returning source_id as id`;
+  return idsOf(await rows<{ id: string }>(tx, query));
 }
 
 async function presence(tx: Db, workspaceId: string, change: PresenceChange): Promise<Outcome> {

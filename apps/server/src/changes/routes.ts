@@ -2,7 +2,9 @@
 import { Changed, HistoryReply } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
-import { historyOfSource, historyOfWorkspace, redo, undo } from './service.ts';
+import { answer } from './commit.ts';
+import { historyOfSource, historyOfWorkspace } from './history.ts';
+import { redo, undo } from './service.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
   declare({
@@ -48,5 +50,3 @@ export function changeRoutes(declare: Declare, services: Services): void {
     }),
   });
 }
-
-export const answer = ({ changeId, says }: { changeId: string | null; says: string }): Changed => ({ changeId, says });

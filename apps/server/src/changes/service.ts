@@ -1,68 +1,127 @@
-/** Commits changes, undoes and redoes them, and tells the history. */
-import { sql } from 'drizzle-orm';
-import { v7 as uuidv7 } from 'uuid';
-import { describe, invert, isEmpty, sourcesOf, type Change } from '@pandecta/core/source';
-import type { HistoryEntry } from '@pandecta/contract';
-import { array, codeOf, GAVE_UP, one, rows, type Db } from '../database/connect.ts';
+/** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
+import { sql, type SQL } from 'drizzle-orm';
+import { countSources, describe, invert, sourcesOf, type Change } from '@pandecta/core/source';
+import { one, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
-import { derive, type Progress } from '../indexing/derive.ts';
+import type { Progress } from '../indexing/derive.ts';
+import type { Work } from '../jobs/service.ts';
 import type { Services } from '../services.ts';
-import { carryOut } from './carry-out.ts';
+import { commitWithin, type Committed } from './commit.ts';
 
-export interface Committed {
-  changeId: string | null;
-  change: Change;
-  says: string;
-}
+/** A change to more sources than these takes many seconds, and becomes a job. */
+const MOST_AT_ONCE = 10_000;
+
+/** What is to be done: a change, or the taking back of one that stands. */
+type Deed = { change: Change } | { takeBack: string; prefix: string };
+
+type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */
-export async function commit(
-  { db, indexer }: Pick<Services, 'db' | 'indexer'>,
+export async function commit(services: Needed, actor: Actor, change: Change): Promise<Committed> {
+  return enact(services, actor, { change }, change, `“${describe(change)}”`);
+}
+
+/** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
+export async function undo(services: Needed, actor: Actor, changeId?: string): Promise<Committed> {
+  await refuseWhileOneGoesOn(services.db, actor);
+  const found = changeId
+    ? await stored(services.db, actor, sql`id = ${changeId}`)
+    : await stored(services.db, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
+  if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
+  return enactTakingBack(services, actor, found, 'Undone: ');
+}
+
+/** Does again what this person undid last, as long as they have done nothing else since. */
+export async function redo(services: Needed, actor: Actor): Promise<Committed> {
+  await refuseWhileOneGoesOn(services.db, actor);
+  const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
+  if (!last?.undoes) throw new Refusal('nothing_to_redo');
+  return enactTakingBack(services, actor, last, 'Done again: ');
+}
+
+function enactTakingBack(services: Needed, actor: Actor, found: Stored, prefix: string): Promise<Committed> {
+  return enact(services, actor, { takeBack: found.id, prefix }, found.change, `${prefix}“${found.says}”`);
+}
+
+async function enact(
+  { db, indexer, jobs }: Needed,
   actor: Actor,
+  deed: Deed,
   change: Change,
+  what: string,
 ): Promise<Committed> {
-  const committed = await onceMore(() => db.transaction((tx) => commitWithin(tx as unknown as Db, actor, change)));
+  const size = sourcesOf(change).length;
+  if (size > MOST_AT_ONCE) {
+    const title = `A change to ${countSources(size)}`;
+    const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
+      tx.execute(
+        sql`update jobs set input = ${JSON.stringify(deed)}::jsonb where workspace_id = ${actor.workspaceId} and id = ${job}`,
+      ),
+    );
+    return { changeId: null, change, says: `Begun: ${what}. Jobs shows how far it is`, jobId };
+  }
+  const committed = await transact(db, (tx) => carryOutDeed(tx, actor, deed));
   indexer.kick();
   return committed;
 }
 
-/** Of two writes that waited for each other the database gives one up: that one is done again. */
-async function onceMore<T>(work: () => Promise<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (error) {
-    if (codeOf(error) !== GAVE_UP.deadlock) throw error;
-    return work();
-  }
+/** The job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
+export function changeWork({ db, indexer }: Needed): Work {
+  return async (workspaceId, jobId, progress) => {
+    const job = sql`workspace_id = ${workspaceId} and id = ${jobId}`;
+    const row = await one<{ input: Deed | null; made_by: string; total: number; result: { says: string } | null }>(
+      db,
+      sql`select input, made_by, result from jobs where ${job}`,
+    );
+    if (row?.result) return row.result.says;
+    if (!row?.input) throw new Refusal('no_such_job');
+    const { input, made_by: userId } = row;
+    const { changeId, says } = await withoutTimeout(db, async (tx) => {
+      const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
+        progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
+      );
+      const result = { changeId: committed.changeId, says: committed.says };
+      await tx.execute(sql`update jobs set input = null, result = ${JSON.stringify(result)}::jsonb where ${job}`);
+      return result;
+    });
+    if (changeId) indexer.kick();
+    return says;
+  };
 }
 
-interface How {
-  /** The change this one takes back. */
-  undoes?: string;
-  progress?: Progress;
+async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progress): Promise<Committed> {
+  return 'change' in deed
+    ? commitWithin(tx, actor, deed.change, { progress })
+    : takeBack(tx, actor, deed.takeBack, deed.prefix, progress);
 }
 
-/**
- * The same within a transaction of the caller's, who kicks the indexer after it. Deriving comes last: from then on no
- * other write of the workspace can end before this one.
- */
-export async function commitWithin(
-  tx: Db,
-  { workspaceId, userId }: Actor,
-  change: Change,
-  { undoes, progress }: How = {},
-): Promise<Committed> {
-  const outcome = await carryOut(tx, workspaceId, change);
-  if (isEmpty(outcome.change)) return { changeId: null, change: outcome.change, says: 'Nothing needed to change' };
-  const says = describe(outcome.change);
-  const changeId = uuidv7();
-  await tx.execute(sql`insert into changes (workspace_id, id, actor_id, change, says, undoes)
-    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(outcome.change)}::jsonb, ${says}, ${undoes ?? null})`);
-  await tx.execute(sql`insert into change_sources (workspace_id, source_id, change_id)
-    select ${workspaceId}::uuid, id, ${changeId}::uuid from unnest(${array(sourcesOf(outcome.change), 'uuid')}) id`);
-  await derive(tx, workspaceId, outcome.altered, progress);
-  return { changeId, change: outcome.change, says };
+async function takeBack(tx: Db, actor: Actor, id: string, prefix: string, progress?: Progress): Promise<Committed> {
+  const found = await stored(tx, actor, sql`id = ${id}`, sql`for update`);
+  if (!found) throw new Refusal('no_such_change');
+  if (found.undone_by) throw new Refusal('already_undone');
+  const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id, progress });
+  const by = committed.changeId ?? found.id;
+  await setUndone(tx, actor, found.id, by);
+  if (!found.undoes) return { ...committed, says: prefix + found.says };
+  // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
+  await setUndone(tx, actor, found.undoes, null);
+  await setUndone(tx, actor, by, by);
+  const original = await stored(tx, actor, sql`id = ${found.undoes}`);
+  return { ...committed, says: prefix + (original?.says ?? committed.says) };
+}
+
+async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string | null): Promise<void> {
+  await tx.execute(sql`update changes set undone_by = ${by} where workspace_id = ${workspaceId} and id = ${id}`);
+}
+
+/** What a large change leaves is not known before it has ended, so nothing is undone meanwhile. */
+async function refuseWhileOneGoesOn(db: Db, { workspaceId, userId }: Actor): Promise<void> {
+  const going = await one(
+    db,
+    sql`select 1 from jobs where workspace_id = ${workspaceId} and made_by = ${userId} and kind = 'change' and state in ('waiting', 'running')`,
+  );
+  if (going) throw new Refusal('change_goes_on');
 }
 
 interface Stored {
@@ -73,105 +132,9 @@ interface Stored {
   undone_by: string | null;
 }
 
-/** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
-export async function undo(
-  { db, indexer }: Pick<Services, 'db' | 'indexer'>,
-  actor: Actor,
-  changeId?: string,
-): Promise<Committed> {
-  return takeBack(
-    db,
-    indexer,
-    actor,
-    async (tx) => {
-      const found = changeId
-        ? await stored(tx, actor, sql`id = ${changeId}`)
-        : await stored(tx, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
-      if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
-      if (found.undone_by) throw new Refusal('already_undone');
-      return found;
-    },
-    'Undone: ',
-  );
-}
-
-/** Does again what this person undid last, as long as they have done nothing else since. */
-export async function redo({ db, indexer }: Pick<Services, 'db' | 'indexer'>, actor: Actor): Promise<Committed> {
-  return takeBack(
-    db,
-    indexer,
-    actor,
-    async (tx) => {
-      const last = await stored(tx, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
-      if (!last?.undoes) throw new Refusal('nothing_to_redo');
-      return last;
-    },
-    'Done again: ',
-  );
-}
-
-async function takeBack(
-  db: Db,
-  indexer: Services['indexer'],
-  actor: Actor,
-  find: (tx: Db) => Promise<Stored>,
-  prefix: string,
-): Promise<Committed> {
-  const committed = await db.transaction(async (t) => {
-    const tx = t as unknown as Db;
-    const found = await find(tx);
-    const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id });
-    const by = committed.changeId ?? found.id;
-    await tx.execute(
-      sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${found.id}`,
-    );
-    if (found.undoes) {
-      // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
-      await tx.execute(
-        sql`update changes set undone_by = null where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
-      );
-      await tx.execute(
-        sql`update changes set undone_by = ${by} where workspace_id = ${actor.workspaceId} and id = ${by}`,
-      );
-      const original = await one<{ says: string }>(
-        tx,
-        sql`select says from changes where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
-      );
-      return { ...committed, says: prefix + (original?.says ?? committed.says) };
-    }
-    return { ...committed, says: prefix + found.says };
-  });
-  indexer.kick();
-  return committed;
-}
-
-async function stored(tx: Db, { workspaceId }: Actor, where: ReturnType<typeof sql>): Promise<Stored | undefined> {
+async function stored(tx: Db, { workspaceId }: Actor, where: SQL, lock = sql``): Promise<Stored | undefined> {
   return one<Stored>(
     tx,
-    sql`select id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 for update`,
-  );
-}
-
-export async function historyOfSource(db: Db, workspaceId: string, sourceId: string): Promise<HistoryEntry[]> {
-  return rows<HistoryEntry>(
-    db,
-    sql`
-    select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
-      case when octet_length(c.change::text) > 20000 then jsonb_build_object('do', c.change->>'do') else c.change end as change,
-      c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
-    from change_sources cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
-    join users u on u.id = c.actor_id
-    left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
-    where cs.workspace_id = ${workspaceId} and cs.source_id = ${sourceId} order by c.id desc limit 200`,
-  );
-}
-
-export async function historyOfWorkspace(db: Db, workspaceId: string): Promise<HistoryEntry[]> {
-  return rows<HistoryEntry>(
-    db,
-    sql`
-    select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || c.says end as says,
-      jsonb_build_object('do', c.change->>'do') as change, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
-    from changes c join users u on u.id = c.actor_id where c.workspace_id = ${workspaceId} order by c.id desc limit 100`,
+    sql`select id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 ${lock}`,
   );
 }

@@ -72,10 +72,25 @@ export function array(values: readonly unknown[], type: 'uuid' | 'text' | 'int' 
   return sql`${sql.param(values)}::${sql.raw(type)}[]`;
 }
 
-/** Runs the work without the time limit of a person's query: for jobs. */
+/**
+ * Runs the work in one transaction, the one way of opening it. Of two that wait for each other the database gives one
+ * up: that one is done again, once, so the work leaves nothing outside the database that may not stand twice.
+ */
+export async function transact<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
+  // Drizzle's transaction is the same as its database, but for the pool.
+  const once = (): Promise<T> => db.transaction((tx) => work(tx as unknown as Db));
+  try {
+    return await once();
+  } catch (error) {
+    if (codeOf(error) !== GAVE_UP.deadlock) throw error;
+    return once();
+  }
+}
+
+/** The same without the time limit of a person's query: for jobs. */
 export async function withoutTimeout<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
-  return db.transaction(async (tx) => {
+  return transact(db, async (tx) => {
     await tx.execute(sql`select set_config('statement_timeout', '0', true), set_config('lock_timeout', '0', true)`);
-    return work(tx as unknown as Db);
+    return work(tx);
   });
 }

@@ -294,6 +294,9 @@ export const jobs = pgTable(
     total: integer('total').notNull().default(0),
     says: text('says').notNull().default(''),
     cancel: boolean('cancel').notNull().default(false),
+    /** What is to be done, until it is done; and what came of it. */
+    input: jsonb('input'),
+    result: jsonb('result'),
     madeBy: uuid('made_by').notNull(),
     madeAt: now('made_at'),
   },

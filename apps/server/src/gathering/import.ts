@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import type { ImportFileReport, ImportMessage } from '@pandecta/contract';
 import { countSources, type Change } from '@pandecta/core/source';
-import { commitWithin } from '../changes/service.ts';
+import { commitWithin } from '../changes/commit.ts';
 import { array, one, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';

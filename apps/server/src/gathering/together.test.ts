@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Changed, NarrowReply, SourcePage } from '@pandecta/contract';
-import type { Db } from '../database/connect.ts';
+import { transact } from '../database/connect.ts';
 import { derive } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -122,7 +122,7 @@ test('many people arrange, file and tag at once: each is done or told to try aga
       sql`select source_id, (select array_agg(x order by x) from unnest(ids) x) as ids from source_facets order by 1`,
     );
   const { rows: maintained } = (await facets()) as { rows: unknown[] };
-  await db.transaction((tx) => derive(tx as unknown as Db, me.workspace, { facets: rows.map((r) => r.id) }));
+  await transact(db, (tx) => derive(tx, me.workspace, { facets: rows.map((r) => r.id) }));
   expect(((await facets()) as { rows: unknown[] }).rows).toEqual(maintained);
 }, 60_000);
 

@@ -17,8 +17,8 @@ export interface Altered {
 
 const CHUNK = 2000;
 
-/** Told how many sources are done, after every few. */
-export type Progress = (done: number) => Promise<void>;
+/** Told how many sources of how many are done, after every few. */
+export type Progress = (done: number, total: number) => Promise<void>;
 
 export async function derive(tx: Db, workspaceId: string, altered: Altered, progress?: Progress): Promise<void> {
   const records = [...new Set(altered.records ?? [])];
@@ -38,7 +38,7 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
     const part = facets.slice(i, i + CHUNK);
     if (i < records.length) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
     await deriveFacets(tx, workspaceId, part);
-    await progress?.(i + part.length);
+    await progress?.(i + part.length, facets.length);
   }
   const numbers = await numbersOf(tx, workspaceId, facets);
   const { revision, tree } = await advance(tx, workspaceId);

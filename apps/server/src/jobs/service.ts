@@ -8,7 +8,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobInfo, JobState } from '@pandecta/contract';
-import { array, one, rows, type Database, type Db } from '../database/connect.ts';
+import { array, one, rows, transact, type Database, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 
 export class Cancelled extends Error {}
@@ -19,6 +19,19 @@ export interface Progress {
 }
 
 export type Work = (workspaceId: string, jobId: string, progress: Progress) => Promise<string>;
+
+export const JOB_KINDS = ['import', 'change'] as const;
+export type JobKind = (typeof JOB_KINDS)[number];
+
+/** What can be said of a job that ended without having done anything. */
+const NOTHING = { import: 'nothing was added', change: 'nothing was changed' } as const satisfies Record<
+  JobKind,
+  string
+>;
+const FAILED = {
+  import: `The import failed on the server; ${NOTHING.import}. The files are kept, so it can be tried again.`,
+  change: `The change failed on the server; ${NOTHING.change}.`,
+} as const satisfies Record<JobKind, string>;
 
 interface Payload {
   workspaceId: string;
@@ -46,18 +59,18 @@ export class Jobs {
     this.boss.on('error', report);
   }
 
-  async start(kinds: Record<string, Work>): Promise<void> {
+  async start(kinds: Record<JobKind, Work>): Promise<void> {
     await this.boss.start();
-    for (const [kind, work] of Object.entries(kinds)) {
+    for (const kind of JOB_KINDS) {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
       // One that died between making a job and queueing it leaves it waiting.
       await this.giveBackOrphans(kind, ['running', 'waiting']);
       await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data, work));
+        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data, kinds[kind]));
       });
     }
     this.looking = setInterval(() => {
-      for (const kind of Object.keys(kinds)) this.giveBackOrphans(kind, ['running']).catch(this.report);
+      for (const kind of JOB_KINDS) this.giveBackOrphans(kind, ['running']).catch(this.report);
     }, LOOK_EVERY_MS);
   }
 
@@ -69,8 +82,8 @@ export class Jobs {
   }
 
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
-  private async giveBackOrphans(kind: string, states: JobState[]): Promise<void> {
-    const left = await this.db.transaction((tx) =>
+  private async giveBackOrphans(kind: JobKind, states: JobState[]): Promise<void> {
+    const left = await transact(this.db, (tx) =>
       rows<Payload>(
         tx,
         sql`select workspace_id as "workspaceId", id as "jobId" from jobs
@@ -103,22 +116,22 @@ export class Jobs {
   async queue(
     workspaceId: string,
     userId: string,
-    kind: string,
+    kind: JobKind,
     title: string,
-    before: (tx: Db, jobId: string) => Promise<void>,
+    before: (tx: Db, jobId: string) => Promise<unknown>,
   ): Promise<string> {
     const id = uuidv7();
-    await this.db.transaction(async (tx) => {
+    await transact(this.db, async (tx) => {
       await tx.execute(
         sql`insert into jobs (workspace_id, id, kind, title, made_by) values (${workspaceId}, ${id}, ${kind}, ${title}, ${userId})`,
       );
-      await before(tx as unknown as Db, id);
+      await before(tx, id);
     });
     await this.boss.send(kind, { workspaceId, jobId: id });
     return id;
   }
 
-  private async carryOut(kind: string, { workspaceId, jobId }: Payload, work: Work): Promise<void> {
+  private async carryOut(kind: JobKind, { workspaceId, jobId }: Payload, work: Work): Promise<void> {
     const job = await one<{ state: JobState; cancel: boolean }>(
       this.db,
       sql`select state, cancel from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
@@ -145,33 +158,32 @@ export class Jobs {
       await progress(0, 0, 'Beginning');
       await end('done', await work(workspaceId, jobId, progress));
     } catch (error) {
-      if (error instanceof Cancelled) await end('cancelled', 'Cancelled; nothing was added');
+      if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${NOTHING[kind]}`);
       else {
         this.report(error);
-        await end(
-          'failed',
-          error instanceof Refusal
-            ? error.message
-            : `The ${kind} failed on the server; nothing was added. The files are kept, so it can be tried again.`,
-        );
+        await end('failed', error instanceof Refusal ? error.message : FAILED[kind]);
       }
     }
   }
 
   async cancel(workspaceId: string, jobId: string): Promise<void> {
-    const found = await rows(
+    const found = await one<{ kind: JobKind; state: JobState }>(
       this.db,
-      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
-      says = case when state = 'waiting' then 'Cancelled; nothing was added' else says end where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
+      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end
+        where workspace_id = ${workspaceId} and id = ${jobId} returning kind, state`,
     );
-    if (!found.length) throw new Refusal('no_such_job');
+    if (!found) throw new Refusal('no_such_job');
+    // Who carries it out says so itself, unless it had not begun.
+    await this.db.execute(sql`update jobs set says = ${`Cancelled; ${NOTHING[found.kind]}`}
+      where workspace_id = ${workspaceId} and id = ${jobId} and state = 'cancelled'`);
   }
 }
 
 export async function listJobs(db: Db, workspaceId: string): Promise<JobInfo[]> {
   return rows<JobInfo>(
     db,
-    sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId"
+    sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId",
+      j.result->>'changeId' as "changeId"
     from jobs j left join imports i on i.workspace_id = j.workspace_id and i.job_id = j.id
     where j.workspace_id = ${workspaceId} and (j.state in ('waiting', 'running') or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
   );

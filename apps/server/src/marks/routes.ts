@@ -3,9 +3,9 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { Changed, DocumentReply, EditMark, NewMark, type Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
-import { answer } from '../changes/routes.ts';
-import { commit, commitWithin } from '../changes/service.ts';
-import { one, rows, type Db } from '../database/connect.ts';
+import { answer, commitWithin } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { one, rows, transact, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { findFile } from '../files/routes.ts';
 import type { Declare } from '../http/route.ts';
@@ -44,8 +44,7 @@ export function markRoutes(declare: Declare, services: Services): void {
       await attached(db, workspace.id, params.source!, params.file!);
       await sense(db, workspace.id, body.sense);
       const id = uuidv7();
-      const committed = await db.transaction(async (t) => {
-        const tx = t as unknown as Db;
+      const committed = await transact(db, async (tx) => {
         await tx.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
           values (${workspace.id}, ${id}, ${params.source}, ${params.file}, ${body.page}, ${body.sense}, ${JSON.stringify(body.quote)}::jsonb, ${JSON.stringify(body.rects)}::jsonb, ${body.gloss ?? ''}, false, ${actor.userId})`);
         return commitWithin(tx, actor, { do: 'mark', mark: id, source: params.source!, present: true });

@@ -2,6 +2,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
+import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
@@ -127,21 +128,22 @@ export async function fileSources(
   present: boolean,
 ): Promise<Changed> {
   const collection = await findCollection(services.db, actor.workspaceId, collectionId);
-  const { changeId, says, change } = await commit(services, actor, {
+  const committed = await commit(services, actor, {
     do: 'file',
     collection: collection.id,
     name: collection.name,
     sources: ids,
     present,
   });
-  if (!changeId || change.do !== 'file')
+  const { changeId, says, change, jobId } = committed;
+  if (jobId || (changeId && present) || change.do !== 'file') return answer(committed);
+  if (!changeId)
     return {
       changeId,
       says: present
         ? `Already in ${collection.name}`
         : `Not in ${collection.name} itself; it may stand in a collection below`,
     };
-  if (present) return { changeId, says };
   const others = await otherPlaces(services.db, actor.workspaceId, change.sources, collection.id);
   return { changeId, says: `${says}; ${stays(others)}` };
 }

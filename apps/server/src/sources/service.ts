@@ -11,8 +11,9 @@ import {
   type SourceRecord,
 } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
-import { commit, commitWithin } from '../changes/service.ts';
-import { one, type Db } from '../database/connect.ts';
+import { answer, commitWithin } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { one, transact, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
@@ -90,8 +91,7 @@ export async function addByHand(
     );
   const id = uuidv7();
   const provenance = Object.fromEntries(Object.keys(input).map((f) => [f, { from: 'person', sure: 1 }]));
-  const committed = await db.transaction(async (t) => {
-    const tx = t as unknown as Db;
+  const committed = await transact(db, async (tx) => {
     await insertSources(tx, actor, [{ id, record: input as unknown as SourceRecord, provenance }], {
       presence: 'none',
       importId: null,
@@ -106,7 +106,7 @@ export async function addByHand(
     });
   });
   indexer.kick();
-  return { changeId: committed.changeId, says: committed.says, id };
+  return { ...answer(committed), id };
 }
 
 export async function setReading(
@@ -116,8 +116,7 @@ export async function setReading(
   state: ReadingState | null,
 ): Promise<Changed> {
   const states = Object.fromEntries(ids.map((id) => [id, { before: null, after: state }]));
-  const { changeId, says } = await commit(services, actor, { do: 'reading', states });
-  return { changeId, says };
+  return answer(await commit(services, actor, { do: 'reading', states }));
 }
 
 /** Into the bin, or back out of it with all it had. */
@@ -127,13 +126,14 @@ export async function setPresence(
   ids: string[],
   to: 'live' | 'bin',
 ): Promise<Changed> {
-  const { changeId, says, change } = await commit(services, actor, {
+  const committed = await commit(services, actor, {
     do: 'presence',
     sources: ids,
     from: to === 'bin' ? 'live' : 'bin',
     to,
   });
-  if (!changeId || change.do !== 'presence') return { changeId, says };
+  const { changeId, change } = committed;
+  if (!changeId || change.do !== 'presence') return answer(committed);
   const n = countSources(change.sources.length);
   return {
     changeId,

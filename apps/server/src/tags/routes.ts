@@ -1,6 +1,6 @@
 /** Tags: suggestions as one types, and putting them on sources. */
 import { Changed, SuggestQuery, TagList, TagSources } from '@pandecta/contract';
-import { answer } from '../changes/routes.ts';
+import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';

@@ -21,6 +21,7 @@ jobs.follow();
             @click="close()"
             >{{ job.title }}</RouterLink
           >
+          <span v-else class="min-w-0 flex-1 truncate font-medium">{{ job.title }}</span>
           <button v-if="jobs.isRunning(job)" class="text-madder underline" @click="jobs.cancel(job.id)">Cancel</button>
         </div>
         <progress

@@ -16,6 +16,8 @@ export interface Notice {
 export const useChanges = defineStore('changes', () => {
   const version = ref(0);
   const notice = ref<Notice | null>(null);
+  /** The job a change became, when it was too large to be done at once. */
+  const begun = ref<string | null>(null);
   let timer = 0;
 
   function tell(text: string, changeId: string | null = null, bad = false): void {
@@ -29,6 +31,7 @@ export const useChanges = defineStore('changes', () => {
     try {
       const done = await work();
       tell(done.says, done.changeId);
+      if (done.jobId) begun.value = done.jobId;
       version.value += 1;
       return done;
     } catch (error) {
@@ -42,5 +45,5 @@ export const useChanges = defineStore('changes', () => {
   const undoOne = (id: string): Promise<unknown> => change(() => api.post<Changed>(`/changes/${id}/undo`));
   const refresh = (): void => void (version.value += 1);
 
-  return { version, notice, tell, change, undo, redo, undoOne, refresh };
+  return { version, notice, begun, tell, change, undo, redo, undoOne, refresh };
 });

@@ -83,6 +83,20 @@ describe('long work', () => {
     expect([changes.notice?.text, changes.version]).toEqual(['something else', 1]);
   });
 
+  test('a change that became a job is followed from its beginning, even if it ended at once, and can be undone then', async () => {
+    const changes = page.make(useChanges);
+    page.make(useJobs);
+    answer = ({ path }) =>
+      path === '/jobs'
+        ? { jobs: [{ ...job('done', 'Undone: Added 20,000 sources'), kind: 'change', changeId: 'c9' }] }
+        : { says: 'Begun: “Added 20,000 sources”. Jobs shows how far it is', changeId: null, jobId: 'j1' };
+    await changes.undo();
+    expect(changes.notice).toMatchObject({ text: expect.stringContaining('Begun') as string, changeId: null });
+    await turn();
+    expect(changes.notice).toEqual({ text: 'Undone: Added 20,000 sources', changeId: 'c9', bad: false });
+    expect(changes.begun).toBeNull();
+  });
+
   test('a server that is away for a moment is asked again', async () => {
     const jobs = page.make(useJobs);
     answer = () => new Response('', { status: 502 });

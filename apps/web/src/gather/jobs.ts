@@ -1,6 +1,6 @@
 /** Follows long work: asks often while something runs, seldom otherwise, and tells when something ended. */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { JobInfo, JobList } from '@pandecta/contract';
 import { api } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
@@ -21,8 +21,14 @@ export const useJobs = defineStore('jobs', () => {
     const before = new Set(running.value.map((j) => j.id));
     try {
       list.value = (await api.get<JobList>('/jobs')).jobs;
-      const ended = list.value.filter((j) => before.has(j.id) && !isRunning(j));
-      for (const job of ended) changes.tell(`${job.title}: ${job.says}`, null, job.state === 'failed');
+      const ended = list.value.filter((j) => (before.has(j.id) || j.id === changes.begun) && !isRunning(j));
+      if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
+      for (const job of ended)
+        changes.tell(
+          job.changeId ? job.says : `${job.title}: ${job.says}`,
+          job.changeId ?? null,
+          job.state === 'failed',
+        );
       if (ended.length) changes.refresh();
     } catch {
       // The server is away for a moment; the next look will tell.
@@ -34,6 +40,11 @@ export const useJobs = defineStore('jobs', () => {
     following = true;
     void look();
   }
+
+  watch(
+    () => changes.begun,
+    (job) => job && look(),
+  );
 
   async function cancel(id: string): Promise<void> {
     list.value = (await api.post<JobList>(`/jobs/${id}/cancel`)).jobs;

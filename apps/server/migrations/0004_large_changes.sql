@@ -1,0 +1,2 @@
+ALTER TABLE "jobs" ADD COLUMN "input" jsonb;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "result" jsonb;
