@@ -1,6 +1,6 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
 import { sql, type SQL } from 'drizzle-orm';
-import { countSources, describe, invert, sourcesOf, type Change } from '@pandecta/core/source';
+import { countSources, invert, sourcesOf, type Change } from '@pandecta/core/source';
 import { one, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
@@ -19,7 +19,7 @@ type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */
 export async function commit(services: Needed, actor: Actor, change: Change): Promise<Committed> {
-  return enact(services, actor, { change }, change, `“${describe(change)}”`);
+  return enact(services, actor, { change }, change, `A change to ${countSources(sourcesOf(change).length)}`);
 }
 
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
@@ -29,7 +29,7 @@ export async function undo(services: Needed, actor: Actor, changeId?: string): P
     ? await stored(services.db, actor, sql`id = ${changeId}`)
     : await stored(services.db, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
   if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
-  return enactTakingBack(services, actor, found, 'Undone: ');
+  return enactTakingBack(services, actor, found, 'Undone: ', 'Undoing');
 }
 
 /** Does again what this person undid last, as long as they have done nothing else since. */
@@ -37,11 +37,17 @@ export async function redo(services: Needed, actor: Actor): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
   if (!last?.undoes) throw new Refusal('nothing_to_redo');
-  return enactTakingBack(services, actor, last, 'Done again: ');
+  return enactTakingBack(services, actor, last, 'Done again: ', 'Redoing');
 }
 
-function enactTakingBack(services: Needed, actor: Actor, found: Stored, prefix: string): Promise<Committed> {
-  return enact(services, actor, { takeBack: found.id, prefix }, found.change, `${prefix}“${found.says}”`);
+function enactTakingBack(
+  services: Needed,
+  actor: Actor,
+  found: Stored,
+  prefix: string,
+  doing: string,
+): Promise<Committed> {
+  return enact(services, actor, { takeBack: found.id, prefix }, found.change, `${doing} “${found.says}”`);
 }
 
 async function enact(
@@ -49,7 +55,7 @@ async function enact(
   actor: Actor,
   deed: Deed,
   change: Change,
-  what: string,
+  doing: string,
 ): Promise<Committed> {
   const size = sourcesOf(change).length;
   if (size > MOST_AT_ONCE) {
@@ -59,7 +65,7 @@ async function enact(
         sql`update jobs set input = ${JSON.stringify(deed)}::jsonb where workspace_id = ${actor.workspaceId} and id = ${job}`,
       ),
     );
-    return { changeId: null, change, says: `Begun: ${what}. Jobs shows how far it is`, jobId };
+    return { changeId: null, change, says: `${doing} takes a while; Jobs shows how far it is`, jobId };
   }
   const committed = await transact(db, (tx) => carryOutDeed(tx, actor, deed));
   indexer.kick();
@@ -77,6 +83,7 @@ export function changeWork({ db, indexer }: Needed): Work {
     if (row?.result) return row.result.says;
     if (!row?.input) throw new Refusal('no_such_job');
     const { input, made_by: userId } = row;
+    await progress(0, 0, 'Writing the change');
     const { changeId, says } = await withoutTimeout(db, async (tx) => {
       const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
         progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),

@@ -209,7 +209,8 @@ function outcomeOf(p: Prepared, added: number, known: Settled['known'], attached
   if (attached[0]) return `Attached to “${attached[0].title}”${pages}: ${attached[0].because}`;
   if (pdf && known[0]) return `Already here as “${known[0].title}”: ${known[0].because}`;
   if (pdf) return `New source “${p.candidates[0]!.record.title ?? ''}”${pages}`;
-  return known.length ? `${countSources(added)} new, ${known.length} already here` : `${countSources(added)} new`;
+  const here = known.length ? `, ${known.length.toLocaleString('en')} already here` : '';
+  return `${countSources(added)} new${here}`;
 }
 
 /** "2 pages", "1 page, image only", "locked with a password" */
@@ -248,10 +249,10 @@ async function storeReport(
 export function summary(report: StoredReport): string {
   return [
     `${countSources(report.added)} new`,
-    ...(report.known ? [`${report.known} already here`] : []),
+    ...(report.known ? [`${report.known.toLocaleString('en')} already here`] : []),
     ...(report.attached
       ? [`${report.attached} ${report.attached === 1 ? 'file' : 'files'} attached to sources already here`]
       : []),
-    ...(report.withMessages ? [`${report.withMessages} with messages`] : []),
+    ...(report.withMessages ? [`${report.withMessages.toLocaleString('en')} with messages`] : []),
   ].join(', ');
 }

@@ -89,9 +89,13 @@ describe('long work', () => {
     answer = ({ path }) =>
       path === '/jobs'
         ? { jobs: [{ ...job('done', 'Undone: Added 20,000 sources'), kind: 'change', changeId: 'c9' }] }
-        : { says: 'Begun: “Added 20,000 sources”. Jobs shows how far it is', changeId: null, jobId: 'j1' };
+        : {
+            says: 'Undoing “Added 20,000 sources” takes a while; Jobs shows how far it is',
+            changeId: null,
+            jobId: 'j1',
+          };
     await changes.undo();
-    expect(changes.notice).toMatchObject({ text: expect.stringContaining('Begun') as string, changeId: null });
+    expect(changes.notice).toMatchObject({ text: expect.stringContaining('takes a while') as string, changeId: null });
     await turn();
     expect(changes.notice).toEqual({ text: 'Undone: Added 20,000 sources', changeId: 'c9', bad: false });
     expect(changes.begun).toBeNull();

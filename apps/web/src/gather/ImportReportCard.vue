@@ -87,7 +87,8 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
       <template v-if="report.messages.length">
         <h3 class="heading mt-6">
           Messages<template v-if="report.messagesInAll > report.messages.length">
-            · the first {{ report.messages.length }} of {{ report.messagesInAll }}</template
+            · the first {{ report.messages.length.toLocaleString('en') }} of
+            {{ report.messagesInAll.toLocaleString('en') }}</template
           >
         </h3>
         <ul class="mt-1">
