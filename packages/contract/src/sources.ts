@@ -67,10 +67,14 @@ export class Hit {
   @IsOptional() @IsInt() page?: number;
 }
 
+/** The fields of a record that a line does not show, and that make most of its weight. */
+export const LEFT_OUT = ['abstract', 'note', 'custom'] as const satisfies (keyof SourceRecord)[];
+
 /** A line of the ledger. */
 export class SourceRow {
   @IsUUID() id!: string;
-  @IsObject() record!: SourceRecord;
+  /** Without its abstract, notes and fields of other programs. */
+  @IsObject() record!: Omit<SourceRecord, (typeof LEFT_OUT)[number]>;
   @IsArray() @ValidateNested({ each: true }) @Type(() => TagOnSource) tags!: TagOnSource[];
   @IsOptional() @IsIn(READING_STATES) reading!: ReadingState | null;
   @IsInt() places!: number;

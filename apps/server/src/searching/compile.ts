@@ -37,6 +37,8 @@ const FIELDS: Partial<Record<QueryField, TextField>> = {
   note: 'note',
   page: 'page',
 };
+/** A word being typed that is shorter than this begins half of all words. */
+const SHORT = 3;
 /** Matches nothing: a query of words none of which can be searched. */
 const NOTHING: Condition = { is: 'none' };
 const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
@@ -58,6 +60,8 @@ export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compile
 function inText(vector: 'vector' | 'fields', tsquery: string): SQL {
   return sql`select number from source_text where ${sql.identifier(vector)} @@ ${tsquery}::tsquery`;
 }
+
+const isShort = (node: Node & { is: 'word' }): boolean => Boolean(node.typed) && fold(node.text).length < SHORT;
 
 class Compiler {
   readonly ranked = new Set<string>();
@@ -102,7 +106,7 @@ class Compiler {
   private text(node: Node, excluded = false): string | undefined {
     switch (node.is) {
       case 'word':
-        return this.words(node.text, undefined, node.prefix, excluded);
+        return isShort(node) ? undefined : this.words(node.text, undefined, node.prefix, excluded);
       case 'and':
       case 'or': {
         const parts = node.parts.map((p) => this.text(p, excluded));
@@ -149,12 +153,20 @@ class Compiler {
       case 'phrase':
         return this.phrase(node.text, undefined, excluded);
       case 'word': {
-        const text = this.words(node.text, undefined, node.prefix, excluded);
-        return text ? this.set(inText('vector', text)) : NOTHING;
+        const text = this.words(node.text, undefined, node.prefix && !isShort(node), excluded);
+        if (!text) return NOTHING;
+        const whole = this.set(inText('vector', text));
+        return isShort(node) ? { is: 'or', parts: [whole, this.begun(node.text)] } : whole;
       }
       case 'field':
         return this.field(node.field, node.text, node.phrase, excluded);
     }
+  }
+
+  /** Words of titles and names that begin so: those one means by one or two letters, and few enough to be told at once. */
+  private begun(text: string): Condition {
+    const fields = (['title', 'author'] as const).map((f) => prefixOf(this.scope.workspaceNumber, f));
+    return this.set(inText('fields', fields.map((lead) => `${quote(lead + fold(text))}:*`).join(' | ')));
   }
 
   /** A phrase stands in the record, or on a page. */

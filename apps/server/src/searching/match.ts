@@ -1,7 +1,7 @@
 /** From a question to what is asked of the columns: one condition used by list, order, count and facets. */
 import { SORT_KEYS, type Ask, type SortKey } from '@pandecta/contract';
 import type { Condition, SortBy } from '@pandecta/core/narrowing';
-import { asTyped, parseQuery, type ParsedQuery } from '@pandecta/core/query';
+import { asTyped, parseQuery, type Node, type ParsedQuery } from '@pandecta/core/query';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Workspace } from '../http/authorise.ts';
@@ -9,7 +9,10 @@ import { anyFacet, compile, facetIds, type Compiled, type Scope } from './compil
 
 export interface Question {
   scope: Scope;
-  parsed: ParsedQuery;
+  /** What the reader of the question has to say of it. */
+  notes: ParsedQuery['notes'];
+  /** What is asked; its last word may be a beginning, while it is typed. */
+  tree: Node;
   compiled: Compiled;
   condition: Condition;
   /** The same without the range of years: what the years may be chosen from. */
@@ -31,7 +34,8 @@ export async function understand(db: Db, workspace: Workspace, ask: Ask): Promis
   const sort = readSort(ask.sort, compiled.rank !== '');
   return {
     scope,
-    parsed,
+    notes: parsed.notes,
+    tree,
     compiled,
     condition: { is: 'and', parts: [...parts, ...years] },
     anyYear: { is: 'and', parts },

@@ -39,8 +39,10 @@ beforeAll(async () => {
     await me.at('POST', '/tagging', { ids, name, present: true });
   }
   await server.settle();
-  for (const r of (await me.ask('', '&limit=100')).rows)
-    library.push({ id: r.id, record: r.record, tags: r.tags.map((t) => t.name) });
+  for (const { id, tags } of (await me.ask('', '&limit=100')).rows) {
+    const { record } = await me.at<{ record: SourceRecord }>('GET', `/sources/${id}`);
+    library.push({ id, record, tags: tags.map((t) => t.name) });
+  }
 }, 60_000);
 afterAll(() => server.close());
 

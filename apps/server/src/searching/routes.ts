@@ -23,7 +23,7 @@ export function searchRoutes(declare: Declare, services: Services): void {
       const [q, unread] = await Promise.all([understand(db, workspace, query), hasUnread(db, workspace.id)]);
       const { total, ids } = await first(services, q, query.limit ?? FIRST_PAGE);
       const settling = unread && q.compiled.sets.length > 0;
-      return { total, rows: await ledgerRows(db, q, ids), notes: q.parsed.notes, settling };
+      return { total, rows: await ledgerRows(db, q, ids), notes: q.notes, settling };
     },
   });
   declare({

@@ -1,6 +1,6 @@
 /** The lines of the ledger for given sources, with where each matched. */
 import { sql } from 'drizzle-orm';
-import type { Hit, SourceRow, TagOnSource } from '@pandecta/contract';
+import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
 import { nothingSought, soughtIn } from '@pandecta/core/query';
 import { nameSpoken, NAME_VARIABLES, variableLabel, type ReadingState, type SourceRecord } from '@pandecta/core/source';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
@@ -24,7 +24,7 @@ interface Found {
 
 export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
-  const sought = soughtIn(q.parsed.tree, ['author', 'title', 'abstract', 'journal', 'note', 'page']);
+  const sought = soughtIn(q.tree, ['author', 'title', 'abstract', 'journal', 'note', 'page']);
   const searching = !nothingSought(sought);
   const found = await rows<Found>(
     db,
@@ -54,7 +54,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     : new Map<string, Hit>();
   return found.map((f) => ({
     id: f.id,
-    record: f.record,
+    record: brief(f.record),
     reading: f.reading,
     addedAt: f.added_at,
     tags: f.tags ?? [],
@@ -66,6 +66,12 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
     ...(searching ? withHit(recordHit(f.record, f.glosses ?? [], sought), pageHits.get(f.id)) : {}),
   }));
+}
+
+function brief(record: SourceRecord): SourceRow['record'] {
+  const out = { ...record };
+  for (const field of LEFT_OUT) delete out[field];
+  return out;
 }
 
 function withHit(inRecord: Hit | undefined, onPage: Hit | undefined): { hit?: Hit } {

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, NarrowReply } from '@pandecta/contract';
+import type { SourceRecord } from '@pandecta/core/source';
 import { array, rows, transact } from '../database/connect.ts';
 import { derive } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -247,4 +248,33 @@ test('while words just written are not yet findable an answer to words says so, 
   indexer.release();
   await server.settle();
   expect(await other.ask('lamp')).toMatchObject({ total: 1, settling: false });
+});
+
+test('a line carries what it shows, not the abstract, notes and leftovers of its record', async () => {
+  const { rows: lines } = await me.ask('title:marsh');
+  expect(lines).toHaveLength(1);
+  expect(Object.keys(lines[0]!.record)).not.toContain('note');
+  const whole = await me.at<{ record: SourceRecord }>('GET', `/sources/${lines[0]!.id}`);
+  expect(whole.record.note).toBe('studies of closing');
+});
+
+describe('while one types', () => {
+  const typed = (q: string): Promise<string[]> => me.titles(q, '&typing=true');
+
+  test('one or two letters find words of titles and names that begin so, and that word itself anywhere', async () => {
+    expect(await typed('o')).toEqual([CASE, GATE, LETTER, SILT].sort());
+    expect(await typed('ok')).toEqual([GATE, LETTER].sort());
+    // “Licences” stands in an abstract alone.
+    expect(await typed('li')).toEqual([]);
+    expect(await typed('lic')).toEqual([GATE]);
+    expect(await typed('of')).toEqual(expect.arrayContaining([SILT]) as string[]);
+  });
+
+  test('a letter more narrows what the words before it found, and where it is found is lit', async () => {
+    expect(await typed('barrier g')).toEqual([GATE]);
+    const { rows: lines } = await me.ask('barrier mars', '&typing=true');
+    expect(lines.map((l) => l.record.title)).toEqual([MARSH]);
+    const title = lines[0]!.record.title!;
+    expect(lines[0]!.titleLit.map(({ start, end }) => title.slice(start, end))).toEqual(['barrier', 'marsh']);
+  });
 });

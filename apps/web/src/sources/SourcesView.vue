@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
-import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core';
+import { useEventListener, useLocalStorage, useMediaQuery, watchDebounced } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { isTyping } from '../app/keys.ts';
@@ -11,7 +11,7 @@ import SplitHandle from '../look/SplitHandle.vue';
 import PlacesPane from '../places/PlacesPane.vue';
 import { useSession } from '../session/store.ts';
 import AskLine from './AskLine.vue';
-import { useAsk } from './ask.ts';
+import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import BatchSlip from './BatchSlip.vue';
 import FileTo from './FileTo.vue';
@@ -39,11 +39,17 @@ const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
 const slipCard = ref<{ startTagging(): Promise<void> }>();
-const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
+const single = ref<string | null>(null);
+// While one types, each letter brings another first line: its slip waits for a pause.
+watchDebounced(
+  () => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)),
+  (id) => (single.value = id),
+  { immediate: true, debounce: () => (ledger.follows ? AFTER_TYPING_MS : 0) },
+);
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
 onMounted(() => {
-  void ledger.load(ledger.ids.length > 0, Boolean(ask.text));
+  void ledger.load(ledger.ids.length > 0);
   void narrow.load();
   showLeft.value = showLeft.value && wide.value;
   showRight.value = showRight.value && wide.value;
@@ -137,15 +143,15 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <template v-if="ledger.chosen.length">
           <SplitHandle v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
           <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
+            <BatchSlip v-if="ledger.selected.size > 1" ref="slipCard" :ids="ledger.chosen" @file="filing = true" />
             <SourceSlip
-              v-if="single"
+              v-else-if="single"
               :id="single"
               ref="slipCard"
               v-model:mode="mode"
               @open="(page, file) => open(single!, page, file)"
               @file="filing = true"
             />
-            <BatchSlip v-else ref="slipCard" :ids="ledger.chosen" @file="filing = true" />
           </div>
         </template>
       </div>

@@ -5,8 +5,8 @@ import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn } from '@pandecta/core/query';
 import type { Query } from '../api/client.ts';
 
-/** How long a pause in typing is before counts and the whole order are asked for. */
-export const AFTER_TYPING_MS = 150;
+/** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
+export const AFTER_TYPING_MS = 300;
 
 export type Facet = `${string}=${string}`;
 
@@ -47,6 +47,8 @@ export const useAsk = defineStore('ask', () => {
   /** What goes to the server. */
   const params = computed<Query>(() => ({
     q: text.value || undefined,
+    // A word may go on as long as nothing follows it.
+    typing: /\S$/.test(text.value) || undefined,
     include: include.value,
     exclude: exclude.value,
     collection: collection.value,

@@ -95,6 +95,21 @@ describe('the list', () => {
     expect(asks()).toBe(settledAt);
   });
 
+  test('chooses its first line while one types, without the slip following each letter; a person’s choice it follows', async () => {
+    ask.setText('gat');
+    await settled();
+    expect([ledger.cursor, ledger.follows]).toEqual([id(1), true]);
+    ledger.move(1);
+    expect([ledger.cursor, ledger.follows]).toEqual([id(2), false]);
+    ask.setText('gate ');
+    await settled();
+    expect(ledger.follows).toBe(false);
+    ask.setText('gate k');
+    await settled();
+    ledger.click(id(9), plain);
+    expect([ledger.cursor, ledger.follows]).toEqual([id(9), false]);
+  });
+
   test('says in the server’s words what went wrong, and keeps what it showed', async () => {
     answer = () =>
       Response.json({ code: 'too_slow', detail: 'This question takes too long to answer.' }, { status: 503 });
@@ -186,6 +201,7 @@ describe('the question', () => {
     await settled();
     expect(ask.params).toEqual({
       q: 'tidal gate',
+      typing: true,
       include: ['kind=book'],
       exclude: [],
       collection: undefined,

@@ -27,13 +27,15 @@ export const useLedger = defineStore('ledger', () => {
   /** A source being edited stays chosen, even when it no longer matches. */
   const held = ref<string | null>(null);
   const anchor = ref<string | null>(null);
+  /** The line was chosen by an answer while one types, not by the person. */
+  const follows = ref(false);
   const selected = shallowRef<Set<string>>(new Set());
   let stop: AbortController | undefined;
   let wanted = new Set<string>();
   let pause = SETTLED_AFTER_MS.first;
   let later = 0;
 
-  async function load(keepRows: boolean, typing = false): Promise<void> {
+  async function load(keepRows: boolean): Promise<void> {
     stop?.abort();
     stop = new AbortController();
     const { signal } = stop;
@@ -41,11 +43,7 @@ export const useLedger = defineStore('ledger', () => {
     if (!ids.value.length) state.value = 'loading';
     const lastAt = keepRows && cursor.value ? Math.max(0, ids.value.indexOf(cursor.value)) : 0;
     try {
-      const page = await api.get<SourcePage>(
-        '/sources',
-        { ...ask.params, ...(typing ? { typing: true } : {}) },
-        signal,
-      );
+      const page = await api.get<SourcePage>('/sources', ask.params, signal);
       if (!keepRows) rows.clear();
       wanted.clear();
       for (const row of page.rows) rows.set(row.id, row);
@@ -57,16 +55,14 @@ export const useLedger = defineStore('ledger', () => {
       if (!(partial.value && keepRows)) ids.value = first;
       state.value = 'ready';
       // A new answer begins at its first line at once; whoever goes on from there is not fetched back later.
-      if (!keepRows && !ask.at) cursor.value = first[0] ?? null;
+      if (!keepRows && !ask.at) {
+        follows.value = Boolean(ask.params.typing);
+        cursor.value = first[0] ?? null;
+      }
       if (partial.value) {
-        if (typing) await promiseTimeout(AFTER_TYPING_MS);
+        if (ask.text && !keepRows) await promiseTimeout(AFTER_TYPING_MS);
         if (signal.aborted) return;
-        const response = await send(
-          'GET',
-          here('/order', { ...ask.params, ...(typing ? { typing: true } : {}) }),
-          undefined,
-          signal,
-        );
+        const response = await send('GET', here('/order', ask.params), undefined, signal);
         ids.value = readIds(new Uint8Array(await response.arrayBuffer()));
         partial.value = false;
       }
@@ -114,7 +110,7 @@ export const useLedger = defineStore('ledger', () => {
     () => ask.params,
     () => {
       wanted = new Set();
-      void load(false, Boolean(ask.text));
+      void load(false);
     },
     { deep: true },
   );
@@ -122,7 +118,7 @@ export const useLedger = defineStore('ledger', () => {
     () => changes.version,
     () => {
       wanted = new Set();
-      void load(true, Boolean(ask.text));
+      void load(true);
     },
   );
 
@@ -132,6 +128,7 @@ export const useLedger = defineStore('ledger', () => {
   );
 
   function move(step: number, extend = false): void {
+    follows.value = false;
     const at = cursor.value ? (index.value.get(cursor.value) ?? -1) : -1;
     const next = ids.value[Math.max(0, Math.min(ids.value.length - 1, at + step))];
     if (!next) return;
@@ -156,6 +153,7 @@ export const useLedger = defineStore('ledger', () => {
 
   /** A click on a line: alone it chooses, with Shift it selects a stretch, with Ctrl it adds one. */
   function click(id: string, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): void {
+    follows.value = false;
     if (event.shiftKey) selectRange(anchor.value ?? cursor.value ?? id, id);
     else if (event.ctrlKey || event.metaKey) {
       if (!selected.value.size && cursor.value && cursor.value !== id) selected.value = new Set([cursor.value]);
@@ -179,6 +177,7 @@ export const useLedger = defineStore('ledger', () => {
     error,
     partial,
     cursor,
+    follows,
     held,
     selected,
     chosen,

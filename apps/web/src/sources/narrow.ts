@@ -19,11 +19,7 @@ export const useNarrow = defineStore('narrow', () => {
     stop = new AbortController();
     try {
       const { sort: _sort, ...params } = ask.params;
-      const next = await api.get<NarrowReply>(
-        '/narrow',
-        { ...params, ...(ask.text ? { typing: true } : {}) },
-        stop.signal,
-      );
+      const next = await api.get<NarrowReply>('/narrow', params, stop.signal);
       for (const f of next.facets) for (const v of f.values) names.set(`${f.type}=${v.key}`, v.name);
       reply.value = next;
     } catch (error) {

@@ -69,6 +69,11 @@ test('what is excluded is not lit, and the last word while typing is a beginning
   });
 });
 
+test('one letter that is being typed lights nothing that begins so, two do; a star always does', () => {
+  const lit = (text: string): string[] => soughtIn(asTyped(parseQuery(text).tree)).prefixes;
+  expect([lit('tidal b'), lit('tidal ba'), lit('tidal b*'), lit('tidal -ba')]).toEqual([[], ['ba'], ['b'], []]);
+});
+
 test.each([
   ['barrier "ebb tide" author:okonjo', 'barrier "ebb tide"'],
   ['page:sluice year:1872 -operator', 'sluice -operator'],

@@ -1,5 +1,5 @@
 /** What a query would light in a text: every word and phrase that is asked for and not excluded. */
-import { fold, stem, tokens, type Sought } from '../words/index.ts';
+import { fold, tokens, type Sought } from '../words/index.ts';
 import type { Node, QueryField } from './tree.ts';
 
 const TEXTUAL = new Set<QueryField>(['author', 'title', 'abstract', 'journal', 'note', 'page']);
@@ -19,7 +19,9 @@ export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
       const parts = tokens(node.text);
       parts.forEach((t, i) => {
         out.stems.add(t.stem);
-        if (node.prefix && i === parts.length - 1) out.prefixes.push(fold(node.text.slice(t.start, t.end)));
+        const end = fold(node.text.slice(t.start, t.end));
+        // One letter that is still being typed would light half a page.
+        if (node.prefix && i === parts.length - 1 && (!node.typed || end.length > 1)) out.prefixes.push(end);
       });
     } else if (node.is === 'field' && TEXTUAL.has(node.field) && fields.includes(node.field)) {
       if (node.phrase) phrase(node.text);
@@ -48,7 +50,7 @@ export function onPages(tree: Node): Node {
 
 /** The last plain word of a query, read as the beginning of a word: results as one types. */
 export function asTyped(tree: Node): Node {
-  if (tree.is === 'word') return stem(tree.text).length >= 2 ? { ...tree, prefix: true } : tree;
+  if (tree.is === 'word') return tree.prefix ? tree : { ...tree, prefix: true, typed: true };
   if (tree.is === 'and') return { ...tree, parts: [...tree.parts.slice(0, -1), asTyped(tree.parts.at(-1)!)] };
   return tree;
 }

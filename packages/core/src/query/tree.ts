@@ -22,7 +22,8 @@ export type Node =
   | { is: 'all' }
   | { is: 'and' | 'or'; parts: Node[] }
   | { is: 'not'; part: Node }
-  | { is: 'word'; text: string; prefix?: boolean }
+  /** `typed`: the beginning of a word that may still go on. */
+  | { is: 'word'; text: string; prefix?: boolean; typed?: boolean }
   | { is: 'phrase'; text: string }
   | { is: 'field'; field: QueryField; text: string; phrase: boolean };
 
