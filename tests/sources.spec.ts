@@ -52,6 +52,15 @@ test('several are selected with the keyboard, tagged, and the tag is found by na
   await expect(notice(page, 'Added the tag “for the brief” to 3 sources')).toBeVisible();
   await ask(page, 'tag:"for the brief"');
   await expect(page.getByText('3 sources', { exact: true }).first()).toBeVisible();
+  // Typed in part it is the one that is there, not a new one.
+  await ask(page, 'kind:map');
+  await expect(line(page, 'Plan of the proposed gate')).toBeVisible();
+  await ledger(page).focus();
+  await page.keyboard.press('t');
+  await page.getByRole('combobox', { name: 'Add a tag' }).pressSequentially('for the');
+  await expect(page.getByRole('option', { name: 'for the brief' }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(notice(page, 'Added the tag “for the brief” to 1 source')).toBeVisible();
 });
 
 test('sources are dragged onto a new collection, and taken out again without being lost', async ({ page }) => {

@@ -1,7 +1,7 @@
 /** The import job: files in, sources and a report out, in one transaction, as one change that can be undone. */
 import { sql } from 'drizzle-orm';
 import type { ImportFileReport, ImportMessage } from '@pandecta/contract';
-import { countSources, type Change } from '@pandecta/core/source';
+import { countSources, withoutMarkup, type Change } from '@pandecta/core/source';
 import { commitWithin } from '../changes/commit.ts';
 import { array, one, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
@@ -58,8 +58,9 @@ export function importWork(services: Services): Work {
       const changeId = await commitImport(tx, actor, row, settled, (done) =>
         progress(done, settled.fresh.length, 'Making them findable'),
       );
-      const report = makeReport(prepared, settled);
-      await storeReport(tx, workspaceId, row.id, changeId, report, prepared);
+      const messages = messagesOf(prepared, settled);
+      const report = makeReport(prepared, settled, messages);
+      await storeReport(tx, workspaceId, row.id, changeId, report, messages);
       await progress(candidates.length, candidates.length, 'Finishing');
       return report;
     });
@@ -155,21 +156,26 @@ async function commitImport(
 
 const fileName = (row: ImportRow, c: Candidate): string => row.inputs[c.input]!.name;
 
-function makeReport(prepared: Prepared[], settled: Settled): StoredReport {
+/** All there is to say of the files: what reading them found, and which of their entries are already here. */
+function messagesOf(prepared: Prepared[], { known }: Settled): ImportMessage[] {
+  const here = known
+    .filter((k) => !k.candidate.file)
+    .map(({ candidate, title, because }): ImportMessage => ({
+      file: prepared[candidate.input]!.input.name,
+      severity: 'info',
+      rule: 'already-here',
+      line: candidate.line,
+      column: 1,
+      what: `“${named(candidate)}” is already here (${because})`,
+      done: `nothing was added; it stays as “${withoutMarkup(title)}”`,
+    }));
+  return [...prepared.flatMap((p) => p.messages), ...here];
+}
+
+const named = ({ record }: Candidate): string => withoutMarkup(record.title ?? 'An entry without a title');
+
+function makeReport(prepared: Prepared[], settled: Settled, messages: ImportMessage[]): StoredReport {
   const freshBy = countBy(settled.fresh);
-  for (const { candidate, title, because } of [...settled.known]) {
-    const p = prepared[candidate.input]!;
-    if (!candidate.file)
-      p.messages.push({
-        file: p.input.name,
-        severity: 'info',
-        rule: 'already-here',
-        line: candidate.line,
-        column: 1,
-        what: `“${candidate.record.title ?? 'An entry'}” is already here (${because})`,
-        done: `nothing was added; it stays as “${title}”`,
-      });
-  }
   const files = prepared.map((p, i): ImportFileReport => {
     const added = freshBy.get(i) ?? 0;
     const known = settled.known.filter((k) => k.candidate.input === i);
@@ -184,7 +190,7 @@ function makeReport(prepared: Prepared[], settled: Settled): StoredReport {
       format: p.format,
       added,
       known: known.length,
-      messages: p.messages.length,
+      messages: p.messages.length + known.filter((k) => !k.candidate.file).length,
       outcome: outcomeOf(p, added, known, attached),
       ...(p.trouble ? { trouble: p.trouble } : {}),
       ...(sourceId ? { sourceId } : {}),
@@ -195,10 +201,8 @@ function makeReport(prepared: Prepared[], settled: Settled): StoredReport {
     known: settled.known.length,
     attached: settled.attach.length,
     files,
-    withMessages: new Set(
-      prepared.flatMap((p) => p.messages.filter((m) => m.severity !== 'info').map((m) => `${m.file}:${m.line}`)),
-    ).size,
-    messagesInAll: prepared.reduce((n, p) => n + p.messages.length, 0),
+    withMessages: new Set(messages.filter((m) => m.severity !== 'info').map((m) => `${m.file}:${m.line}`)).size,
+    messagesInAll: messages.length,
   };
 }
 
@@ -206,9 +210,9 @@ function outcomeOf(p: Prepared, added: number, known: Settled['known'], attached
   if (p.trouble) return p.trouble;
   const pdf = p.candidates[0]?.file;
   const pages = pdf ? ` (${fileWords(pdf)})` : '';
-  if (attached[0]) return `Attached to “${attached[0].title}”${pages}: ${attached[0].because}`;
-  if (pdf && known[0]) return `Already here as “${known[0].title}”: ${known[0].because}`;
-  if (pdf) return `New source “${p.candidates[0]!.record.title ?? ''}”${pages}`;
+  if (attached[0]) return `Attached to “${withoutMarkup(attached[0].title)}”${pages}: ${attached[0].because}`;
+  if (pdf && known[0]) return `Already here as “${withoutMarkup(known[0].title)}”: ${known[0].because}`;
+  if (pdf) return `New source “${named(p.candidates[0]!)}”${pages}`;
   const here = known.length ? `, ${known.length.toLocaleString('en')} already here` : '';
   return `${countSources(added)} new${here}`;
 }
@@ -231,18 +235,15 @@ async function storeReport(
   importId: string,
   changeId: string | null,
   report: StoredReport,
-  prepared: Prepared[],
+  messages: ImportMessage[],
 ): Promise<void> {
   await tx.execute(
     sql`update imports set report = ${JSON.stringify(report)}::jsonb, change_id = ${changeId} where workspace_id = ${workspaceId} and id = ${importId}`,
   );
   const order = { error: 0, warning: 1, info: 2 } as const;
-  const messages: ImportMessage[] = prepared
-    .flatMap((p) => p.messages)
-    .sort((a, b) => order[a.severity] - order[b.severity])
-    .slice(0, MOST_MESSAGES);
+  const kept = messages.toSorted((a, b) => order[a.severity] - order[b.severity]).slice(0, MOST_MESSAGES);
   await tx.execute(sql`insert into import_messages (workspace_id, import_id, ordinal, message)
-    select ${workspaceId}::uuid, ${importId}::uuid, m.ordinality, m.value from jsonb_array_elements(${JSON.stringify(messages)}::jsonb) with ordinality as m(value, ordinality)`);
+    select ${workspaceId}::uuid, ${importId}::uuid, m.ordinality, m.value from jsonb_array_elements(${JSON.stringify(kept)}::jsonb) with ordinality as m(value, ordinality)`);
 }
 
 /** "12 sources new, 3 already here, 2 with messages" */

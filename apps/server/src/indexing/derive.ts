@@ -4,7 +4,7 @@
  */
 import { sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
-import { KINDS, nameInverted, yearOf, type SourceRecord } from '@pandecta/core/source';
+import { KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { array, one, rows, type Db } from '../database/connect.ts';
 
 /** What a write altered, and so what must be derived again. */
@@ -119,8 +119,7 @@ export function sortKeys(record: SourceRecord): {
 } {
   const people = [...(record.author ?? []), ...(record.editor ?? [])];
   return {
-    title: (record.title ?? record['title-short'] ?? '')
-      .replace(/<[^>]+>/g, '')
+    title: withoutMarkup(record.title ?? record['title-short'] ?? '')
       .replace(/^(?:the|an?)\s+(?=\S)/i, '')
       .replace(/^[^\p{L}\p{N}]+/u, '')
       .slice(0, 300),

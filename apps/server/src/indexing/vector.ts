@@ -1,5 +1,5 @@
 /** What of a source is searched, and under which prefix. Index and query share this, so they always agree. */
-import { nameSpoken, NAME_VARIABLES, TEXT_VARIABLES, type SourceRecord } from '@pandecta/core/source';
+import { nameSpoken, NAME_VARIABLES, TEXT_VARIABLES, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { Lexemes } from '@pandecta/core/words';
 
 /** Fields with posting lists of their own. */
@@ -47,11 +47,11 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
   const everywhere = prefixOf(workspace);
   const under = (field: TextField): [Lexemes, string] => [fields, prefixOf(workspace, field)];
   for (const title of [record.title, record['title-short']])
-    if (title) words.add(everywhere, strip(title), 'A', under('title'));
+    if (title) words.add(everywhere, withoutMarkup(title), 'A', under('title'));
   for (const variable of NAME_VARIABLES)
     for (const name of record[variable] ?? []) words.add(everywhere, nameSpoken(name), 'B', under('author'));
   for (const title of [record['container-title'], record['container-title-short']])
-    if (title) words.add(everywhere, strip(title), 'C', under('journal'));
+    if (title) words.add(everywhere, withoutMarkup(title), 'C', under('journal'));
   for (const variable of TEXT_VARIABLES) {
     const value = record[variable];
     if (value && !SEPARATELY.has(variable)) words.add(everywhere, value, 'C');
@@ -60,11 +60,9 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
   if (year) words.add(everywhere, String(year), 'C');
   for (const subject of subjects) words.add(everywhere, subject, 'C');
   if (record.DOI) words.add(everywhere, record.DOI);
-  if (record.abstract) words.add(everywhere, strip(record.abstract), '', under('abstract'));
+  if (record.abstract) words.add(everywhere, withoutMarkup(record.abstract), '', under('abstract'));
   for (const text of [record.note, ...glosses]) if (text) words.add(everywhere, text, '', under('note'));
   words.addBare(everywhere, pageStems);
   fields.addBare(prefixOf(workspace, 'page'), pageStems);
   return { words: words.toString(), fields: fields.toString() };
 }
-
-const strip = (text: string): string => text.replace(/<\/?(?:i|b|sup|sub|span)[^>]*>/g, '');

@@ -2,7 +2,14 @@
 import { sql } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
 import { nothingSought, soughtIn } from '@pandecta/core/query';
-import { nameSpoken, NAME_VARIABLES, variableLabel, type ReadingState, type SourceRecord } from '@pandecta/core/source';
+import {
+  nameSpoken,
+  NAME_VARIABLES,
+  variableLabel,
+  withoutMarkup,
+  type ReadingState,
+  type SourceRecord,
+} from '@pandecta/core/source';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import { array, rows, type Db } from '../database/connect.ts';
 import { prefixOf } from '../indexing/vector.ts';
@@ -82,7 +89,7 @@ function withHit(inRecord: Hit | undefined, onPage: Hit | undefined): { hit?: Hi
 /** Where the record matched, apart from its title, which is lit itself. */
 function recordHit(record: SourceRecord, glosses: string[], sought: Sought): Hit | undefined {
   const at = (where: string, text: string | undefined): Hit | undefined => {
-    const s = text && snippet(text.replace(/<\/?(?:i|b|sup|sub)>/g, ''), sought);
+    const s = text && snippet(withoutMarkup(text), sought);
     return s ? { where, ...s } : undefined;
   };
   for (const variable of ['abstract', 'note'] as const) {

@@ -5,6 +5,7 @@ import {
   countSources,
   isFieldValue,
   same,
+  variableInWords,
   variableLabel,
   type Change,
   type ReadingState,
@@ -74,7 +75,7 @@ async function refuseStale(
       jsonb_object_keys(e.change->'fields') k`,
   );
   const both = fields.filter((f) => since?.fields?.includes(f));
-  if (both.length) throw new Refusal('stale_edit', both.map((f) => variableLabel(f).toLowerCase()).join(', '));
+  if (both.length) throw new Refusal('stale_edit', both.map(variableInWords).join(', '));
 }
 
 export async function addByHand(

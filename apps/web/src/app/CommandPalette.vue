@@ -4,7 +4,7 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { SourcePage, SourceRow } from '@pandecta/contract';
-import { namesShort, yearShort } from '@pandecta/core/source';
+import { namesShort, withoutMarkup, yearShort } from '@pandecta/core/source';
 import { api } from '../api/client.ts';
 import ChooseBox from '../look/ChooseBox.vue';
 import { hasWords } from '../look/words.ts';
@@ -67,7 +67,7 @@ const entries = computed<Entry[]>(() => {
       go: () =>
         router.push({
           path: '/sources',
-          query: { q: s.record.title ? `title:"${s.record.title.replace(/<[^>]+>|"/g, '')}"` : '', at: s.id },
+          query: { q: s.record.title ? `title:"${withoutMarkup(s.record.title).replaceAll('"', '')}"` : '', at: s.id },
         }),
     })),
   ];

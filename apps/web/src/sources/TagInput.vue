@@ -1,9 +1,10 @@
 <script setup lang="ts">
-/** Adds a tag by typing its name; those that exist are suggested. */
+/** Adds a tag by typing its name: those there are that begin so come first, then a new one of that name. */
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watchDebounced } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import type { TagList, TagSuggestion } from '@pandecta/contract';
+import { fold } from '@pandecta/core/words';
 import { api } from '../api/client.ts';
 import { useFloating } from '../look/floating.ts';
 
@@ -12,11 +13,10 @@ const text = ref('');
 const { style, place } = useFloating(240);
 const found = ref<TagSuggestion[]>([]);
 const input = ref<{ el: HTMLInputElement }>();
-const fresh = computed(
-  () =>
-    text.value.trim() &&
-    !found.value.some((t) => !t.subject && t.name.toLowerCase() === text.value.trim().toLowerCase()),
-);
+const begun = computed(() => fold(text.value.trim()));
+// What was found may be for fewer letters than there are now: Enter must not take it.
+const fitting = computed(() => found.value.filter((t) => fold(t.name).startsWith(begun.value)));
+const isNew = computed(() => begun.value && !fitting.value.some((t) => fold(t.name) === begun.value));
 
 async function look(): Promise<void> {
   found.value = (
@@ -54,13 +54,13 @@ defineExpose({
       @keydown.esc.stop="emit('done')"
     />
     <ComboboxOptions static class="menu overflow-auto" :style="style">
-      <ComboboxOption v-if="fresh" v-slot="{ active }" :value="text.trim()" as="template"
-        ><li class="px-3 py-1" :class="active && 'bg-verdtint'">New tag “{{ text.trim() }}”</li></ComboboxOption
-      >
-      <ComboboxOption v-for="t in found" :key="t.id" v-slot="{ active }" :value="t.name" as="template"
+      <ComboboxOption v-for="t in fitting" :key="t.id" v-slot="{ active }" :value="t.name" as="template"
         ><li class="flex justify-between px-3 py-1" :class="active && 'bg-verdtint'">
           <span class="tag">{{ t.name }}</span><span class="count">{{ t.count }}</span>
         </li></ComboboxOption
+      >
+      <ComboboxOption v-if="isNew" v-slot="{ active }" :value="text.trim()" as="template"
+        ><li class="px-3 py-1" :class="active && 'bg-verdtint'">New tag “{{ text.trim() }}”</li></ComboboxOption
       >
     </ComboboxOptions>
   </Combobox>

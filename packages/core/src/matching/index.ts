@@ -3,7 +3,7 @@
  * year and first author. Merging of what is already here is another matter; these keys must not err.
  */
 import { findDois, normaliseDoi, normaliseIsbn, normalisePmid } from '../identifiers/index.ts';
-import { nameShort, yearOf, type SourceRecord } from '../source/index.ts';
+import { nameShort, withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
 
 /** Kinds whose ISBN is that of the whole book, not of the part. */
@@ -29,7 +29,7 @@ export function identifierKeys(record: SourceRecord): string[] {
 
 /** A title reduced to its letters and digits: "Who Closes the Gate?" and "WHO CLOSES THE GATE" are one. */
 export function titleKey(title: string): string {
-  return fold(title.replace(/<\/?(?:i|b|sup|sub|span)[^>]*>/g, '')).replace(/[^\p{L}\p{N}]+/gu, '');
+  return fold(withoutMarkup(title)).replace(/[^\p{L}\p{N}]+/gu, '');
 }
 
 /** One key for a work without identifier: kind, title, year, first author, volume and pages, as one file repeats it. */

@@ -4,7 +4,7 @@
  *
  * A change names the sources it really altered, so that its inverse alters those and no others.
  */
-import { variableLabel } from './variables.ts';
+import { variableInWords } from './variables.ts';
 import type { FieldValue } from './record.ts';
 
 export type Id = string;
@@ -174,7 +174,7 @@ export function describe(change: Change): string {
     case 'presence':
       return describePresence(change);
     case 'edit':
-      return `Changed ${list(Object.keys(change.fields).map((f) => variableLabel(f).toLowerCase()))}`;
+      return `Changed ${list(Object.keys(change.fields).map(variableInWords))}`;
     case 'tag': {
       const what = change.subject ? 'subject term' : 'tag';
       const n = countSources(change.sources.length);

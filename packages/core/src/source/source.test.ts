@@ -15,6 +15,7 @@ import {
   parseName,
   sourcesOf,
   variablesOf,
+  withoutMarkup,
   yearOf,
   type Change,
 } from './index.ts';
@@ -205,6 +206,13 @@ describe('changes', () => {
         source: 'a',
         fields: { title: { before: null, after: 'x' }, DOI: { before: null, after: 'y' } },
       }),
-    ).toBe('Changed title and doi');
+    ).toBe('Changed title and DOI');
   });
+});
+
+test('markup is left out where plain text is wanted, and angle brackets that are text stay', () => {
+  expect(withoutMarkup('<i>Salicornia</i>, H<sub>2</sub>O, <span class="nocase">de</span> <sc>ad</sc>')).toBe(
+    'Salicornia, H2O, de ad',
+  );
+  expect(withoutMarkup('if x < y and z > y, then <indeed>')).toBe('if x < y and z > y, then <indeed>');
 });

@@ -150,6 +150,11 @@ export function variableLabel(v: string): string {
   return spaced.charAt(0).toUpperCase() + spaced.slice(1);
 }
 
+/** The label as it stands within a sentence: “published in”, but “DOI”. */
+export function variableInWords(v: string): string {
+  return variableLabel(v).replace(/^\p{Lu}(?!\p{Lu})/u, (first) => first.toLowerCase());
+}
+
 const COMMON: Variable[] = ['title', 'author', 'issued'];
 const LAST: Variable[] = ['language', 'URL', 'accessed', 'abstract', 'note'];
 const BOOKISH: Variable[] = [
