@@ -33,7 +33,8 @@ async function save(variable: Variable | 'type', value: unknown): Promise<void> 
   if (done) delete drafts.value[variable];
 }
 
-const leave = (v: Variable): void => void (drafts.value[v] !== undefined && save(v, textToField(v, drafts.value[v])));
+const leave = (v: Variable): void =>
+  void (drafts.value[v] !== undefined && save(v, textToField(v, drafts.value[v], record.value[v])));
 
 function fromWhere(v: string): string {
   const p = props.source.provenance[v];

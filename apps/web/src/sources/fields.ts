@@ -25,11 +25,12 @@ export function fieldsOf(record: SourceRecord, kind: Kind): Variable[] {
 
 export function fieldToText(variable: Variable, value: unknown): string {
   if (value === undefined || value === null) return '';
-  if (isNameVariable(variable))
-    return (value as Name[]).map((n) => (n.literal ? `{${n.literal}}` : nameInverted(n))).join('\n');
+  if (isNameVariable(variable)) return (value as Name[]).map(nameToLine).join('\n');
   if (isDateVariable(variable)) return dateToText(value as DateValue);
   return value as string;
 }
+
+const nameToLine = (n: Name): string => (n.literal ? `{${n.literal}}` : nameInverted(n)).replace(/\s+/g, ' ').trim();
 
 /** EDTF; a year before the common era as people write it, since EDTF counts a year 0. */
 function dateToText(date: DateValue): string {
@@ -38,14 +39,25 @@ function dateToText(date: DateValue): string {
   return ancient ? dateShort(date) : dateToEdtf(date);
 }
 
-export function textToField(variable: Variable, text: string): FieldValue | null {
-  const trimmed = text.trim();
-  if (!trimmed) return null;
-  if (isNameVariable(variable))
-    return trimmed
-      .split(/\s*[\n;]\s*/)
+/** A line that stands as it stood is the name it was, with all that a line does not show; the others are read anew. */
+function linesToNames(text: string, before: Name[]): Name[] {
+  const left = [...before];
+  return text.split('\n').flatMap((line) => {
+    const at = left.findIndex((n) => nameToLine(n) === line.trim());
+    if (at >= 0) return left.splice(at, 1);
+    return line
+      .split(/;(?![^{}]*\})/)
+      .map((one) => one.trim())
       .filter(Boolean)
       .map(parseName);
+  });
+}
+
+/** @param before the value the text was made of */
+export function textToField(variable: Variable, text: string, before?: unknown): FieldValue | null {
+  const trimmed = text.trim();
+  if (!trimmed) return null;
+  if (isNameVariable(variable)) return linesToNames(trimmed, (before as Name[] | undefined) ?? []);
   if (isDateVariable(variable)) return parseDate(trimmed) ?? null;
   return trimmed;
 }

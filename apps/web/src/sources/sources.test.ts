@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { expect, test } from 'vitest';
-import type { SourceRecord } from '@pandecta/core/source';
+import { describe, expect, test } from 'vitest';
+import type { Name, SourceRecord } from '@pandecta/core/source';
+import { anyRecord } from '@pandecta/core/testing';
 import { nextSort, sortInWords } from './columns.ts';
 import { fieldsOf, fieldToText, textToField } from './fields.ts';
 import { readIds } from './ids.ts';
@@ -32,6 +33,45 @@ test('what is shown of a field reads back to the same value', () => {
   for (const field of ['title', 'author', 'issued'] as const)
     expect(textToField(field, fieldToText(field, record[field]))).toEqual(record[field]);
   expect(textToField('title', '  ')).toBeNull();
+});
+
+describe('the names of a record', () => {
+  const names = anyRecord.map((r) => r.author ?? []).filter((all) => all.some((n) => n.family || n.literal));
+  const shown = (all: Name[]): string => fieldToText('author', all);
+
+  test('stay what they were, whatever they hold, when the text is left as it stands', () => {
+    fc.assert(
+      fc.property(names, (all) => {
+        fc.pre(all.every((n) => shown([n])));
+        expect(textToField('author', shown(all), all)).toEqual(all);
+      }),
+    );
+  });
+
+  test('are left alone where another of them is changed, put in or taken out', () => {
+    const ludwig: Name = { family: 'Veer', given: 'Ludo', 'dropping-particle': 'van der', suffix: 'Esq.' };
+    const board: Name = { literal: 'Harbour Board; Sallow' };
+    const before = [ludwig, board, { family: 'Okonjo', given: 'M.' }];
+    const text = shown(before);
+    expect(textToField('author', text.replace('Okonjo, M.', 'Okonjo, Marit'), before)).toEqual([
+      ludwig,
+      board,
+      { family: 'Okonjo', given: 'Marit' },
+    ]);
+    expect(textToField('author', `Vance, Ines\n${text}`, before)).toEqual([
+      { family: 'Vance', given: 'Ines' },
+      ...before,
+    ]);
+    expect(textToField('author', text.split('\n').slice(0, 2).join('\n'), before)).toEqual([ludwig, board]);
+  });
+
+  test('are read one a line, or with semicolons between them, but not within braces', () => {
+    expect(textToField('author', 'Okonjo, Marit; Vance, Ines\n{Board; Sallow}')).toEqual([
+      { family: 'Okonjo', given: 'Marit' },
+      { family: 'Vance', given: 'Ines' },
+      { literal: 'Board; Sallow' },
+    ]);
+  });
 });
 
 test('a date is shown as one can type it, and what is shown reads back to the same date', () => {
