@@ -279,3 +279,17 @@ test('any run of changes does in SQL what the model says, and undone in turn lea
     { numRuns: 15 },
   );
 });
+
+test('Ctrl+Z pressed several times in a moment takes as many steps back, and as many forward', async () => {
+  const one = await server.person('contributor');
+  const { id } = await one.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Pilot book' } });
+  const names = ['first', 'second', 'third'];
+  for (const name of names) await one.at('POST', '/tagging', { ids: [id], name, present: true });
+  const tags = async (): Promise<string[]> =>
+    (await one.at<SourceDetail>('GET', `/sources/${id}`)).tags.map((t) => t.name).sort();
+  const undone = await Promise.all(names.map(() => one.at<Changed>('POST', '/undo')));
+  expect(new Set(undone.map((u) => u.says)).size).toBe(3);
+  expect(await tags()).toEqual([]);
+  await Promise.all([one.at('POST', '/redo'), one.at('POST', '/redo')]);
+  expect(await tags()).toEqual(['first', 'second']);
+});

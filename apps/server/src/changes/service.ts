@@ -25,19 +25,41 @@ export async function commit(services: Needed, actor: Actor, change: Change): Pr
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
 export async function undo(services: Needed, actor: Actor, changeId?: string): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
-  const found = changeId
-    ? await stored(services.db, actor, sql`id = ${changeId}`)
-    : await stored(services.db, actor, sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`);
-  if (!found) throw new Refusal(changeId ? 'no_such_change' : 'nothing_to_undo');
-  return enactTakingBack(services, actor, found, 'Undone: ', 'Undoing');
+  if (changeId) {
+    const found = await stored(services.db, actor, sql`id = ${changeId}`);
+    if (!found) throw new Refusal('no_such_change');
+    return enactTakingBack(services, actor, found, 'Undone: ', 'Undoing');
+  }
+  return unlessTaken(async () => {
+    const last = await stored(
+      services.db,
+      actor,
+      sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`,
+    );
+    if (!last) throw new Refusal('nothing_to_undo');
+    return enactTakingBack(services, actor, last, 'Undone: ', 'Undoing');
+  });
 }
 
 /** Does again what this person undid last, as long as they have done nothing else since. */
 export async function redo(services: Needed, actor: Actor): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
-  const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
-  if (!last?.undoes) throw new Refusal('nothing_to_redo');
-  return enactTakingBack(services, actor, last, 'Done again: ', 'Redoing');
+  return unlessTaken(async () => {
+    const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
+    if (!last?.undoes) throw new Refusal('nothing_to_redo');
+    return enactTakingBack(services, actor, last, 'Done again: ', 'Redoing');
+  });
+}
+
+/** Ctrl+Z twice in a moment: the second finds the step the first is just taking, and goes on to the one before. */
+async function unlessTaken(takeLast: () => Promise<Committed>): Promise<Committed> {
+  for (;;) {
+    try {
+      return await takeLast();
+    } catch (error) {
+      if (!(error instanceof Refusal) || error.code !== 'already_undone') throw error;
+    }
+  }
 }
 
 function enactTakingBack(

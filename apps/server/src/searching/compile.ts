@@ -4,7 +4,7 @@
  * years and days are told from the columns.
  */
 import { sql, type SQL } from 'drizzle-orm';
-import { fold, tokens } from '@pandecta/core/words';
+import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import { parseYears, type Node, type QueryField } from '@pandecta/core/query';
 import type { Condition } from '@pandecta/core/narrowing';
 import { findKinds, READING_STATES, type Presence } from '@pandecta/core/source';
@@ -46,12 +46,13 @@ const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
 export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compiled> {
   const compiler = new Compiler(db, scope);
   const condition = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
-  const ranked = [...compiler.ranked];
+  const ranked = [...compiler.ranked.values()];
+  const under = (field?: TextField): string[] => ranked.map((r) => r(prefixOf(scope.workspaceNumber, field)));
   return {
     condition,
     sets: compiler.sets,
-    rank: ranked.map((s) => quote(prefixOf(scope.workspaceNumber) + s)).join(' | '),
-    titles: inText('fields', ranked.map((s) => quote(prefixOf(scope.workspaceNumber, 'title') + s)).join(' & ')),
+    rank: under().join(' | '),
+    titles: inText('fields', under('title').join(' & ')),
   };
 }
 
@@ -61,10 +62,25 @@ function inText(vector: 'vector' | 'fields', tsquery: string): SQL {
   return sql`select number from source_text where ${sql.identifier(vector)} @@ ${tsquery}::tsquery`;
 }
 
+/** A tsquery, given what its lexemes begin with. */
+type Lexemes = (lead: string) => string;
+
+const exactly =
+  (stem: string): Lexemes =>
+  (lead) =>
+    quote(lead + stem);
+
+/** The word itself, any that begins so, and any whose stem is shorter than what is typed of it. */
+function begunBy(text: string, stem: string): Lexemes {
+  const whole = [...new Set([stem, ...stemsBegunBy(text)])];
+  return (lead) => `(${[...whole.map((s) => quote(lead + s)), `${quote(lead + fold(text))}:*`].join(' | ')})`;
+}
+
 const isShort = (node: Node & { is: 'word' }): boolean => Boolean(node.typed) && fold(node.text).length < SHORT;
 
 class Compiler {
-  readonly ranked = new Set<string>();
+  /** What is asked for, each once: a lexeme, or several of which one is enough, under a prefix. */
+  readonly ranked = new Map<string, Lexemes>();
   readonly sets: SQL[] = [];
 
   constructor(
@@ -130,10 +146,10 @@ class Compiler {
     const lead = prefixOf(this.scope.workspaceNumber, field);
     return found
       .map((t, i) => {
-        if (!excluded) this.ranked.add(t.stem);
-        const whole = quote(lead + t.stem);
-        if (!prefix || i < found.length - 1) return whole;
-        return `(${whole} | ${quote(lead + fold(text.slice(t.start, t.end)))}:*)`;
+        const lexemes =
+          prefix && i === found.length - 1 ? begunBy(text.slice(t.start, t.end), t.stem) : exactly(t.stem);
+        if (!excluded) this.ranked.set(lexemes(''), lexemes);
+        return lexemes(lead);
       })
       .join(' & ');
   }
@@ -173,7 +189,7 @@ class Compiler {
   private phrase(text: string, field: TextField | undefined, excluded: boolean): Condition {
     const stems = tokens(text).map((t) => t.stem);
     if (!stems.length) return NOTHING;
-    if (!excluded) for (const s of stems) this.ranked.add(s);
+    if (!excluded) for (const s of stems) this.ranked.set(quote(s), exactly(s));
     const run = (of?: TextField): string => {
       const lead = prefixOf(this.scope.workspaceNumber, of);
       return stems.map((s) => quote(lead + s)).join(' <-> ');

@@ -83,11 +83,12 @@ const lines = computed(() => {
 });
 const document = computed(() => source.value?.files.find((f) => f.mediaType === 'application/pdf'));
 
-async function startTagging(): Promise<void> {
+/** The box for tags takes the keys as soon as it is there: the record may still be on its way. */
+function startTagging(): void {
   tagging.value = true;
-  await nextTick();
-  await tagInput.value?.focus();
+  void tagInput.value?.focus();
 }
+watch(tagInput, (box) => box?.focus());
 defineExpose({ startTagging });
 </script>
 

@@ -38,14 +38,14 @@ const showLeft = useLocalStorage('narrow shown', true);
 const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
-const slipCard = ref<{ startTagging(): Promise<void> }>();
+const slipCard = ref<{ startTagging(): unknown }>();
+const chosenAlone = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
+/** The source of the slip. While one types, each letter brings another first line: its slip waits for a pause. */
 const single = ref<string | null>(null);
-// While one types, each letter brings another first line: its slip waits for a pause.
-watchDebounced(
-  () => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)),
-  (id) => (single.value = id),
-  { immediate: true, debounce: () => (ledger.follows ? AFTER_TYPING_MS : 0) },
-);
+watchDebounced(chosenAlone, (id) => (single.value = id), {
+  immediate: true,
+  debounce: () => (ledger.follows ? AFTER_TYPING_MS : 0),
+});
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
 onMounted(() => {
@@ -103,8 +103,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   )
     return;
   else if (KEYS[event.key]) KEYS[event.key]!(event);
-  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) void EDITING[event.key]!();
-  else return;
+  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) {
+    // What a key does is done to the line that is chosen now.
+    single.value = chosenAlone.value;
+    void EDITING[event.key]!();
+  } else return;
   event.preventDefault();
 });
 </script>

@@ -18,10 +18,14 @@ const HEIGHT = 36;
 const FEWEST_YEARS = 30;
 
 const years = computed(() => narrow.reply?.years ?? []);
-const span = computed<[number, number]>(() => {
+/** The first and the last year there is a source of; what lies far off would press the others together. */
+const ends = computed<[number, number]>(() => {
   const all = years.value.map(([y]) => y).filter((y) => y > 1000 && y < 2100);
-  if (!all.length) return [2000, 2027];
-  const [from, to] = [Math.min(...all), Math.max(...all) + 1];
+  return all.length ? [Math.min(...all), Math.max(...all)] : [2000, 2026];
+});
+/** What is drawn: the ends, or more where they lie close together. */
+const span = computed<[number, number]>(() => {
+  const [from, to] = [ends.value[0], ends.value[1] + 1];
   const missing = Math.max(0, FEWEST_YEARS - (to - from));
   return [from - Math.floor(missing / 2), to + Math.ceil(missing / 2)];
 });
@@ -58,7 +62,7 @@ const ticks = computed(() =>
 );
 const label = computed(() => {
   const [from, to] = ask.years;
-  return from === undefined && to === undefined ? '' : `${from ?? span.value[0]}–${to ?? span.value[1] - 1}`;
+  return from === undefined && to === undefined ? '' : `${from ?? ends.value[0]}–${to ?? ends.value[1]}`;
 });
 
 watchEffect((cleanup) => {
@@ -97,7 +101,7 @@ function typeYears(which: 0 | 1, event: Event): void {
 <template>
   <section v-show="years.length" class="relative border-b border-line px-4 pb-0.5 pt-1.5" aria-label="Years">
     <div ref="box">
-      <svg :width="width" height="52" role="img" :aria-label="`Sources by year, ${span[0]} to ${span[1] - 1}`">
+      <svg :width="width" height="52" role="img" :aria-label="`Sources by year, ${ends[0]} to ${ends[1]}`">
         <rect
           v-for="b in bars"
           :key="b.year"
@@ -129,7 +133,7 @@ function typeYears(which: 0 | 1, event: Event): void {
         ><input
           class="w-11 rounded border border-transparent bg-transparent text-right font-mono placeholder:text-muted hover:border-line focus:border-edge"
           :value="ask.years[0] ?? ''"
-          :placeholder="String(span[0])"
+          :placeholder="String(ends[0])"
           inputmode="numeric"
           @change="typeYears(0, $event)"
       /></label>
@@ -139,7 +143,7 @@ function typeYears(which: 0 | 1, event: Event): void {
         ><input
           class="w-11 rounded border border-transparent bg-transparent font-mono placeholder:text-muted hover:border-line focus:border-edge"
           :value="ask.years[1] ?? ''"
-          :placeholder="String(span[1] - 1)"
+          :placeholder="String(ends[1])"
           inputmode="numeric"
           @change="typeYears(1, $event)"
       /></label>

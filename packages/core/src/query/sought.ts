@@ -1,5 +1,5 @@
 /** What a query would light in a text: every word and phrase that is asked for and not excluded. */
-import { fold, tokens, type Sought } from '../words/index.ts';
+import { fold, stemsBegunBy, tokens, type Sought } from '../words/index.ts';
 import type { Node, QueryField } from './tree.ts';
 
 const TEXTUAL = new Set<QueryField>(['author', 'title', 'abstract', 'journal', 'note', 'page']);
@@ -21,7 +21,10 @@ export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
         out.stems.add(t.stem);
         const end = fold(node.text.slice(t.start, t.end));
         // One letter that is still being typed would light half a page.
-        if (node.prefix && i === parts.length - 1 && (!node.typed || end.length > 1)) out.prefixes.push(end);
+        if (node.prefix && i === parts.length - 1 && (!node.typed || end.length > 1)) {
+          out.prefixes.push(end);
+          for (const s of stemsBegunBy(end)) out.stems.add(s);
+        }
       });
     } else if (node.is === 'field' && TEXTUAL.has(node.field) && fields.includes(node.field)) {
       if (node.phrase) phrase(node.text);

@@ -171,3 +171,4 @@ export function excerpt(text: string, lit: Lit[], at: Lit, size: number): Snippe
       .map((l) => ({ start: l.start - start + before.length, end: l.end - start + before.length })),
   };
 }
+export { stemsBegunBy } from './begun.ts';

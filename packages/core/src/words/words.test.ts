@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { findQuote, quoteAt } from '../marks/index.ts';
 import { BboxReader, packWords, recognise, rectsOf, unpackWords, type Page } from '../documents/index.ts';
-import { excerpt, fold, Lexemes, snippet, stem, tokens } from './index.ts';
+import { excerpt, fold, Lexemes, snippet, stem, stemsBegunBy, tokens } from './index.ts';
 
 test.each([
   ['licences', 'licence'],
@@ -139,5 +139,39 @@ test('the title is the largest type, the authors stand below it, and the source 
   expect(recognise([], {}, 'scan_01421.pdf')).toMatchObject({
     record: { title: 'scan 01421' },
     provenance: { title: { from: 'file name' } },
+  });
+});
+
+describe('a word half typed', () => {
+  // The examples of Porter's paper of 1980 (steps 2 to 5), from memory, as words are spelt; and some of the trade.
+  const WORDS = `relational conditional rational valency hesitancy digitizer conformably radically differently vilely
+    analogously vietnamization predication operator feudalism decisiveness hopefulness callousness formality sensitivity
+    sensibility triplicate formative formalize electricity electrical hopeful goodness revival allowance inference airliner
+    gyroscopic adjustable defensible irritant replacement adjustment dependent adoption communism activate angularity
+    homologous effective bowdlerize probate controlling closing closes marshes navigation regulations licensing licences
+    sedimentation tidal estuaries dredging hydraulic governance organisation jurisprudential`.split(/\s+/);
+
+  test.each(WORDS)('“%s” is found from its third letter on, whatever its stem', (word) => {
+    for (let n = 3; n <= word.length; n += 1) {
+      const typed = word.slice(0, n);
+      expect([
+        typed,
+        stem(word).startsWith(typed) || stemsBegunBy(typed).includes(stem(word)) || stem(typed) === stem(word),
+      ]).toEqual([typed, true]);
+    }
+  });
+
+  test('means no stem that a word beginning so could not have', () => {
+    expect(stemsBegunBy('operat')).toEqual(['oper']);
+    expect(stemsBegunBy('clos')).toEqual([]);
+    expect([stemsBegunBy('op'), stemsBegunBy('字'), stemsBegunBy('1872')]).toEqual([[], [], []]);
+    fc.assert(
+      fc.property(fc.stringMatching(/^[a-z]{3,9}$/), (typed) => {
+        for (const s of stemsBegunBy(typed)) {
+          expect(s.startsWith(typed)).toBe(false);
+          expect(s.slice(0, 2)).toBe(typed.slice(0, 2));
+        }
+      }),
+    );
   });
 });
