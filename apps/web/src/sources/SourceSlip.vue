@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { CiteReply, SourceDetail } from '@pandecta/contract';
 import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
 import { api, isAbort } from '../api/client.ts';
