@@ -26,7 +26,7 @@ const names = new Intl.DisplayNames(['en'], { type: 'language' });
       @click="(place($event), look())"
       >Style<ChevronDown :size="12" aria-hidden="true"
     /></PopoverButton>
-    <PopoverPanel class="menu flex flex-col px-2 py-2 text-ink" :style="style">
+    <PopoverPanel focus class="menu flex flex-col px-2 py-2 text-ink" :style="style">
       <input v-model="like" class="field" placeholder="Any style by name" aria-label="Find a style" />
       <ul class="my-1 min-h-0 overflow-auto">
         <li v-for="s in found" :key="s.id">
