@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
+import { promiseTimeout } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import type { CiteReply, SourceDetail } from '@pandecta/contract';
 import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
@@ -9,8 +10,10 @@ import StyleChooser from '../citing/StyleChooser.vue';
 import { useCiting } from '../citing/store.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
+import { AFTER_TYPING_MS } from './ask.ts';
 import { useBatch } from './batch.ts';
 import HistoryList from './HistoryList.vue';
+import { useLedger } from './ledger.ts';
 import ReadingSelect from './ReadingSelect.vue';
 import RecordEditor from './RecordEditor.vue';
 import TagInput from './TagInput.vue';
@@ -20,6 +23,7 @@ const emit = defineEmits<{ open: [page?: number, file?: string]; file: [] }>();
 const changes = useChanges();
 const citing = useCiting();
 const batch = useBatch();
+const ledger = useLedger();
 const places = usePlaces();
 const session = useSession();
 const source = ref<SourceDetail | null>(null);
@@ -35,9 +39,16 @@ watch(
   async ([id], before) => {
     stop?.abort();
     stop = new AbortController();
-    if (before && before[0] !== id) tagging.value = false;
+    const { signal } = stop;
+    const another = before && before[0] !== id;
+    if (another) tagging.value = false;
     try {
-      const { signal } = stop;
+      // While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
+      if (another && ledger.follows) {
+        source.value = cited.value = null;
+        await promiseTimeout(AFTER_TYPING_MS);
+        if (signal.aborted) return;
+      }
       source.value = await api.get<SourceDetail>(`/sources/${id}`, undefined, signal);
       trouble.value = '';
       cited.value = await citing.cite([id], true, signal);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
-import { useEventListener, useLocalStorage, useMediaQuery, watchDebounced } from '@vueuse/core';
+import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { isTyping } from '../app/keys.ts';
@@ -11,7 +11,7 @@ import SplitHandle from '../look/SplitHandle.vue';
 import PlacesPane from '../places/PlacesPane.vue';
 import { useSession } from '../session/store.ts';
 import AskLine from './AskLine.vue';
-import { AFTER_TYPING_MS, useAsk } from './ask.ts';
+import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import BatchSlip from './BatchSlip.vue';
 import FileTo from './FileTo.vue';
@@ -39,13 +39,7 @@ const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
 const slipCard = ref<{ startTagging(): unknown }>();
-const chosenAlone = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
-/** The source of the slip. While one types, each letter brings another first line: its slip waits for a pause. */
-const single = ref<string | null>(null);
-watchDebounced(chosenAlone, (id) => (single.value = id), {
-  immediate: true,
-  debounce: () => (ledger.follows ? AFTER_TYPING_MS : 0),
-});
+const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
 onMounted(() => {
@@ -103,11 +97,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   )
     return;
   else if (KEYS[event.key]) KEYS[event.key]!(event);
-  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) {
-    // What a key does is done to the line that is chosen now.
-    single.value = chosenAlone.value;
-    void EDITING[event.key]!();
-  } else return;
+  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) void EDITING[event.key]!();
+  else return;
   event.preventDefault();
 });
 </script>
