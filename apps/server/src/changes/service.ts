@@ -13,7 +13,13 @@ import { commitWithin, type Committed } from './commit.ts';
 const MOST_AT_ONCE = 10_000;
 
 /** What is to be done: a change, or the taking back of one that stands. */
-type Deed = { change: Change } | { takeBack: string; prefix: string };
+type Deed = { change: Change } | { takeBack: string; as: Back };
+
+type Back = 'undo' | 'redo';
+const SAYS = {
+  undo: { done: 'Undone: ', doing: 'Undoing' },
+  redo: { done: 'Done again: ', doing: 'Redoing' },
+} as const satisfies Record<Back, object>;
 
 type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
 
@@ -28,7 +34,7 @@ export async function undo(services: Needed, actor: Actor, changeId?: string): P
   if (changeId) {
     const found = await stored(services.db, actor, sql`id = ${changeId}`);
     if (!found) throw new Refusal('no_such_change');
-    return enactTakingBack(services, actor, found, 'Undone: ', 'Undoing');
+    return enactTakingBack(services, actor, found, 'undo');
   }
   return unlessTaken(async () => {
     const last = await stored(
@@ -37,7 +43,7 @@ export async function undo(services: Needed, actor: Actor, changeId?: string): P
       sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`,
     );
     if (!last) throw new Refusal('nothing_to_undo');
-    return enactTakingBack(services, actor, last, 'Undone: ', 'Undoing');
+    return enactTakingBack(services, actor, last, 'undo');
   });
 }
 
@@ -47,7 +53,7 @@ export async function redo(services: Needed, actor: Actor): Promise<Committed> {
   return unlessTaken(async () => {
     const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
     if (!last?.undoes) throw new Refusal('nothing_to_redo');
-    return enactTakingBack(services, actor, last, 'Done again: ', 'Redoing');
+    return enactTakingBack(services, actor, last, 'redo');
   });
 }
 
@@ -62,14 +68,8 @@ async function unlessTaken(takeLast: () => Promise<Committed>): Promise<Committe
   }
 }
 
-function enactTakingBack(
-  services: Needed,
-  actor: Actor,
-  found: Stored,
-  prefix: string,
-  doing: string,
-): Promise<Committed> {
-  return enact(services, actor, { takeBack: found.id, prefix }, found.change, `${doing} “${found.says}”`);
+function enactTakingBack(services: Needed, actor: Actor, { id, change, says }: Stored, as: Back): Promise<Committed> {
+  return enact(services, actor, { takeBack: id, as }, change, `${SAYS[as].doing} “${says}”`);
 }
 
 async function enact(
@@ -98,7 +98,7 @@ async function enact(
 export function changeWork({ db, indexer }: Needed): Work {
   return async (workspaceId, jobId, progress) => {
     const job = sql`workspace_id = ${workspaceId} and id = ${jobId}`;
-    const row = await one<{ input: Deed | null; made_by: string; total: number; result: { says: string } | null }>(
+    const row = await one<{ input: Deed | null; made_by: string; result: { says: string } | null }>(
       db,
       sql`select input, made_by, result from jobs where ${job}`,
     );
@@ -122,7 +122,7 @@ export function changeWork({ db, indexer }: Needed): Work {
 async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progress): Promise<Committed> {
   return 'change' in deed
     ? commitWithin(tx, actor, deed.change, { progress })
-    : takeBack(tx, actor, deed.takeBack, deed.prefix, progress);
+    : takeBack(tx, actor, deed.takeBack, SAYS[deed.as].done, progress);
 }
 
 async function takeBack(tx: Db, actor: Actor, id: string, prefix: string, progress?: Progress): Promise<Committed> {
@@ -136,7 +136,10 @@ async function takeBack(tx: Db, actor: Actor, id: string, prefix: string, progre
   // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
   await setUndone(tx, actor, found.undoes, null);
   await setUndone(tx, actor, by, by);
-  const original = await stored(tx, actor, sql`id = ${found.undoes}`);
+  const original = await one<{ says: string }>(
+    tx,
+    sql`select says from changes where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
+  );
   return { ...committed, says: prefix + (original?.says ?? committed.says) };
 }
 

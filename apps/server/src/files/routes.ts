@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { WithinQuery, WithinReply } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import { parseQuery, soughtIn, asTyped } from '@pandecta/core/query';
+import { asTyped, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import { excerpt, findLit } from '@pandecta/core/words';
 import { one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
@@ -55,7 +55,7 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
     handler: async ({ workspace, params, query }) => {
       await findFile(db, workspace.id, params.file!);
       const tree = parseQuery(query.q).tree;
-      const sought = soughtIn(asTyped(tree), ['title', 'page', 'note', 'abstract', 'author', 'journal']);
+      const sought = soughtIn(asTyped(tree), TEXTUAL_FIELDS);
       const { any } = pageTsquery(workspace.number, sought);
       if (!any) return { hits: [], total: 0 };
       const found = await rows<{ number: number; text: string; words: Buffer }>(

@@ -55,8 +55,8 @@ export function importWork(services: Services): Work {
       await insertFresh(tx, actor, row, settled.fresh, (done) =>
         progress(done, settled.fresh.length, 'Adding sources'),
       );
-      const changeId = await commitImport(tx, actor, row, settled, (done) =>
-        progress(done, settled.fresh.length, 'Making them findable'),
+      const changeId = await commitImport(tx, actor, row, settled, (done, total) =>
+        progress(done, total, 'Making them findable'),
       );
       const messages = messagesOf(prepared, settled);
       const report = makeReport(prepared, settled, messages);

@@ -167,15 +167,14 @@ export class Jobs {
   }
 
   async cancel(workspaceId: string, jobId: string): Promise<void> {
-    const found = await one<{ kind: JobKind; state: JobState }>(
+    // Who carries it out says so itself, unless it had not begun.
+    const found = await one(
       this.db,
-      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end
-        where workspace_id = ${workspaceId} and id = ${jobId} returning kind, state`,
+      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
+        says = case when state = 'waiting' then 'Cancelled; ' || (${JSON.stringify(NOTHING)}::jsonb ->> kind) else says end
+        where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
     );
     if (!found) throw new Refusal('no_such_job');
-    // Who carries it out says so itself, unless it had not begun.
-    await this.db.execute(sql`update jobs set says = ${`Cancelled; ${NOTHING[found.kind]}`}
-      where workspace_id = ${workspaceId} and id = ${jobId} and state = 'cancelled'`);
   }
 }
 

@@ -1,6 +1,6 @@
 /** Making, naming, placing and removing collections; filing sources in them. */
 import { v7 as uuidv7 } from 'uuid';
-import { countSources, type Change } from '@pandecta/core/source';
+import { countSources, sourcesOf, type Change } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -128,24 +128,18 @@ export async function fileSources(
   present: boolean,
 ): Promise<Changed> {
   const collection = await findCollection(services.db, actor.workspaceId, collectionId);
-  const committed = await commit(services, actor, {
-    do: 'file',
-    collection: collection.id,
-    name: collection.name,
-    sources: ids,
-    present,
-  });
-  const { changeId, says, change, jobId } = committed;
-  if (jobId || (changeId && present) || change.do !== 'file') return answer(committed);
-  if (!changeId)
+  const { id, name } = collection;
+  const committed = await commit(services, actor, { do: 'file', collection: id, name, sources: ids, present });
+  const answered = answer(committed);
+  if (committed.jobId) return answered;
+  if (!committed.changeId)
     return {
-      changeId,
-      says: present
-        ? `Already in ${collection.name}`
-        : `Not in ${collection.name} itself; it may stand in a collection below`,
+      ...answered,
+      says: present ? `Already in ${name}` : `Not in ${name} itself; it may stand in a collection below`,
     };
-  const others = await otherPlaces(services.db, actor.workspaceId, change.sources, collection.id);
-  return { changeId, says: `${says}; ${stays(others)}` };
+  if (present) return answered;
+  const others = await otherPlaces(services.db, actor.workspaceId, sourcesOf(committed.change), id);
+  return { ...answered, says: `${committed.says}; ${stays(others)}` };
 }
 
 /** What stays after sources were taken from a collection. */

@@ -1,9 +1,9 @@
 /** Asking: the first page, the whole order, rows by their ids, facets. */
 import { Ask, AskPage, NarrowReply, RowsRequest, SourcePage } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
+import { hasUnread } from '../indexing/indexer.ts';
 import type { Services } from '../services.ts';
 import { understand } from './match.ts';
-import { hasUnread } from '../indexing/indexer.ts';
 import { ledgerRows } from './rows.ts';
 import { first, narrow, order } from './store.ts';
 
@@ -19,10 +19,10 @@ export function searchRoutes(declare: Declare, services: Services): void {
     query: AskPage,
     reply: SourcePage,
     handler: async ({ workspace, query }) => {
+      const q = await understand(db, workspace, query);
       // Looked at before the search: words that come in meanwhile are the next answer's.
-      const [q, unread] = await Promise.all([understand(db, workspace, query), hasUnread(db, workspace.id)]);
+      const settling = q.compiled.sets.length > 0 && (await hasUnread(db, workspace.id));
       const { total, ids } = await first(services, q, query.limit ?? FIRST_PAGE);
-      const settling = unread && q.compiled.sets.length > 0;
       return { total, rows: await ledgerRows(db, q, ids), notes: q.notes, settling };
     },
   });

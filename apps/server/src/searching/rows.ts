@@ -1,7 +1,7 @@
 /** The lines of the ledger for given sources, with where each matched. */
 import { sql } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
-import { nothingSought, soughtIn } from '@pandecta/core/query';
+import { nothingSought, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import {
   nameSpoken,
   NAME_VARIABLES,
@@ -31,7 +31,7 @@ interface Found {
 
 export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
-  const sought = soughtIn(q.tree, ['author', 'title', 'abstract', 'journal', 'note', 'page']);
+  const sought = soughtIn(q.tree, TEXTUAL_FIELDS);
   const searching = !nothingSought(sought);
   const found = await rows<Found>(
     db,

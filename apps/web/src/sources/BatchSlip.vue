@@ -48,9 +48,9 @@ const n = computed(() => props.ids.length);
 const share = (count: number): string => (count === n.value ? 'all' : String(count));
 const MOST_CITED = 2000;
 
-async function startTagging(): Promise<void> {
+function startTagging(): void {
   tagging.value = true;
-  await tagInput.value?.focus();
+  tagInput.value?.focus();
 }
 defineExpose({ startTagging });
 </script>

@@ -94,12 +94,10 @@ const lines = computed(() => {
 });
 const document = computed(() => source.value?.files.find((f) => f.mediaType === 'application/pdf'));
 
-/** The box for tags takes the keys as soon as it is there: the record may still be on its way. */
 function startTagging(): void {
   tagging.value = true;
-  void tagInput.value?.focus();
+  tagInput.value?.focus();
 }
-watch(tagInput, (box) => box?.focus());
 defineExpose({ startTagging });
 </script>
 

@@ -2,7 +2,7 @@
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
 import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core';
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { isTyping } from '../app/keys.ts';
 import { useChanges } from '../app/changes.ts';
@@ -38,7 +38,7 @@ const showLeft = useLocalStorage('narrow shown', true);
 const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
-const slipCard = ref<{ startTagging(): unknown }>();
+const slipCard = ref<{ startTagging(): void }>();
 const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
@@ -81,7 +81,7 @@ const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
 };
 const EDITING: Record<string, () => unknown> = {
   f: () => (filing.value = true),
-  t: async () => (await nextTick(), slipCard.value?.startTagging()),
+  t: () => slipCard.value?.startTagging(),
   r: () => batch.reading(ledger.chosen, batch.nextState(ledger.rows.get(ledger.chosen[0]!)?.reading)),
   e: () => (mode.value = 'edit'),
   Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen)),

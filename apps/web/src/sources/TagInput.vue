@@ -2,7 +2,7 @@
 /** Adds a tag by typing its name: those there are that begin so come first, then a new one of that name. */
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watchDebounced } from '@vueuse/core';
-import { computed, nextTick, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import type { TagList, TagSuggestion } from '@pandecta/contract';
 import { fold } from '@pandecta/core/words';
 import { api } from '../api/client.ts';
@@ -32,14 +32,14 @@ function add(name: string | null): void {
   if (input.value) input.value.el.value = '';
 }
 
-defineExpose({
-  focus: () =>
-    nextTick(() => {
-      if (!input.value) return;
-      place(input.value.el);
-      input.value.el.focus();
-    }),
-});
+function focus(): void {
+  if (!input.value) return;
+  place(input.value.el);
+  input.value.el.focus();
+}
+// Whoever shows it means to type.
+onMounted(focus);
+defineExpose({ focus });
 </script>
 
 <template>

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
-import { nothingSought, parseQuery, soughtIn } from '@pandecta/core/query';
+import { nothingSought, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import type { Query } from '../api/client.ts';
 
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
@@ -30,9 +30,7 @@ export const useAsk = defineStore('ask', () => {
   });
   /** True when words are asked for, by which the answer is ranked and shown with where they stand. */
   const ranked = computed(
-    () =>
-      Boolean(text.value) &&
-      !nothingSought(soughtIn(parseQuery(text.value).tree, ['author', 'title', 'abstract', 'journal', 'note', 'page'])),
+    () => Boolean(text.value) && !nothingSought(soughtIn(parseQuery(text.value).tree, TEXTUAL_FIELDS)),
   );
   /** A source to go to, given by a link. */
   const at = computed(() => single(query.value.at));

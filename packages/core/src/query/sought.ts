@@ -2,10 +2,11 @@
 import { fold, stemsBegunBy, tokens, type Sought } from '../words/index.ts';
 import type { Node, QueryField } from './tree.ts';
 
-const TEXTUAL = new Set<QueryField>(['author', 'title', 'abstract', 'journal', 'note', 'page']);
+/** The fields whose conditions ask for words, which can be lit. */
+export const TEXTUAL_FIELDS: readonly QueryField[] = ['author', 'title', 'abstract', 'journal', 'note', 'page'];
 
 /** @param fields which field conditions light words here; words without a field always do. */
-export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
+export function soughtIn(tree: Node, fields: readonly QueryField[] = []): Sought {
   const out: Sought = { stems: new Set(), prefixes: [], phrases: [] };
   const phrase = (text: string): void => {
     const stems = tokens(text).map((t) => t.stem);
@@ -26,7 +27,7 @@ export function soughtIn(tree: Node, fields: QueryField[] = []): Sought {
           for (const s of stemsBegunBy(end)) out.stems.add(s);
         }
       });
-    } else if (node.is === 'field' && TEXTUAL.has(node.field) && fields.includes(node.field)) {
+    } else if (node.is === 'field' && TEXTUAL_FIELDS.includes(node.field) && fields.includes(node.field)) {
       if (node.phrase) phrase(node.text);
       else for (const t of tokens(node.text)) out.stems.add(t.stem);
     }

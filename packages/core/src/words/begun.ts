@@ -1,12 +1,12 @@
 /** Words half typed: what the index holds of a word is its stem, which may be shorter than what stands there already. */
-import { fold, stem } from './index.ts';
+import { fold, stem } from './tokens.ts';
 
 /** The endings a stem loses (Porter 1980, steps 1 to 5), as they are written. */
 const ENDINGS = (
   's es ed ing y ies e al ance ence er ers or ors ic able ible ably ibly ant ement ment ent ion ions ations ation ated ating ' +
   'ators ator ate ates ism ist ists ity ous ously ousness ive ives ively iveness ivity ize izes ized izing izer ization ise ised ising ' +
-  'isation ational tional ency ancy entli ently ality ally alism ability ibility icate ative ativeness alize iciti icity ical ically ful ' +
-  'fulness fully ness eli ely ly'
+  'isation ational tional ency ancy ently ality ally alism ability ibility icate ative ativeness alize icity ical ically ful ' +
+  'fulness fully ness ely ly'
 ).split(' ');
 
 /**
