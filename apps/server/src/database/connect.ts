@@ -1,4 +1,5 @@
 /** The connection pool, and the two ways of speaking to it: Drizzle's builder, and SQL text through `rows`. */
+import { setTimeout } from 'node:timers/promises';
 import { sql, type SQL } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
@@ -72,18 +73,27 @@ export function array(values: readonly unknown[], type: 'uuid' | 'text' | 'int' 
   return sql`${sql.param(values)}::${sql.raw(type)}[]`;
 }
 
+/** How often a transaction is begun that the database gives up each time for another's sake. */
+const MOST_TRIES = 3;
+/** The other is woken only now: who begins again at once may take its row before it, and they stand as they stood. */
+const LET_PASS_MS = 150;
+
 /**
  * Runs the work in one transaction, the one way of opening it. Of two that wait for each other the database gives one
- * up: that one is done again, once, so the work leaves nothing outside the database that may not stand twice.
+ * up: that one is done again when the other has had time to go on, so the work leaves nothing outside the database
+ * that may not stand twice.
  */
 export async function transact<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
   // Drizzle's transaction is the same as its database, but for the pool.
   const once = (): Promise<T> => db.transaction((tx) => work(tx as unknown as Db));
-  try {
-    return await once();
-  } catch (error) {
-    if (codeOf(error) !== GAVE_UP.deadlock) throw error;
-    return once();
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await once();
+    } catch (error) {
+      if (codeOf(error) !== GAVE_UP.deadlock || tries === MOST_TRIES) throw error;
+      // Two that were both given up do not meet again at the same moment.
+      await setTimeout(LET_PASS_MS * (1 + Math.random()));
+    }
   }
 }
 
