@@ -2,10 +2,13 @@
 import type { ParseArgsConfig } from 'node:util';
 import {
   decodeText,
+  eachSource,
+  eachWritten,
   EXPORT_FORMATS,
-  readSources,
+  knownAs,
   writeSources,
   type ExportFormat,
+  type Item,
   type Message,
   type ReadSource,
 } from '@pandecta/core/formats';
@@ -34,44 +37,81 @@ function oneOf<T extends string>(name: string, value: string | undefined, among:
   return value as T;
 }
 
-/** What was read, and the way to tell of it further; nothing when nothing could be read. */
+/** What is read, entry by entry: each message is told as it comes. */
 interface Read {
-  sources: ReadSource[];
+  sources: Iterable<ReadSource>;
   tell(messages: Message[]): void;
 }
 
+/** Begins to read the input; nothing when it holds no entry. */
 async function read(
   positionals: string[],
   options: Record<string, string | undefined>,
   io: Io,
 ): Promise<Read | undefined> {
   const how = oneOf('messages', options.messages, HOW, 'text');
-  const { name, bytes } = await readInput(positionals);
+  const { name, items, known } = await readItems(positionals);
   const tell = (messages: Message[]): void => messages.forEach((m) => io.err(inWords(m, name, how)));
-  const result = readSources(decodeText(bytes).text);
-  tell(result?.messages ?? [NOT_READ]);
-  return result?.sources.length ? { sources: result.sources, tell } : undefined;
+  if (!items) {
+    tell([notRead(known)]);
+    return undefined;
+  }
+  const each = sourcesOf(items, tell);
+  const first = each.next();
+  return first.done ? undefined : { sources: startingWith(first.value, each), tell };
 }
 
-const NOT_READ: Message = {
+/** The bytes are let go before the first entry is read: of a large file only its text stays. */
+async function readItems(
+  positionals: string[],
+): Promise<{ name: string; items: Iterable<Item> | undefined; known?: string | undefined }> {
+  const { name, bytes } = await readInput(positionals);
+  const { text } = decodeText(bytes);
+  const items = eachSource(text);
+  return items ? { name, items } : { name, items, known: knownAs(bytes, text) };
+}
+
+function* sourcesOf(items: Iterable<Item>, tell: (messages: Message[]) => void): Generator<ReadSource, void> {
+  for (const { source, message } of items) {
+    if (source) yield source;
+    else tell([message]);
+  }
+}
+
+function* startingWith(first: ReadSource, others: Iterable<ReadSource>): Generator<ReadSource, void> {
+  yield first;
+  yield* others;
+}
+
+const notRead = (known: string | undefined): Message => ({
   severity: 'error',
   rule: 'not-read',
   line: 0,
   column: 0,
-  what: 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
+  what: known ? `The file is ${known}, which is not read` : 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
   done: 'nothing was read',
-};
+});
 
 const inWords = (m: Message, file: string, how: (typeof HOW)[number]): string =>
   how === 'json'
     ? `${JSON.stringify({ file, ...m })}\n`
     : `${file}:${m.line}:${m.column}: ${m.severity}: ${m.what}; ${m.done} (${m.rule})\n`;
 
+/** Characters that are written at once. */
+const AT_ONCE = 65_536;
+
 async function convert(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
   const to = oneOf<ExportFormat>('to', options.to, EXPORT_FORMATS);
   const result = await read(positionals, options, io);
   if (!result) return 1;
-  io.out(writeSources(result.sources, to));
+  let waiting = '';
+  for (const part of eachWritten(result.sources, to)) {
+    waiting += part;
+    if (waiting.length < AT_ONCE) continue;
+    io.out(waiting);
+    waiting = '';
+  }
+  io.out(waiting);
   return 0;
 }
 
@@ -88,10 +128,9 @@ async function bibliography(
   const citer = new Citer(xml, (l) => localeXml(STYLES_FOLDER, l), options.locale ?? language);
   const result = await read(positionals, options, io);
   if (!result) return 1;
-  const { entries, unprinted } = citer.bibliography(
-    result.sources.map((s, i) => ({ id: String(i), record: s.record })),
-  );
-  result.tell(unprinted.map((id) => notPrinted(result.sources[Number(id)]!, options.style!)));
+  const sources = [...result.sources];
+  const { entries, unprinted } = citer.bibliography(sources.map((s, i) => ({ id: String(i), record: s.record })));
+  result.tell(unprinted.map((id) => notPrinted(sources[Number(id)]!, options.style!)));
   io.out(
     format === 'html'
       ? `<div class="bibliography">\n${entries.map((e) => `<p>${e.html}</p>\n`).join('')}</div>\n`

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, CiteReply, StyleList } from '@pandecta/contract';
-import { writeCslJson } from '@pandecta/core/formats';
+import { writeSources } from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -62,7 +62,10 @@ describe('a bibliography', () => {
     'in %s reads as pandoc --citeproc writes it',
     async (style) => {
       const { entries } = await me.at<CiteReply>('POST', '/cite', { ids, style, locale: 'en-US' });
-      const refs = writeCslJson(RECORDS.map((record) => ({ record, subjects: [] })));
+      const refs = writeSources(
+        RECORDS.map((record) => ({ record, subjects: [] })),
+        'csl-json',
+      );
       const out = execFileSync(
         'pandoc',
         [

@@ -11,7 +11,7 @@ import type { Progress } from '../indexing/derive.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { insertSources } from '../sources/store.ts';
-import { ensureTags } from '../tags/store.ts';
+import { ensureTags, tagName } from '../tags/store.ts';
 import { prepare, type Candidate, type Input, type Prepared } from './prepare.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
 
@@ -87,7 +87,7 @@ async function insertFresh(
     const part = fresh.slice(i, i + CHUNK);
     await insertSources(tx, actor, part, { presence: 'live', importId: row.id });
     const tagged = part
-      .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(s.trim().slice(0, 200).toLowerCase())] as const))
+      .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(tagName(s).toLowerCase())] as const))
       .filter((p) => p[1]);
     await tx.execute(sql`insert into source_tags (workspace_id, source_id, tag_id) select ${w}, u.s, u.t
       from unnest(${array(

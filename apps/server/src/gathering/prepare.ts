@@ -99,9 +99,14 @@ async function prepareReferences(services: Services, input: Input, index: number
   if (input.bytes === 0) return nothing('The file is empty');
   const bytes = await readFile(services.storage.path(input.sha256));
   const read = await services.workers.run('parse', bytes);
-  if (!read) return nothing('Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON or PDF');
+  if (!read.format)
+    return nothing(
+      read.known
+        ? `It is ${read.known}, which is not read`
+        : 'Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON or PDF',
+    );
   const messages = read.messages.map((m): ImportMessage => ({ file: input.name, ...m }));
-  const expected = { ris: /\.(ris|txt|nbib)$/i, bibtex: /\.(bib|bibtex|txt)$/i, 'csl-json': /\.(json|csljson)$/i }[
+  const expected = { ris: /\.(ris|txt)$/i, bibtex: /\.(bib|bibtex|txt)$/i, 'csl-json': /\.(json|csljson)$/i }[
     read.format
   ];
   const dotted = /\.\w{2,5}$/.test(input.name);

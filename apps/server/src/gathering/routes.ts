@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { ImportList, ImportReport, Started, type ImportMessage, type JobInfo } from '@pandecta/contract';
 import { rows, type Db } from '../database/connect.ts';
+import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
@@ -60,7 +61,7 @@ export function gatherRoutes(declare: Declare, services: Services): void {
 }
 
 const cleanName = (name: string): string =>
-  (name.split(/[\\/]/).at(-1) ?? '').replace(/[\u0000-\u001f]/g, '').slice(0, 255) || 'unnamed';
+  cut((name.split(/[\\/]/).at(-1) ?? '').replace(/[\u0000-\u001f]/g, ''), 255) || 'unnamed';
 
 export async function startImport(
   { jobs }: Services,

@@ -2,6 +2,8 @@
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
+import { cut } from '@pandecta/core/text';
+import { LONGEST_KEY } from '../indexing/derive.ts';
 import { array, rows, type Db } from '../database/connect.ts';
 import type { Candidate } from './prepare.ts';
 
@@ -73,7 +75,7 @@ export async function settle(tx: Db, workspaceId: string, candidates: Candidate[
 type Here = Map<string, { source: string; title: string }>;
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
-  const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => k.key.slice(0, 600))))];
+  const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => cut(k.key, LONGEST_KEY))))];
   const found = await rows<{ key: string; source: string; title: string }>(
     tx,
     sql`

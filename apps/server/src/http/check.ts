@@ -1,7 +1,7 @@
 /** Checks what came in against a contract class. Unknown fields are refused, so that a misspelt one is not silent. */
 import { plainToInstance } from 'class-transformer';
 import { getMetadataStorage, validate, type ValidationError } from 'class-validator';
-import { jsonWithoutNul } from '@pandecta/core/formats';
+import { hasHalfEscapes, jsonWithoutNul } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import type { Class } from './route.ts';
 
@@ -12,6 +12,8 @@ export async function check<T>(type: Class<T>, input: unknown, fromQuery = false
   const json = JSON.stringify(fromQuery ? coerce(type, input as Record<string, unknown>) : input);
   const clean = jsonWithoutNul(json);
   if (!fromQuery && clean !== json) throw new Refusal('invalid', 'it holds the character U+0000');
+  // Written out by JSON.stringify only where they stand alone.
+  if (!fromQuery && hasHalfEscapes(json)) throw new Refusal('invalid', 'it holds half a character (U+D800 to U+DFFF)');
   const plain: unknown = fromQuery ? JSON.parse(clean) : input;
   const instance = plainToInstance(type, plain);
   const errors = await validate(instance as object, { whitelist: true, forbidNonWhitelisted: true });

@@ -4,7 +4,8 @@
  */
 import { sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
-import { KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
+import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
+import { cut } from '@pandecta/core/text';
 import { array, one, rows, type Db } from '../database/connect.ts';
 
 /** What a write altered, and so what must be derived again. */
@@ -119,24 +120,29 @@ export function sortKeys(record: SourceRecord): {
 } {
   const people = [...(record.author ?? []), ...(record.editor ?? [])];
   return {
-    title: withoutMarkup(record.title ?? record['title-short'] ?? '')
-      .replace(/^(?:the|an?)\s+(?=\S)/i, '')
-      .replace(/^[^\p{L}\p{N}]+/u, '')
-      .slice(0, 300),
-    author: people.slice(0, 4).map(nameInverted).join('; ').slice(0, 300),
-    container: (record['container-title'] ?? record.publisher ?? '').slice(0, 300),
+    title: cut(
+      withoutMarkup(record.title ?? record['title-short'] ?? '')
+        .replace(/^(?:the|an?)\s+(?=\S)/i, '')
+        .replace(/^[^\p{L}\p{N}]+/u, ''),
+      300,
+    ),
+    author: cut(people.slice(0, 4).map(nameInverted).join('; '), 300),
+    container: cut(record['container-title'] ?? record.publisher ?? '', 300),
     kind: KINDS[record.type].name,
     year: yearOf(record.issued) ?? null,
-    people: [...new Set(people.map(nameInverted))].slice(0, 50).map((p) => p.slice(0, 200)),
+    people: [...new Set(people.filter((n) => !isOthers(n)).map(nameInverted))].slice(0, 50).map((p) => cut(p, 200)),
   };
 }
+
+/** In characters; an index of PostgreSQL holds 2,704 bytes an entry. */
+export const LONGEST_KEY = 600;
 
 export function matchKeys(record: SourceRecord): string[] {
   const keys = identifierKeys(record);
   const whole = wholeKey(record);
   if (whole) keys.push(whole);
   if (record.title && isTellingTitle(record.title)) keys.push(`title:${titleKey(record.title)}`);
-  return keys.map((k) => k.slice(0, 600));
+  return keys.map((k) => cut(k, LONGEST_KEY));
 }
 
 /** A source new here is given the next number of its workspace; each workspace has a sequence of its own. */

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion } from '@pandecta/contract';
+import { cut } from '@pandecta/core/text';
 import { array, rows, type Db } from '../database/connect.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
@@ -15,6 +16,9 @@ export async function suggestTags(db: Db, workspaceId: string, begins: string): 
   );
 }
 
+/** A name as a tag bears it: without space around it, and not longer than a tag may be. */
+export const tagName = (name: string): string => cut(name.trim(), 200);
+
 /** The ids of tags or subject terms of these names, made where there are none. The keys are lower case. */
 export async function ensureTags(
   db: Db,
@@ -24,7 +28,7 @@ export async function ensureTags(
 ): Promise<Map<string, string>> {
   const unique = new Map(
     names
-      .map((n) => n.trim().slice(0, 200))
+      .map(tagName)
       .filter(Boolean)
       .map((n) => [n.toLowerCase(), n]),
   );
@@ -36,10 +40,11 @@ export async function ensureTags(
       'uuid',
     )}, ${array(list, 'text')}) as u(id, name)
     on conflict do nothing`);
+  // The database lowers some letters otherwise than JavaScript does: the names themselves lead back.
   const found = await rows<{ id: string; name: string }>(
     db,
-    sql`select id, lower(name) as name from tags
-    where workspace_id = ${workspaceId} and subject = ${subject} and lower(name) in (select lower(n) from unnest(${array(list, 'text')}) n)`,
+    sql`select t.id, u.name from unnest(${array(list, 'text')}) u(name)
+    join tags t on t.workspace_id = ${workspaceId} and t.subject = ${subject} and lower(t.name) = lower(u.name)`,
   );
-  return new Map(found.map((f) => [f.name, f.id]));
+  return new Map(found.map((f) => [f.name.toLowerCase(), f.id]));
 }

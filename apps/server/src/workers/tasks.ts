@@ -1,6 +1,13 @@
 /** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
 import { Citer, type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
-import { decodeText, readSources, writeSources, type ExportFormat, type ReadResult } from '@pandecta/core/formats';
+import {
+  decodeText,
+  knownAs,
+  readSources,
+  writeSources,
+  type ExportFormat,
+  type ReadResult,
+} from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules } from '@pandecta/debian/styles';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
@@ -44,13 +51,15 @@ function citerOf(folder: string, style: string, locale: string | undefined): Cit
   return made;
 }
 
-/** Reads a file of references; undefined when it is of no known format. */
+/** Reads a file of references; of one that is of no format we read, what it is, as far as that can be told. */
 export function parse(
   bytes: Uint8Array,
-): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | undefined {
+): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | { format?: never; known?: string } {
   const { text, encoding } = decodeText(bytes);
   const result = readSources(text);
-  return result && { ...result, encoding };
+  if (result) return { ...result, encoding };
+  const known = knownAs(bytes, text);
+  return known ? { known } : {};
 }
 
 export function write({

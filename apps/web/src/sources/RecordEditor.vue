@@ -5,7 +5,7 @@ import type { Changed, SourceDetail } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
 import { api } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
-import { fieldsOf, fieldToText, hintOf, linesOf, textToField } from './fields.ts';
+import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
@@ -73,6 +73,9 @@ function fromWhere(v: string): string {
             @blur="leave(v)"
             @keydown.ctrl.enter="leave(v)"
           />
+          <span v-if="troubleOf(v, textOf(v))" class="text-[11.5px] text-ochre" role="status">{{
+            troubleOf(v, textOf(v))
+          }}</span>
           <span v-if="fromWhere(v)" class="text-[11.5px] text-muted">{{ fromWhere(v) }}</span>
         </div>
       </template>

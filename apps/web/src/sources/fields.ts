@@ -5,6 +5,7 @@ import {
   isDateVariable,
   isNameVariable,
   nameInverted,
+  isBackward,
   parseDate,
   parseName,
   variablesOf,
@@ -58,7 +59,9 @@ export function textToField(variable: Variable, text: string, before?: unknown):
   const trimmed = text.trim();
   if (!trimmed) return null;
   if (isNameVariable(variable)) return linesToNames(trimmed, (before as Name[] | undefined) ?? []);
-  if (isDateVariable(variable)) return parseDate(trimmed) ?? null;
+  // A date left alone stays what it was, also one that would be read otherwise today.
+  if (isDateVariable(variable))
+    return trimmed === fieldToText(variable, before) ? (before as DateValue) : (parseDate(trimmed) ?? null);
   return trimmed;
 }
 
@@ -66,6 +69,11 @@ export function textToField(variable: Variable, text: string, before?: unknown):
 export function linesOf(variable: Variable, text: string): number {
   if (isNameVariable(variable)) return Math.max(1, text.split('\n').length);
   return variable === 'abstract' || variable === 'note' ? 4 : text.length > 70 ? 2 : 1;
+}
+
+/** What is wrong with what was typed; empty when nothing is. It is kept all the same. */
+export function troubleOf(variable: Variable, text: string): string {
+  return isDateVariable(variable) && isBackward(text) ? 'It ends before it begins; kept as it stands' : '';
 }
 
 export function hintOf(variable: Variable): string {

@@ -23,6 +23,7 @@ declare module 'citeproc' {
     makeBibliography(): [BibliographyMeta, string[]] | false;
     makeCitationCluster(items: CitationItem[]): string;
     setOutputFormat(mode: 'html' | 'text'): void;
+    getTerm(name: string): string;
     opt: { xclass?: string };
     cslXml?: unknown;
     bibliography: { tokens: unknown[] };

@@ -99,3 +99,20 @@ describe('styles with quirks of their own', () => {
     expect(organon.bibliography([signed]).entries[0]!.text).toContain('Vance I., Tides');
   });
 });
+
+describe('those a record leaves out', () => {
+  const by = (...families: string[]): SourceRecord => ({
+    type: 'book',
+    title: 'Tides',
+    author: [...families.map((family) => ({ family, given: 'M.' })), { literal: 'et al.' }],
+  });
+
+  test.each([
+    ['apa', ['Okonjo'], 'Okonjo, M. et al. (n.d.). Tides.'],
+    ['apa', ['Okonjo', 'Ito'], 'Okonjo, M., Ito, M., et al. (n.d.). Tides.'],
+    ['modern-language-association', ['Okonjo'], 'Okonjo, M. et al. Tides.'],
+    ['oscola', ['Okonjo'], 'Okonjo M and others, Tides'],
+  ])('are words of the language in %s, never one more name', (style, families, text) => {
+    expect(citer(style).bibliography([{ id: 'a', record: by(...families) }]).entries[0]!.text).toBe(text);
+  });
+});

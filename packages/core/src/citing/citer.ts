@@ -4,7 +4,7 @@
  */
 import CSL from 'citeproc';
 import { toCslItem } from '../formats/index.ts';
-import type { SourceRecord } from '../source/index.ts';
+import { isNameVariable, isOthers, type Name, type SourceRecord } from '../source/index.ts';
 import { htmlToText } from './text.ts';
 
 export interface Citable {
@@ -57,7 +57,7 @@ export class Citer {
     const ids = this.take(sources);
     this.engine.updateItems(ids);
     const citationItems = ids.map((id) => ({ id, ...(locators[id] ? { locator: locators[id], label: 'page' } : {}) }));
-    const html = this.engine.makeCitationCluster(citationItems);
+    const html = this.withOthers(this.engine.makeCitationCluster(citationItems));
     return UNPRINTED.test(htmlToText(html)) ? '' : html;
   }
 
@@ -67,7 +67,7 @@ export class Citer {
       this.engine.updateItems(this.take(sources));
       const made = this.engine.makeBibliography();
       const entries = made
-        ? made[1].map((html, i) => this.entry(made[0].entry_ids[i]?.[0] ?? '', html))
+        ? made[1].map((html, i) => this.entry(made[0].entry_ids[i]?.[0] ?? '', this.withOthers(html)))
         : sources.map((s) => this.entry(s.id, this.citation([s])));
       return {
         entries: entries.filter((e) => !UNPRINTED.test(e.text)),
@@ -88,6 +88,17 @@ export class Citer {
     return sources.map((s) => s.id);
   }
 
+  /** Puts the words of the language for those a record leaves out, without the "and" before the last of a list. */
+  private withOthers(html: string): string {
+    if (!/[\uE001\uE002]/.test(html)) return html;
+    const [and, others] = [this.engine.getTerm('and'), this.engine.getTerm('et-al')];
+    const before = `([,;]?)\\s*(?:(?:&#38;|&amp;|&|${and.replace(/[^\p{L}]/gu, '.')})\\s*)?`;
+    const link = new RegExp(`${before}([${ONE_NAMED}${MORE_NAMED}])(\\.?)`, 'gu');
+    return html.replace(link, (_, mark: string, token: string, stop: string) =>
+      [token === ONE_NAMED ? '' : mark || ',', ' ', others, others.endsWith('.') ? '' : stop].join(''),
+    );
+  }
+
   private entry(id: string, html: string): { id: string; html: string; text: string } {
     const inline = html
       .replace(/<div class="csl-left-margin">([\s\S]*?)<\/div>/g, '$1 ')
@@ -106,9 +117,18 @@ function onTheLine(style: string): string {
   return style.replace(/\s+vertical-align="baseline"/g, '');
 }
 
-/** The record as the processor takes it: without what is kept aside, and with markup it does not know escaped. */
+/** Stand for "et al." until the style has set the list: after one name, or after more. */
+const ONE_NAMED = '\uE001';
+const MORE_NAMED = '\uE002';
+
+/** The record as the processor takes it: without what is kept aside and what it does not know. */
 function forStyle(source: Citable): Record<string, unknown> {
   const { custom, ...item } = toCslItem({ record: source.record, subjects: [] }, source.id);
   void custom;
+  for (const [variable, names] of Object.entries(item)) {
+    if (!isNameVariable(variable) || !(names as Name[]).some(isOthers)) continue;
+    const named = (names as Name[]).filter((n) => !isOthers(n));
+    item[variable] = named.length ? [...named, { literal: named.length > 1 ? MORE_NAMED : ONE_NAMED }] : names;
+  }
   return item;
 }

@@ -2,6 +2,7 @@
  * Reads what `pdftotext -bbox-layout` prints (poppler): pages, flows, blocks, lines and words with their boxes, in
  * points. It is read as it arrives; pages come out whole.
  */
+import { characterOf } from '../text/index.ts';
 import type { Page, PageLine, PageWord } from './page.ts';
 
 export class BboxReader {
@@ -116,6 +117,6 @@ function unescape(text: string): string {
   return text.replace(
     /&(amp|lt|gt|quot|apos|#\d+);/g,
     (_, name: string) =>
-      ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name] ?? String.fromCodePoint(Number(name.slice(1))),
+      ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name] ?? characterOf(Number(name.slice(1))),
   );
 }

@@ -11,39 +11,54 @@ import {
   same,
   type SourceRecord,
 } from '../source/index.ts';
-import { jsonWithoutNul } from './nul.ts';
-import { Lines, type Message, type ReadResult, type ReadSource } from './message.ts';
+import { DEEPEST, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
+import { settleIdentifiers } from './identifiers.ts';
+import { collect, EMPTY, Lines, type Item, type Message, type ReadResult, type ReadSource } from './message.ts';
 
-export function readCslJson(text: string): ReadResult {
-  const messages: Message[] = [];
+export const readCslJson = (text: string): ReadResult => collect(eachCslJson(text));
+
+/** The items and messages of a file as they are read, each parsed by itself: a broken one costs no other. */
+export function* eachCslJson(text: string): Generator<Item, void> {
   const lines = new Lines(text);
-  const sources: ReadSource[] = [];
-  const items = parseItems(text, lines, messages);
-  for (const { value, offset } of items) {
-    const place = lines.at(offset);
-    if (!isObject(value)) {
-      messages.push({
-        severity: 'error',
-        rule: 'not-an-item',
-        ...place,
-        what: 'An entry is not an object',
-        done: 'left out',
-      });
-      continue;
-    }
-    sources.push(readItem(value, place, messages));
-  }
-  if (!items.length && !messages.length) {
-    messages.push({
-      severity: 'info',
-      rule: 'empty',
-      line: 1,
-      column: 1,
-      what: 'The file holds no entries',
-      done: 'nothing to read',
+  const body = jsonWithoutNul(text.replace(/^\uFEFF/, ' '));
+  const start = listStart(body);
+  let some = false;
+  const scan = new Scan(body, start);
+  for (let item = scan.next(); item; item = scan.next()) {
+    some = true;
+    const place = lines.at(item.from);
+    const tell = (rule: string, what: string): Item => ({
+      message: { severity: 'error', rule, ...place, what, done: 'left out; the others were read' },
     });
+    if (item.scalar) yield tell('not-an-item', 'An entry is not an object');
+    else if (item.depth > DEEPEST) yield tell('too-deep', `An entry is nested ${item.depth} deep`);
+    else {
+      const json = body.slice(item.from, item.to);
+      let value: Record<string, unknown>;
+      try {
+        value = JSON.parse(json) as Record<string, unknown>;
+      } catch (error) {
+        yield tell('broken-entry', `An entry is not sound JSON: ${(error as Error).message}`);
+        continue;
+      }
+      const messages: Message[] = [];
+      const halves = hasHalfEscapes(json);
+      yield { source: readItem(halves ? wholeValue(value) : value, place, messages) };
+      for (const message of messages) yield { message };
+    }
   }
-  return { sources, messages };
+  if (!scan.ended) {
+    const done = 'every sound entry was read';
+    yield {
+      message: {
+        severity: 'warning',
+        rule: 'broken-list',
+        ...lines.at(body.length),
+        what: 'The list of entries is broken or does not end',
+        done,
+      },
+    };
+  } else if (!some) yield { message: EMPTY };
 }
 
 /** Ids the writer makes up where a record has no citation key. */
@@ -60,6 +75,7 @@ export function readItem(
   const tell = (rule: string, what: string, done: string): void =>
     void messages.push({ severity: 'warning', rule, ...place, what, done });
   let subjects: string[] = [];
+  let dates: Record<string, unknown> = {};
   for (const [key, value] of Object.entries(item)) {
     if (value === null || value === undefined) continue;
     if (key === 'id') {
@@ -75,8 +91,9 @@ export function readItem(
     } else if (key === 'keyword' && typeof value === 'string') {
       subjects = splitKeywords(value);
     } else if (key === 'custom' && isObject(value)) {
-      const { subjects: listed, ...custom } = value;
+      const { subjects: listed, edtf, ...custom } = value;
       if (Array.isArray(listed)) subjects = listed.filter((s) => typeof s === 'string');
+      if (isObject(edtf)) dates = edtf;
       if (Object.keys(custom).length) record.custom = custom;
     } else if (isFieldValue(key, value)) {
       if (value !== '') record[key] = value;
@@ -91,6 +108,11 @@ export function readItem(
       }
     }
   }
+  for (const [name, text] of Object.entries(dates)) {
+    const date = { ...(record[name] as object), edtf: text };
+    if (isDateVariable(name) && isFieldValue(name, date)) (record as Record<string, unknown>)[name] = date;
+  }
+  settleIdentifiers(record);
   if (Object.keys(kept).length) {
     record.custom = { ...record.custom, 'csl-json': { ...(record.custom?.['csl-json'] as object), ...kept } };
   }
@@ -134,72 +156,79 @@ function withoutZeros(parts: number[]): number[] {
   return end < 0 ? parts : parts.slice(0, end);
 }
 
-interface Item {
-  value: unknown;
-  offset: number;
+/** Where the list of items begins: the array itself, or the array `items` of an object around it. */
+function listStart(body: string): number {
+  const list = /^\s*(?:\[|\{\s*"items"\s*:\s*\[)/.exec(body);
+  if (list) return list[0].length;
+  const around =
+    /^\s*\{/.test(body) && !/^\s*\{[^{}[\]]*"(?:type|title|id)"\s*:/.test(body) && /"items"\s*:\s*\[/.exec(body);
+  return around ? around.index + around[0].length : 0;
 }
 
-function parseItems(text: string, lines: Lines, messages: Message[]): Item[] {
-  const body = jsonWithoutNul(text.replace(/^\uFEFF/, ' '));
-  try {
-    const whole: unknown = JSON.parse(body);
-    const list: unknown[] = Array.isArray(whole)
-      ? whole
-      : isObject(whole) && Array.isArray(whole.items)
-        ? whole.items
-        : [whole];
-    const offsets = topLevelObjects(body).map((o) => o.from);
-    const aligned = Array.isArray(whole) && offsets.length === list.length;
-    return list.map((value, i) => ({ value, offset: aligned ? offsets[i]! : 0 }));
-  } catch {
-    const items: Item[] = [];
-    for (const { from, to } of topLevelObjects(body)) {
-      try {
-        items.push({ value: JSON.parse(body.slice(from, to)), offset: from });
-      } catch (error) {
-        messages.push({
-          severity: 'error',
-          rule: 'broken-entry',
-          ...lines.at(from),
-          what: `An entry is not sound JSON: ${(error as Error).message}`,
-          done: 'left out; the others were read',
-        });
+/** Goes through the objects of a list by their braces, whatever is in them. */
+class Scan {
+  /** Whether the list came to its end. */
+  ended = false;
+  private readonly token = /["{}[\],]|[^\s"{}[\],]+/g;
+  private readonly inList: boolean;
+
+  constructor(
+    private readonly text: string,
+    start: number,
+  ) {
+    this.token.lastIndex = start;
+    this.inList = start > 0;
+  }
+
+  /** The next item: its span, and how deep it is nested; a scalar is something that is no object. */
+  next(): { from: number; to: number; depth: number; scalar?: boolean } | undefined {
+    if (this.ended) return undefined;
+    for (let m = this.token.exec(this.text); m; m = this.token.exec(this.text)) {
+      if (m[0] === '{') {
+        const item = this.object(m.index);
+        if (item && !this.inList) this.ended = true;
+        return item;
+      }
+      if (m[0] === ']') {
+        this.ended = true;
+        return undefined;
+      }
+      if (m[0] === ',') continue;
+      if (m[0] === '"') {
+        const end = endOfString(this.text, m.index);
+        if (end < 0) break;
+        this.token.lastIndex = end;
+      }
+      return { from: m.index, to: this.token.lastIndex, depth: 0, scalar: true };
+    }
+    this.ended = !this.inList;
+    return undefined;
+  }
+
+  private object(from: number): { from: number; to: number; depth: number } | undefined {
+    let depth = 1;
+    let deepest = 1;
+    const token = /["{}[\]]/g;
+    token.lastIndex = from + 1;
+    for (let m = token.exec(this.text); m; m = token.exec(this.text)) {
+      if (m[0] === '"') {
+        const end = endOfString(this.text, m.index);
+        if (end < 0) break;
+        token.lastIndex = end;
+      } else if (m[0] === '{' || m[0] === '[') {
+        depth += 1;
+        deepest = Math.max(deepest, depth);
+      } else {
+        depth -= 1;
+        if (depth > 0) continue;
+        this.token.lastIndex = token.lastIndex;
+        return { from, to: token.lastIndex, depth: deepest };
       }
     }
-    if (!messages.length) {
-      messages.push({
-        severity: 'warning',
-        rule: 'broken-list',
-        ...lines.at(body.length),
-        what: 'The list of entries is broken or does not end',
-        done: 'every sound entry was read',
-      });
-    }
-    return items;
+    // It does not end: what is left is one broken entry.
+    this.token.lastIndex = this.text.length;
+    return { from, to: this.text.length, depth: deepest };
   }
-}
-
-/** Spans of the objects that stand directly in the outer array, found by counting braces outside strings. */
-function topLevelObjects(text: string): { from: number; to: number }[] {
-  const out: { from: number; to: number }[] = [];
-  let depth = 0;
-  let from = -1;
-  const token = /["{}]/g;
-  for (let m = token.exec(text); m; m = token.exec(text)) {
-    if (m[0] === '"') {
-      const end = endOfString(text, m.index);
-      if (end < 0) break;
-      token.lastIndex = end;
-    } else if (m[0] === '{') {
-      if (depth === 0) from = m.index;
-      depth += 1;
-    } else if (depth > 0) {
-      depth -= 1;
-      if (depth === 0) out.push({ from, to: m.index + 1 });
-    }
-  }
-  if (depth > 0 && from >= 0) out.push({ from, to: text.length });
-  return out;
 }
 
 function endOfString(text: string, start: number): number {
@@ -213,11 +242,12 @@ function endOfString(text: string, start: number): number {
 
 /** A record as one CSL-JSON item: fields kept from a CSL-JSON file stand where they stood. */
 export function toCslItem(source: { record: SourceRecord; subjects: string[] }, id: string): Record<string, unknown> {
-  const { custom, ...fields } = source.record;
+  const { custom, ...record } = source.record;
+  const { fields, edtf } = withoutEdtf(record);
   const { 'csl-json': kept, ...others } = (custom ?? {}) as Record<string, unknown>;
   const keyword = source.subjects.join('; ');
   const plain = same(splitKeywords(keyword), source.subjects);
-  const rest = { ...others, ...(plain ? {} : { subjects: source.subjects }) };
+  const rest = { ...others, ...(plain ? {} : { subjects: source.subjects }), ...(edtf ? { edtf } : {}) };
   return {
     id,
     ...fields,
@@ -227,11 +257,26 @@ export function toCslItem(source: { record: SourceRecord; subjects: string[] }, 
   };
 }
 
+/** CSL 1.0.2 dates hold no EDTF: where a date has it, it goes beside the item, by variable. */
+function withoutEdtf(record: object): { fields: Record<string, unknown>; edtf?: Record<string, string> } {
+  const fields: Record<string, unknown> = { ...record };
+  const edtf: Record<string, string> = {};
+  for (const [name, value] of Object.entries(fields)) {
+    if (!isObject(value) || typeof value.edtf !== 'string') continue;
+    const { edtf: text, ...date } = value;
+    fields[name] = date;
+    edtf[name] = text as string;
+  }
+  return Object.keys(edtf).length ? { fields, edtf } : { fields };
+}
+
 /** Writes an array of items; ids are the citation keys where there are any, else the place in the list. */
-export function writeCslJson(sources: { record: SourceRecord; subjects: string[] }[]): string {
-  const items = sources.map((s, i) => {
-    const item = toCslItem(s, s.record['citation-key'] ?? `source-${i + 1}`);
-    return JSON.stringify(item, null, 2).replace(/^/gm, '  ');
-  });
-  return items.length ? `[\n${items.join(',\n')}\n]\n` : '[]\n';
+export function* eachCslItem(sources: Iterable<{ record: SourceRecord; subjects: string[] }>): Generator<string, void> {
+  let count = 0;
+  for (const s of sources) {
+    count += 1;
+    const item = toCslItem(s, s.record['citation-key'] ?? `source-${count}`);
+    yield `${count > 1 ? ',' : '['}\n  ${JSON.stringify(item, null, 2).replaceAll('\n', '\n  ')}`;
+  }
+  yield count ? '\n]\n' : '[]\n';
 }

@@ -1,19 +1,108 @@
 /** Finds the format of a file from what is in it; the name of a file is never asked. */
+import { ALL_KINDS } from '../source/index.ts';
+import { KIND_OF_ENTRY } from './bibtex/tables.ts';
+
 export type Format = 'ris' | 'bibtex' | 'csl-json' | 'pdf';
 
 export function isPdf(bytes: Uint8Array): boolean {
   // ISO 32000-1, 7.5.2 puts the header first; readers take it within the first 1024 bytes (annex H, note 13).
   const head = String.fromCharCode(...bytes.subarray(0, 1024));
-  return head.includes('%PDF-');
+  const at = head.indexOf('%PDF-');
+  // A page of the web that tells of such a file is none.
+  return at === 0 || (at > 0 && !/^\s*<(?:!doctype|html|\?xml)/i.test(head));
 }
 
-/** The format of a text, or undefined when nothing in it looks like one of ours. */
+const LOOKED_AT = 200_000;
+const ENTRY =
+  /^[ \t\uFEFF]*@[ \t]*([A-Za-z]+)[ \t]*[{(][ \t]*\r?\n?[ \t]*([^\s,{}()"=]*[ \t]*(?:,|$)|[A-Za-z]+[ \t]*=)?/gm;
+const SELF = new Set(['string', 'preamble', 'comment', 'xdata', 'set']);
+
+/** The format of a text, or undefined when it is none of ours, however much it looks like one. */
 export function detectFormat(text: string): Exclude<Format, 'pdf'> | undefined {
-  const start = text.slice(0, 200_000);
-  if (/^\s*[[{]/.test(start) && /"[\w-]+"\s*:|^\s*\[\s*\]?/.test(start)) return 'csl-json';
-  if (/^[ \t\uFEFF]*TY {1,2}- ?\S/m.test(start)) return 'ris';
-  if (/^[ \t\uFEFF]*@\s*[A-Za-z]+\s*[{(]/m.test(start)) return 'bibtex';
-  if (/@\s*(article|book|misc|incollection|inproceedings|online|report|thesis)\s*[{(]/i.test(start)) return 'bibtex';
-  if (/^[A-Z][A-Z0-9] {1,2}- /m.test(start)) return 'ris';
+  const start = text.slice(0, LOOKED_AT);
+  if (/^\s*[[{]/.test(start)) {
+    if (isCslJson(start)) return 'csl-json';
+  } else if (!MARKED_UP.test(start) && !TAGGED.some(({ tags }) => tags.test(start))) {
+    if (/^[ \t\uFEFF]*TY {1,2}- ?\S/m.test(start)) return 'ris';
+    if (/^ER {1,2}- *$/m.test(start) && /^[A-Z][A-Z0-9] {1,2}- \S/m.test(start)) return 'ris';
+  }
+  if (MARKED_UP.test(start)) return undefined;
+  for (const m of start.matchAll(ENTRY)) {
+    const type = m[1]!.toLowerCase();
+    // A type that is none of the dialects' must at least be followed by a key and its comma.
+    if (SELF.has(type) || Object.hasOwn(KIND_OF_ENTRY, type) || /,/.test(m[2] ?? '')) return 'bibtex';
+  }
+  if (/@\s*(article|book|misc|incollection|inproceedings|online|report|thesis)\s*[{(]\s*[^\s,{}()"=]*\s*,/i.test(start))
+    return 'bibtex';
   return undefined;
+}
+
+/** A list of items, or one: something in it has a type of CSL or variables of its own. */
+function isCslJson(start: string): boolean {
+  if (/^\s*\[\s*(?:\]|$)/.test(start)) return true;
+  const type = /"type"\s*:\s*"([\w-]+)"/.exec(start)?.[1];
+  if (type && (ALL_KINDS as string[]).includes(type)) return true;
+  return (
+    /"(?:title|container-title|issued|DOI|citation-key|author)"\s*:/.test(start) &&
+    !/"(?:@context|\$schema|_id|bibjson)"\s*:/.test(start)
+  );
+}
+
+const MARKED_UP = /^[\s\uFEFF]*<(?:!doctype|html|\?xml|[a-z]+[:\s>])/i;
+
+/** Formats of tagged lines that are not RIS, each by tags that RIS does not have. */
+const TAGGED: { name: string; tags: RegExp }[] = [
+  { name: 'MEDLINE', tags: /^(?:PMID|DCOM|FAU |STAT|JID |LID |CRDT|PHST)\s*- \S/m },
+  { name: 'a tagged export with two-letter tags (FN, PT, AU, TI)', tags: /^FN \S[^\n]*\n(?:VR|PT) \S/m },
+  { name: 'refer', tags: /^%[0A-Z] \S[^\n]*\r?\n%[0-9A-Z@] \S/m },
+];
+
+/** Formats a text shows by how it begins. */
+const BEGINNINGS: { name: string; like: RegExp }[] = [
+  { name: 'MODS (XML)', like: /<(?:\w+:)?mods(?:Collection)?[\s>]/ },
+  { name: 'MARCXML', like: /<(?:\w+:)?(?:collection|record)[^>]*marc21/i },
+  { name: 'PubMed XML', like: /<PubmedArticle(?:Set)?[\s>]/ },
+  { name: 'JATS (XML)', like: /<article[^>]*(?:dtd-version|article-type)=/ },
+  { name: 'Dublin Core (XML)', like: /<(?:oai_)?dc:/ },
+  { name: 'Office Open XML sources', like: /<b:Sources[\s>]/ },
+  { name: 'TEI (XML)', like: /<TEI[\s>]/ },
+  { name: 'RDF', like: /<rdf:RDF[\s>]/ },
+  { name: 'an Atom or RSS feed', like: /<(?:feed|rss)[\s>]/ },
+  { name: 'an HTML page', like: /^[\s\uFEFF]*<(?:!doctype html|html)|<(?:head|body)[\s>]/i },
+  { name: 'XML', like: /^[\s\uFEFF]*<\?xml/i },
+  { name: 'RTF', like: /^\{\\rtf/ },
+  { name: 'PostScript', like: /^%!PS/ },
+  { name: 'MARC (ISO 2709)', like: /^\d{5}[acdnp][a-z]{2}[^\n]{2}22\d{5}/ },
+  { name: 'CSL YAML', like: /^(?:---\s*)?(?:references:\s*)?-\s+(?:id|type|title):/m },
+  { name: 'a TeX document', like: /^\s*(?:%[^\n]*\n\s*)*\\(?:documentclass|documentstyle|begin)\b/ },
+  { name: 'JSON, but not of the CSL-JSON form', like: /^[\s\uFEFF]*[[{]\s*["{[\]}]/ },
+  { name: 'a table (CSV)', like: /^[^\n,;\t]*(?:title|author|year|doi)[^\n,;\t]*[,;\t][^\n]*\n/i },
+];
+
+const MAGIC: { name: string; bytes: string }[] = [
+  { name: 'a picture (PNG)', bytes: '\x89PNG' },
+  { name: 'a picture (JPEG)', bytes: '\xff\xd8\xff' },
+  { name: 'a picture (GIF)', bytes: 'GIF8' },
+  { name: 'a picture (TIFF)', bytes: 'II*\0' },
+  { name: 'a picture (TIFF)', bytes: 'MM\0*' },
+  { name: 'DjVu', bytes: 'AT&TFORM' },
+  { name: 'an old Office document', bytes: '\xd0\xcf\x11\xe0' },
+  { name: 'packed with gzip', bytes: '\x1f\x8b' },
+];
+
+/** The name of a format that is known but not read, as it stands in "The file is …"; undefined when nothing is known. */
+export function knownAs(bytes: Uint8Array, text: string): string | undefined {
+  const head = String.fromCharCode(...bytes.subarray(0, 4096));
+  const magic = MAGIC.find((m) => head.startsWith(m.bytes));
+  if (magic) return magic.name;
+  if (head.startsWith('PK\x03\x04')) return packed(head);
+  const start = text.slice(0, LOOKED_AT);
+  return TAGGED.find((t) => t.tags.test(start))?.name ?? BEGINNINGS.find((b) => b.like.test(start))?.name;
+}
+
+function packed(head: string): string {
+  if (/mimetypeapplication\/epub/.test(head)) return 'EPUB';
+  if (/mimetypeapplication\/vnd\.oasis/.test(head)) return 'an OpenDocument file';
+  if (/word\//.test(head)) return 'a DOCX document';
+  return 'a ZIP archive';
 }

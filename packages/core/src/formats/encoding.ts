@@ -1,4 +1,4 @@
-import { withoutNul } from './nul.ts';
+import { withoutNul } from '../text/index.ts';
 
 /**
  * Bytes to text. A byte order mark decides; without one, UTF-16 shows by its zero bytes, valid UTF-8 is taken for
@@ -7,10 +7,23 @@ import { withoutNul } from './nul.ts';
  */
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 
-export function detectEncoding(bytes: Uint8Array): Encoding {
+export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
+  const marked = byMark(bytes) ?? byZeros(bytes);
+  if (marked) return { text: withoutNul(new TextDecoder(marked).decode(bytes)), encoding: marked };
+  try {
+    return { text: withoutNul(new TextDecoder('utf-8', { fatal: true }).decode(bytes)), encoding: 'utf-8' };
+  } catch {
+    return { text: withoutNul(decodeCp1252(bytes)), encoding: 'windows-1252' };
+  }
+}
+
+function byMark(bytes: Uint8Array): Encoding | undefined {
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return 'utf-8';
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
+  return bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : undefined;
+}
+
+function byZeros(bytes: Uint8Array): Encoding | undefined {
   const sample = bytes.subarray(0, 4096);
   let even = 0;
   let odd = 0;
@@ -21,19 +34,7 @@ export function detectEncoding(bytes: Uint8Array): Encoding {
     }
   });
   if (odd > sample.length / 8 && odd > even * 4) return 'utf-16le';
-  if (even > sample.length / 8 && even > odd * 4) return 'utf-16be';
-  try {
-    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    return 'utf-8';
-  } catch {
-    return 'windows-1252';
-  }
-}
-
-export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
-  const encoding = detectEncoding(bytes);
-  if (encoding === 'windows-1252') return { text: withoutNul(decodeCp1252(bytes)), encoding };
-  return { text: withoutNul(new TextDecoder(encoding).decode(bytes)), encoding };
+  return even > sample.length / 8 && even > odd * 4 ? 'utf-16be' : undefined;
 }
 
 /** The characters of 0x80 to 0x9f, from the WHATWG Encoding standard, index windows-1252. */

@@ -1,21 +1,20 @@
 /** Reading and writing bibliographic files. A reader never throws on its input and never throws anything away. */
-import { writeBibtex } from './bibtex-write.ts';
-import { readBibtex } from './bibtex.ts';
-import { readCslJson, writeCslJson } from './csl-json.ts';
+import { eachBibtex } from './bibtex/read.ts';
+import { eachBibtexEntry } from './bibtex/write.ts';
+import { eachCslItem, eachCslJson } from './csl-json.ts';
 import { detectFormat } from './detect.ts';
-import type { ReadResult } from './message.ts';
-import { readRis, writeRis } from './ris.ts';
+import { collect, type Item, type ReadResult } from './message.ts';
+import { eachRis } from './ris/read.ts';
+import { eachRisEntry } from './ris/write.ts';
 import type { SourceRecord } from '../source/index.ts';
 
 export * from './message.ts';
 export * from './encoding.ts';
 export * from './detect.ts';
-export * from './nul.ts';
-export { readCslJson, writeCslJson, readItem, toCslItem } from './csl-json.ts';
-export { readRis, writeRis } from './ris.ts';
-export { readBibtex } from './bibtex.ts';
-export { writeBibtex } from './bibtex-write.ts';
-export { latexToText, textToLatex } from './latex.ts';
+export { readCslJson, readItem, toCslItem } from './csl-json.ts';
+export { settleIdentifiers } from './identifiers.ts';
+export { readRis } from './ris/read.ts';
+export { readBibtex } from './bibtex/read.ts';
 
 export const EXPORT_FORMATS = ['ris', 'bibtex', 'biblatex', 'csl-json'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
@@ -27,16 +26,30 @@ export const EXPORT_INFO: Record<ExportFormat, { name: string; extension: string
   'csl-json': { name: 'CSL-JSON', extension: 'json', mediaType: 'application/vnd.citationstyles.csl+json' },
 };
 
+type TextFormat = 'ris' | 'bibtex' | 'csl-json';
+
+const READERS = { ris: eachRis, bibtex: eachBibtex, 'csl-json': eachCslJson };
+
 /** Reads a text of any of the formats; undefined when it is none of them. */
-export function readSources(text: string): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json' }) | undefined {
+export function readSources(text: string): (ReadResult & { format: TextFormat }) | undefined {
   const format = detectFormat(text);
-  if (!format) return undefined;
-  const read = { ris: readRis, bibtex: readBibtex, 'csl-json': readCslJson }[format];
-  return { format, ...read(text) };
+  return format && { format, ...collect(READERS[format](text)) };
 }
 
-export function writeSources(sources: { record: SourceRecord; subjects: string[] }[], format: ExportFormat): string {
-  if (format === 'ris') return writeRis(sources);
-  if (format === 'csl-json') return writeCslJson(sources);
-  return writeBibtex(sources, format);
+/** The same, one after another: of a large file no more than an entry is held at a time. */
+export function eachSource(text: string): Iterable<Item> | undefined {
+  const format = detectFormat(text);
+  return format && READERS[format](text);
+}
+
+export type Writable = Iterable<{ record: SourceRecord; subjects: string[] }>;
+
+export const writeSources = (sources: Writable, format: ExportFormat): string =>
+  [...eachWritten(sources, format)].join('');
+
+/** The text of the sources in its parts, one after another. */
+export function eachWritten(sources: Writable, format: ExportFormat): Generator<string, void> {
+  if (format === 'ris') return eachRisEntry(sources);
+  if (format === 'csl-json') return eachCslItem(sources);
+  return eachBibtexEntry(sources, format);
 }

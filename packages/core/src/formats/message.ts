@@ -47,3 +47,27 @@ export class Lines {
     return { line: lo + 1, column: offset - this.starts[lo]! + 1 };
   }
 }
+
+/** What a reader gives one after another. */
+export type Item = { source: ReadSource; message?: never } | { message: Message; source?: never };
+
+/** All a reader gives, its messages in the order of their places. */
+export function collect(items: Iterable<Item>): ReadResult {
+  const sources: ReadSource[] = [];
+  const messages: Message[] = [];
+  for (const { source, message } of items) {
+    if (source) sources.push(source);
+    else messages.push(message);
+  }
+  messages.sort((a, b) => a.line - b.line || a.column - b.column);
+  return { sources, messages };
+}
+
+export const EMPTY: Message = {
+  severity: 'info',
+  rule: 'empty',
+  line: 1,
+  column: 1,
+  what: 'The file holds no entries',
+  done: 'nothing to read',
+};

@@ -2,7 +2,7 @@
  * How a writer loses nothing: after writing an entry in the standard form, it reads the entry back and compares.
  * What the standard form could not hold is one small JSON object, stored in a field the format leaves to its users.
  */
-import { jsonWithoutNul } from './nul.ts';
+import { DEEPEST, depthOf, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
 import { isFieldValue, same, type SourceRecord } from '../source/index.ts';
 
 export interface Remainder {
@@ -35,7 +35,9 @@ export function remainderOf(wanted: Entry, read: Entry | undefined): Remainder |
 export function applyRemainder(entry: Entry, text: string): boolean {
   let remainder: Remainder;
   try {
+    if (depthOf(text) > DEEPEST) return false;
     remainder = JSON.parse(jsonWithoutNul(text)) as Remainder;
+    if (hasHalfEscapes(text)) remainder = wholeValue(remainder);
   } catch {
     return false;
   }

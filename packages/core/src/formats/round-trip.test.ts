@@ -8,9 +8,10 @@ import {
   readCslJson,
   readRis,
   readSources,
+  settleIdentifiers,
   writeSources,
 } from './index.ts';
-import { latexToText, textToLatex } from './latex.ts';
+import { latexToText, textToLatex } from './latex/index.ts';
 import { anySource, anyText } from '../testing/index.ts';
 
 const READERS = { ris: readRis, bibtex: readBibtex, biblatex: readBibtex, 'csl-json': readCslJson };
@@ -23,7 +24,9 @@ describe.each(EXPORT_FORMATS)('what is written as %s', (format) => {
         expect(read).toHaveLength(sources.length);
         read.forEach((r, i) => {
           const { 'citation-key': made, ...rest } = r.record;
-          const { 'citation-key': own, ...wanted } = sources[i]!.record;
+          const { 'citation-key': own, ...wanted } = structuredClone(sources[i]!.record);
+          // JSON has no field of ours beside its own: identifiers are put in their normal form once more.
+          if (format === 'csl-json') settleIdentifiers(wanted);
           expect(rest).toEqual(wanted);
           expect(r.subjects).toEqual(sources[i]!.subjects);
           // BibTeX entries must have a key: one is made where the record has none or one it cannot hold twice.

@@ -1,24 +1,57 @@
 /**
  * DOIs after ISO 26324 and the DOI Handbook, section 2: `10.` registrant `/` suffix, case-insensitive.
- * The characters of the suffix are, in practice, those of the registration agencies' pattern (common practice).
+ * The characters of the suffix are, in practice, those of the registration agencies' pattern, and those of SICI
+ * (ANSI/NISO Z39.56), which older DOIs are made of: `10.5555/(SICI)1097-0010(1999)50:1<22::AID-X5>3.0.CO;2-M`.
  */
-const FIND = /\b10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^`]+/gi;
+const SICI = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]*\(SICI\)[^\s"<>{}|\\^\`]*<[^\s"<>{}|\\^\`]*>[^\s"<>{}|\\^\`]*`;
+const USUAL = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]+`;
+const FIND = new RegExp(String.raw`(?<![\d.])(?:${SICI}|${USUAL})`, 'gi');
 
 /** All DOIs in a text in the order they stand, normalised and each once. */
 export function findDois(text: string): string[] {
-  const found = text.match(FIND) ?? [];
-  return [...new Set(found.map(trimEnd).map((d) => d.toLowerCase()))];
+  const found = withoutInvisible(text).match(FIND) ?? [];
+  return [...new Set(found.map((d) => trimmed(d).toLowerCase()).filter(isWhole))];
 }
 
-/** The DOI in its normal form (lower case, no resolver, no prefix), or undefined when the text is not one. */
+const isWhole = (doi: string): boolean => /^10\.[\d.]+\/./.test(doi);
+
+/**
+ * The DOI in its normal form (lower case, no resolver, no prefix), or undefined when the text is not one: a DOI as
+ * people have them, with what goes before and after it, in an address of a resolver, a library's proxy or a publisher.
+ */
 export function normaliseDoi(text: string): string | undefined {
-  const t = safeDecode(text.trim()).replace(/^(?:https?:\/\/(?:dx\.|www\.)?doi\.org\/|doi(?:\.org\/|:\s*|\s+))/i, '');
-  if (!/^10\.\d{4,9}(?:\.\d+)*\/\S+$/.test(t)) return undefined;
-  return trimEnd(t).toLowerCase();
+  const t = withoutInvisible(decoded(text.trim()));
+  const bare =
+    /^(?:\(?\s*(?:info:doi\/|urn:doi:|doi\s*[:=]?\s*(?:https?:\/\/(?:dx\.)?doi\.org\/)?)|<)?\s*(10\.\d{4,9}(?:\.\d+)*\s?\/\s?\S+)$/i.exec(
+      t,
+    );
+  if (bare) return whole(bare[1]!.replace(/\s/g, ''));
+  if (!/^(?:https?:\/\/|www\.|(?:dx\.)?doi\.org)\S+$/i.test(t)) return undefined;
+  const found = /(?:^|[/=:])(10\.\d{4,9}(?:\.\d+)*\/\S+)$/i.exec(t)?.[1];
+  if (!found) return undefined;
+  // A publisher's page has more behind the DOI: which form of the text, and what was asked for.
+  const resolver = /\bdoi\.org/i.test(t.slice(0, t.length - found.length));
+  const own = resolver
+    ? found.replace(/\?(?:journalcode|utm_|casa_|ref|via|download|noredirect)[^\s]*$/i, '')
+    : found.replace(/[?#].*$/, '');
+  return whole(resolver ? own : own.replace(FORM, ''));
 }
 
-function safeDecode(t: string): string {
-  if (!/%[0-9a-f]{2}/i.test(t) || !/^https?:/i.test(t)) return t;
+const FORM =
+  /(?:\/(?:abstract|full(?:text)?|full\.?(?:pdf|html)?|pdf(?:direct)?|epdf|epub|html|summary|meta|issuetoc|references|figures)|\.pdf|\.html?|\.full(?:\.pdf)?)$/i;
+
+function whole(found: string): string | undefined {
+  const doi = trimmed(found.replace(/\?(?:journalcode|utm_)\S*$/i, '')).toLowerCase();
+  return isWhole(doi) && !/\s/.test(doi) ? doi : undefined;
+}
+
+/** Characters that take no room: they come along with what is copied from a page. */
+const withoutInvisible = (t: string): string => t.replace(/[\u00AD\u200B-\u200F\u202A-\u202E\u2060\uFEFF]/g, '');
+
+/** Without the escapes of addresses and of markup. */
+function decoded(text: string): string {
+  const t = text.replace(/&(lt|gt|amp);/g, (_, name: string) => ({ lt: '<', gt: '>', amp: '&' })[name]!);
+  if (!/%[0-9a-f]{2}/i.test(t)) return t;
   try {
     return decodeURIComponent(t);
   } catch {
@@ -27,11 +60,11 @@ function safeDecode(t: string): string {
 }
 
 /** Takes off punctuation that ends a sentence, and a closing bracket whose opening one is not in the DOI. */
-function trimEnd(doi: string): string {
+function trimmed(doi: string): string {
   let t = doi;
   for (;;) {
     const last = t.at(-1)!;
-    const open = last === ')' ? '(' : last === ']' ? '[' : undefined;
+    const open = ({ ')': '(', ']': '[', '>': '<' } as Record<string, string>)[last];
     const unbalanced = open && t.split(open).length < t.split(last).length;
     if (/[.,;:!?'’”*]/.test(last) || unbalanced) t = t.slice(0, -1);
     else return t;

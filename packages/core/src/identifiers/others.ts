@@ -32,15 +32,26 @@ export function normaliseOrcid(text: string): string | undefined {
   return `${m[1]}-${m[2]}-${m[3]}-${m[4]}${m[5]!.toUpperCase()}`;
 }
 
-/** A PubMed identifier: one to eight digits, as announced by its own name or alone. */
+/** A PubMed identifier: one to eight digits, as announced by its own name, in an address of PubMed, or alone. */
 export function normalisePmid(text: string): string | undefined {
-  const m = /^\s*(?:pmid:?\s*)?0*([1-9]\d{0,7})\s*$/i.exec(text);
+  const m =
+    /^\s*(?:pmid:?\s*)?0*([1-9]\d{0,7})\s*$/i.exec(text) ??
+    /(?:\bpubmed\.ncbi\.nlm\.nih\.gov|\bncbi\.nlm\.nih\.gov\/pubmed)\/(?:\?term=)?0*([1-9]\d{0,7})\b/i.exec(text);
   return m?.[1];
+}
+
+/** An identifier of PubMed Central, PMC and digits, as announced by its own name, in an address, or alone. */
+export function normalisePmcid(text: string): string | undefined {
+  const m = /(?:^|^pmcid:?|\/)\s*(PMC\d{3,9})(?:\.\d+)?(?:\/\S*)?$/i.exec(text.trim());
+  return m?.[1]!.toUpperCase();
 }
 
 /** arXiv identifiers, new (2101.00001) and old (hep-th/9901001), without their version. */
 export function findArxivIds(text: string): string[] {
   const out = new Set<string>();
-  for (const m of text.matchAll(/arXiv:\s*(\d{4}\.\d{4,5}|[a-z-]+(?:\.[A-Z]{2})?\/\d{7})(v\d+)?/gi)) out.add(m[1]!);
+  const all = text.matchAll(
+    /(?:arXiv:\s*|\barxiv\.org\/(?:abs|pdf|html)\/|10\.48550\/arxiv\.)(\d{4}\.\d{4,5}|[a-z-]+(?:\.[A-Z]{2})?\/\d{7})(?:v\d+)?/gi,
+  );
+  for (const m of all) out.add(m[1]!);
   return [...out];
 }

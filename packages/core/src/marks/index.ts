@@ -2,6 +2,8 @@
  * Marks on a page. A mark knows its place in three ways, after the W3C Web Annotation model (2017, section 4.2): by
  * quotation (TextQuoteSelector), by position in the text of the page (TextPositionSelector), and by rectangles.
  */
+import { cut, cutStart } from '../text/index.ts';
+
 export interface Quote {
   exact: string;
   prefix: string;
@@ -39,8 +41,8 @@ const CONTEXT = 32;
 export function quoteAt(text: string, start: number, end: number): Quote {
   return {
     exact: text.slice(start, end),
-    prefix: text.slice(Math.max(0, start - CONTEXT), start),
-    suffix: text.slice(end, end + CONTEXT),
+    prefix: cutStart(text.slice(0, start), CONTEXT),
+    suffix: cut(text.slice(end), CONTEXT),
   };
 }
 

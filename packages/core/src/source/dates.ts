@@ -3,11 +3,15 @@
  * year is one before the common era as people count (−44 is 44 BC; CSL 1.0.2, "AD and BC"), where EDTF has a year 0;
  * a range that is open at its end has [0] for it. Reading takes ISO 8601-1 and the parts of ISO 8601-2 (EDTF) that CSL can hold, and the ways people write dates.
  */
+import { edtfInWords, endsBefore, parseEdtf } from './edtf.ts';
+
 export interface DateValue {
   'date-parts'?: number[][];
   season?: number;
   circa?: boolean;
   literal?: string;
+  /** The date in EDTF, where it says more than the parts can hold; they are its bounds then. */
+  edtf?: string;
 }
 
 const MONTHS = [
@@ -30,26 +34,50 @@ const SEASONS = ['spring', 'summer', 'autumn', 'winter'];
 export function parseDate(text: string): DateValue | undefined {
   const t = text.trim();
   if (!t) return undefined;
-  const open = /^([^/]+?)\s*(?:\/(?:\.\.)?|[–—])$/.exec(t);
-  const begun = open && parseOne(open[1]!);
-  if (begun && !begun.season) return { 'date-parts': [begun.parts, [0]], ...(begun.circa ? { circa: true } : {}) };
-  const range = t.split(/\s*(?:\/|–|—|\bto\b)\s*/);
-  if (range.length === 2 && !/^\d{1,4}\/\d{1,2}$/.test(t)) {
-    const from = parseOne(range[0]!);
-    const to = parseOne(range[1]!);
-    if (from?.parts && to?.parts) {
-      return { 'date-parts': [from.parts, to.parts], ...(from.circa || to.circa ? { circa: true } : {}) };
-    }
-  }
-  const years = /^(\d{4})\s*-\s*(\d{4})$/.exec(t);
-  if (years) return { 'date-parts': [[+years[1]!], [+years[2]!]] };
+  return readInterval(t) ?? readSingle(t) ?? parseEdtf(t) ?? { literal: t };
+}
+
+function readSingle(t: string): DateValue | undefined {
   const one = parseOne(t);
-  if (!one) return { literal: t };
-  return {
-    'date-parts': [one.parts],
-    ...(one.season ? { season: one.season } : {}),
-    ...(one.circa ? { circa: true } : {}),
-  };
+  return (
+    one && {
+      'date-parts': [one.parts],
+      ...(one.season ? { season: one.season } : {}),
+      ...(one.circa ? { circa: true } : {}),
+    }
+  );
+}
+
+/** An interval, or nothing: also when it ends before it begins. */
+function readInterval(t: string): DateValue | undefined {
+  const ends = intervalEnds(t);
+  if (!ends) return undefined;
+  const { from, to } = ends;
+  const circa = from.circa || to?.circa ? { circa: true } : {};
+  if (!to) return { 'date-parts': [from.parts, [0]], ...circa };
+  return endsBefore(to.parts, from.parts) ? undefined : { 'date-parts': [from.parts, to.parts], ...circa };
+}
+
+/** True when the text is an interval whose end is before its beginning. */
+export function isBackward(text: string): boolean {
+  const ends = intervalEnds(text.trim());
+  return Boolean(ends?.to && endsBefore(ends.to.parts, ends.from.parts));
+}
+
+/** Both ends of what is written as an interval; an open one has no end. */
+function intervalEnds(t: string): { from: One; to?: One } | undefined {
+  const open = /^([^/]+?)\s*(?:\/(?:\.\.)?|(?:--|[–—])\s*(?:date|present)?|-\s*(?:date|present)?)$/i.exec(t);
+  const begun = open && parseOne(open[1]!);
+  if (begun && !begun.season) return { from: begun };
+  const years = /^(\d{4})\s*-\s*(\d{4})$/.exec(t);
+  const range = years ? years.slice(1) : t.split(/\s*(?:\/|–|—|--|\bto\b)\s*/);
+  if (range.length !== 2 || /^\d{1,4}\/\d{1,2}$/.test(t)) return undefined;
+  const [first, last] = range as [string, string];
+  // "1998–99"
+  const short = /^\d{4}$/.test(first) && /^\d{2}$/.test(last) ? first.slice(0, 2) + last : last;
+  const from = parseOne(first);
+  const to = parseOne(short);
+  return from && to && !from.season && !to.season ? { from, to } : undefined;
 }
 
 interface One {
@@ -60,6 +88,10 @@ interface One {
 
 function parseOne(raw: string): One | undefined {
   let t = raw.trim();
+  // Signs a cataloguer puts around a date, and a full stop after it (common practice).
+  const bracketed = /^(?:\(([^()]+)\)|\[([^[\],]+)\]|(?:[©ⓒpc]|cop\.?)\s*(\d{4}))$/.exec(t);
+  if (bracketed) t = (bracketed[1] ?? bracketed[2] ?? bracketed[3]!).trim();
+  if (/^\d{4}\.$/.test(t)) t = t.slice(0, -1);
   let circa = false;
   const approx = /^(?:c\.|ca\.|circa)\s*/i.exec(t);
   if (approx) {
@@ -68,7 +100,7 @@ function parseOne(raw: string): One | undefined {
   }
   if (/[~?%]$/.test(t)) {
     circa = true;
-    t = t.slice(0, -1);
+    t = t.slice(0, -1).trimEnd();
   }
   const found = numeric(t) ?? worded(t);
   return found ? { ...found, ...(circa ? { circa } : {}) } : undefined;
@@ -87,6 +119,8 @@ function numeric(t: string): One | undefined {
   }
   const compact = /^(\d{4})(\d{2})(\d{2})$/.exec(t);
   if (compact) return valid(+compact[1]!, +compact[2]!, +compact[3]!);
+  const dotted = /^(\d{1,2})\.\s?(\d{1,2})\.\s?(\d{4})$/.exec(t);
+  if (dotted) return valid(+dotted[3]!, +dotted[2]!, +dotted[1]!);
   return undefined;
 }
 
@@ -97,12 +131,18 @@ function worded(t: string): One | undefined {
   const year = words.find((w) => /^\d{4}$/.test(w));
   if (!year) return undefined;
   if (month < 0) {
-    const season = words.length === 2 ? SEASONS.indexOf(words[0] === 'fall' ? 'autumn' : words[0]!) + 1 : 0;
+    const season = words.length === 2 ? seasonOf(words[0]!) : 0;
     return season > 0 ? { parts: [+year], season } : undefined;
   }
   const day = words.find((w, i) => i !== month && /^\d{1,2}(st|nd|rd|th)?$/.test(w));
   if (words.length === 3 && !day) return undefined;
   return valid(+year, monthOf(words[month]!), day ? parseInt(day, 10) : undefined);
+}
+
+/** 1 to 4 for a season, from spring to winter, else 0. */
+export function seasonOf(word: string): number {
+  const w = word.toLowerCase().replace(/\.$/, '');
+  return SEASONS.indexOf(w === 'fall' ? 'autumn' : w) + 1;
 }
 
 /** 1 to 12 for an English month or its abbreviation of three letters or more, else 0. */
@@ -138,6 +178,7 @@ const pad = (n: number, width: number): string => (n < 0 ? '-' : '') + String(Ma
 /** The date in EDTF (ISO 8601-2): "1872-02-18", "1871/1874", "1999/..", "1872~", "2001-21"; a literal stays as it is. */
 export function dateToEdtf(date: DateValue): string {
   const parts = date['date-parts'];
+  if (date.edtf !== undefined) return date.edtf;
   if (!parts) return date.literal ?? '';
   const one = (p: number[], season?: number): string => {
     if (!p[0]) return '..';
@@ -161,6 +202,7 @@ const SHORT = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'O
 export function dateShort(date: DateValue | undefined): string {
   if (!date) return '';
   const parts = date['date-parts'];
+  if (date.edtf !== undefined) return edtfInWords(date.edtf);
   if (!parts) return date.literal ?? '';
   const one = (p: number[]): string =>
     [p[2], p[1] ? SHORT[p[1] - 1] : undefined, p[0] ? yearWords(p[0]) : ''].filter((x) => x !== undefined).join(' ');

@@ -28,7 +28,7 @@ export function parseName(text: string): Name {
   if (parts.length >= 2) {
     const second = parts[1]!;
     const third = parts[2] ?? '';
-    const suffixSecond = parts.length > 2 && SUFFIX.test(second);
+    const suffixSecond = parts.length > 2 && (SUFFIX.test(second) || (/^[IVX]$/.test(second) && !SUFFIX.test(third)));
     const family = particles(parts[0]!);
     const given = bare(
       suffixSecond
@@ -56,11 +56,12 @@ function particles(text: string): Name {
   const words = splitOutside(text, ' ').filter(Boolean);
   let n = 0;
   while (n < words.length - 1 && isParticle(words[n]!)) n += 1;
-  return { 'non-dropping-particle': words.slice(0, n).join(' '), family: bare(words.slice(n).join(' ')) };
+  return { 'non-dropping-particle': bare(words.slice(0, n).join(' ')), family: bare(words.slice(n).join(' ')) };
 }
 
+/** BibTeX's rule: the first letter outside braces tells, so `{D}e` is a particle and `{de la Cruz}` is none. */
 function isParticle(word: string): boolean {
-  return /^\p{Ll}/u.test(word);
+  return /^\p{Ll}/u.test(word.includes('{') ? word.replace(/\{[^{}]*\}/g, '') : word);
 }
 
 function bare(text: string): string {
@@ -91,6 +92,12 @@ function compact(name: Name): Name {
   return out;
 }
 
+/** The name that stands for those a list leaves out, at its end. */
+export const OTHERS: Name = { literal: 'et al.' };
+
+/** True of “et al.”, which is nobody. */
+export const isOthers = (name: Name): boolean => name.literal === OTHERS.literal;
+
 /** The name as it stands in a list that is sorted by family name: "van der Berg, Anna, Jr.". */
 export function nameInverted(name: Name): string {
   if (name.literal) return name.literal;
@@ -115,7 +122,8 @@ export function nameShort(name: Name): string {
 /** "Okonjo", "Okonjo and Tregenza", "Okonjo, Ito and Vance", "Okonjo and 4 others". */
 export function namesShort(names: Name[] | undefined): string {
   if (!names?.length) return '';
-  const short = names.map(nameShort);
+  const short = names.filter((n) => !isOthers(n)).map(nameShort);
+  if (short.length < names.length) return [short[0] ?? '', OTHERS.literal].join(' ').trim();
   if (short.length === 1) return short[0]!;
   if (short.length > 3) return `${short[0]} and ${short.length - 1} others`;
   return `${short.slice(0, -1).join(', ')} and ${short.at(-1)}`;

@@ -55,13 +55,26 @@ function isDate(value: unknown): value is DateValue {
     if (!Array.isArray(parts) || parts.length < 1 || parts.length > 2) return false;
     for (const p of parts) if (!Array.isArray(p) || !isDay(p)) return false;
   }
+  if (value.edtf !== undefined && (typeof value.edtf !== 'string' || parts === undefined)) return false;
   return parts !== undefined || typeof value.literal === 'string';
 }
 
+/** No date of a source is further from ours, and no database holds its year as a whole number. */
+const FURTHEST_YEAR = 2_000_000_000;
+
 /** [year, month?, day?] of whole numbers; no month or day stands as 0. */
 function isDay(parts: unknown[]): boolean {
-  const [, month = 1, day = 1] = parts as number[];
-  return parts.length <= 3 && parts.every(Number.isInteger) && month >= 1 && month <= 12 && day >= 1 && day <= 31;
+  const [year = 0, month = 1, day = 1] = parts as number[];
+  return (
+    parts.length >= 1 &&
+    parts.length <= 3 &&
+    Math.abs(year) <= FURTHEST_YEAR &&
+    parts.every(Number.isInteger) &&
+    month >= 1 &&
+    month <= 12 &&
+    day >= 1 &&
+    day <= 31
+  );
 }
 
 /** The fields of a record that hold something, without `custom`. */

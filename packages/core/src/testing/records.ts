@@ -93,6 +93,17 @@ const anyDate: fc.Arbitrary<DateValue> = fc.oneof(
     'date-parts': fc.tuple(fc.tuple(fc.integer({ min: 1000, max: 2100 }))),
     season: fc.integer({ min: 1, max: 4 }),
   }),
+  fc.constantFrom<DateValue>(
+    { 'date-parts': [[1560], [1569]], edtf: '156X' },
+    { 'date-parts': [[1667], [1668]], edtf: '[1667,1668]' },
+    {
+      'date-parts': [
+        [2010, 7],
+        [2019, 3],
+      ],
+      edtf: '2010-23/2019-21',
+    },
+  ),
 );
 
 function strip<T extends object>(value: T): T {

@@ -5,7 +5,7 @@
 import { spawn } from 'node:child_process';
 import type { Readable } from 'node:stream';
 import { BboxReader, type Embedded, type Page } from '@pandecta/core/documents';
-import { withoutNul } from '@pandecta/core/formats';
+import { characterOf, withoutNul } from '@pandecta/core/text';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 
 const CPU_SECONDS = 300;
@@ -68,10 +68,9 @@ export async function pdfInfo(path: string): Promise<PdfInfo> {
 function readEmbedded(field: (name: string) => string | undefined, xmp: string): Embedded {
   const decode = (t: string): string =>
     t
-      .replace(/&#(?:x([0-9a-f]{1,6})|(\d{1,7}));/gi, (whole, hex?: string, decimal?: string) => {
-        const code = hex ? parseInt(hex, 16) : Number(decimal);
-        return code > 0 && code < 0x110000 ? String.fromCodePoint(code) : whole;
-      })
+      .replace(/&#(?:x([0-9a-f]{1,6})|(\d{1,7}));/gi, (_, hex?: string, decimal?: string) =>
+        characterOf(hex ? parseInt(hex, 16) : Number(decimal)),
+      )
       .replace(/&(amp|lt|gt|quot|apos);/g, (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!)
       .trim();
   const items = (tag: string): string[] => {

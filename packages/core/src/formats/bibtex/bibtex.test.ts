@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
-import { latexToText } from './latex.ts';
-import { readBibtex, writeBibtex } from './index.ts';
+import { latexToText } from '../latex/index.ts';
+import { readBibtex, writeSources } from '../index.ts';
 
 const one = (text: string) => readBibtex(text).sources[0]!;
 
@@ -66,11 +66,11 @@ test('one broken entry never costs its neighbours, and says where it broke', () 
 test('what has no variable is kept with the record and written back', () => {
   const read = readBibtex('@article{a, title={T}, mynote = {kept {as} it is}, file = {x.pdf}}');
   expect(read.sources[0]!.record.custom).toEqual({ bibtex: { mynote: 'kept {as} it is', file: 'x.pdf' } });
-  expect(writeBibtex(read.sources, 'bibtex')).toContain('mynote = {kept {as} it is}');
+  expect(writeSources(read.sources, 'bibtex')).toContain('mynote = {kept {as} it is}');
 });
 
 test('capitals that must stay are protected in braces', () => {
-  const write = (title: string) => writeBibtex([{ record: { type: 'book', title }, subjects: [] }], 'bibtex');
+  const write = (title: string) => writeSources([{ record: { type: 'book', title }, subjects: [] }], 'bibtex');
   expect(write('Mapping DNA in the Sallow')).toContain('{Mapping {DNA} in the {Sallow}}');
   expect(write('Who Closes the DNA Gate under Barrier Licences')).toContain(
     '{Who Closes the {DNA} Gate under Barrier Licences}',

@@ -4,9 +4,9 @@
  */
 import { execFileSync } from 'node:child_process';
 import { expect, test } from 'vitest';
-import type { Name } from '../source/index.ts';
-import { latexToText } from './latex.ts';
-import { readBibtex, writeBibtex } from './index.ts';
+import type { Name } from '../../source/index.ts';
+import { latexToText } from '../latex/index.ts';
+import { readBibtex, writeSources } from '../index.ts';
 
 const ENTRIES = String.raw`
 @thesis{master, title={T}, type={mathesis}, institution={University of Withy}, date={1998}}
@@ -95,14 +95,15 @@ test('nothing an entry says twice or beside another is lost without a word', () 
     expect.objectContaining({ rule: 'repeated-field', line: 2, done: 'the first was used; this one says: 2004' }),
   ]);
   expect(read.sources[0]!.record).toMatchObject({
-    issue: 'Spring',
-    custom: { bibtex: { number: '2', titleaddon: 'Interview', booksubtitle: 'S' } },
+    title: 'T. Interview',
+    issue: '2',
+    custom: { bibtex: { issue: 'Spring', booksubtitle: 'S' } },
   });
   expect(read.sources[1]!.record).toMatchObject({ publisher: 'P', custom: { bibtex: { organization: 'O' } } });
 });
 
 test('languages are written by the names BibLaTeX has for them, newspapers as articles of that subtype', () => {
-  const text = writeBibtex(
+  const text = writeSources(
     [
       { record: { type: 'article-newspaper', title: 'T', language: 'de-DE' }, subjects: [] },
       { record: { type: 'book', title: 'U', language: 'sw' }, subjects: [] },

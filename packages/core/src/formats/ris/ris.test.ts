@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { detectEncoding, decodeText, readRis, writeRis } from './index.ts';
+import { decodeText, readRis, writeSources } from '../index.ts';
 
 const entry = (...lines: string[]) => readRis(['TY  - JOUR', ...lines, 'ER  - '].join('\r\n')).sources[0]!;
 
@@ -81,7 +81,7 @@ test('tags nobody knows are kept and written back', () => {
     ['ZZ', 'something of their own'],
     ['M1', '77'],
   ]);
-  expect(writeRis([source])).toContain('ZZ  - something of their own\r\n');
+  expect(writeSources([source], 'ris')).toContain('ZZ  - something of their own\r\n');
 });
 
 test('an institution has no comma and is not taken apart', () => {
@@ -92,7 +92,7 @@ test('an institution has no comma and is not taken apart', () => {
 
 test('encodings are told apart by their bytes', () => {
   const utf16 = new Uint8Array([...'TY  - BOOK'].flatMap((c) => [c.charCodeAt(0), 0]));
-  expect(detectEncoding(utf16)).toBe('utf-16le');
-  expect(detectEncoding(new Uint8Array([0xef, 0xbb, 0xbf, 0x54]))).toBe('utf-8');
+  expect(decodeText(utf16).encoding).toBe('utf-16le');
+  expect(decodeText(new Uint8Array([0xef, 0xbb, 0xbf, 0x54])).encoding).toBe('utf-8');
   expect(decodeText(new Uint8Array([0x4d, 0xfc, 0x93, 0x94]))).toEqual({ text: 'Mü“”', encoding: 'windows-1252' });
 });

@@ -1,16 +1,19 @@
 /** Records to BibTeX or BibLaTeX. What the dialect cannot hold goes, as JSON, into the field `csl`. */
-import { dateToEdtf, namesShort, yearOf, type Name, type SourceRecord } from '../source/index.ts';
-import { readBibtex } from './bibtex.ts';
-import { langid } from './biblatex-keys.ts';
-import { entryOfKind, FIELD_OF_VARIABLE, NAME_FIELDS, VERBATIM } from './bibtex-tables.ts';
-import { protectCapitals, textToLatex } from './latex.ts';
-import { remainderOf } from './remainder.ts';
+import { dateToEdtf, namesShort, yearOf, type Name, type SourceRecord } from '../../source/index.ts';
+import { readBibtex } from './read.ts';
+import { langid } from './keys.ts';
+import { entryOfKind, FIELD_OF_VARIABLE, NAME_FIELDS, VERBATIM } from './tables.ts';
+import { protectCapitals, textToLatex } from '../latex/index.ts';
+import { remainderOf } from '../remainder.ts';
 
 export type BibDialect = 'bibtex' | 'biblatex';
 
-export function writeBibtex(sources: { record: SourceRecord; subjects: string[] }[], dialect: BibDialect): string {
+export function* eachBibtexEntry(
+  sources: Iterable<{ record: SourceRecord; subjects: string[] }>,
+  dialect: BibDialect,
+): Generator<string, void> {
   const keys = new Set<string>();
-  return sources.map((s) => writeEntry(s, dialect, uniqueKey(s.record, keys))).join('\n');
+  for (const s of sources) yield (keys.size ? '\n' : '') + writeEntry(s, dialect, uniqueKey(s.record, keys));
 }
 
 /** The citation key of a record, or one made of the first family name and the year: okonjo2014, okonjo2014a. */

@@ -1,5 +1,5 @@
 /** BibTeX and BibLaTeX: entry types and fields. Source: BibLaTeX manual (version 3), sections 2.1 and 2.2. */
-import type { DateVariable, Kind, NameVariable, TextVariable } from '../source/index.ts';
+import type { DateVariable, Kind, NameVariable, TextVariable } from '../../source/index.ts';
 
 export const KIND_OF_ENTRY: Record<string, Kind> = {
   article: 'article-journal',
@@ -130,13 +130,8 @@ export const DATE_FIELDS: Record<string, DateVariable> = {
 };
 
 export const TEXT_FIELDS: Record<string, TextVariable> = {
-  title: 'title',
   shorttitle: 'title-short',
-  journal: 'container-title',
-  journaltitle: 'container-title',
-  booktitle: 'container-title',
   shortjournal: 'container-title-short',
-  maintitle: 'volume-title',
   series: 'collection-title',
   volume: 'volume',
   issue: 'issue',
@@ -183,6 +178,7 @@ export const TEXT_FIELDS: Record<string, TextVariable> = {
 /** The field a variable is written to; variables not here go to the remainder. */
 export const FIELD_OF_VARIABLE: [TextVariable, { bibtex: string; biblatex: string }][] = [
   ['title', both('title')],
+  ['volume-title', both('maintitle')],
   ['title-short', both('shorttitle')],
   ['container-title', { bibtex: 'journal', biblatex: 'journaltitle' }],
   ['container-title-short', both('shortjournal')],
@@ -220,27 +216,11 @@ function both(name: string): { bibtex: string; biblatex: string } {
   return { bibtex: name, biblatex: name };
 }
 
+/** Fields of BibLaTeX that hold a list of places, parted by "and" (BibLaTeX manual, 2.2.1). */
+export const PLACES = new Set(['location', 'origlocation']);
+
+/** Types whose institution or court is the authority that decided or enacted (CSL 1.0.2, `authority`). */
+export const OF_AUTHORITY = new Set(['jurisdiction', 'legislation', 'legal', 'legadminmaterial', 'commentary']);
+
 /** Fields whose value is taken as it stands, without LaTeX markup. */
 export const VERBATIM = new Set(['doi', 'url', 'file', 'eprint', 'isbn', 'issn', 'pmid', 'csl', 'urn', 'pdf']);
-
-/** What an entry takes from the one it refers to, where the name changes (BibLaTeX manual, appendix B). */
-export const INHERITED_AS: Record<string, string> = {
-  title: 'booktitle',
-  subtitle: 'booksubtitle',
-  author: 'bookauthor',
-};
-export const NOT_INHERITED = new Set([
-  'crossref',
-  'xref',
-  'xdata',
-  'shorttitle',
-  'keywords',
-  'abstract',
-  'label',
-  'doi',
-  'url',
-  'pages',
-  'ids',
-  'note',
-  'csl',
-]);

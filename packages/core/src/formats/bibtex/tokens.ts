@@ -47,10 +47,15 @@ const SWALLOWED = /\n[ \t]*[A-Za-z][\w-]*[ \t]*=[ \t]*(?:[{"]|\d+[ \t]*,)/;
 
 const ENTRY_START = /@\s*([A-Za-z]+)\s*([{(])/g;
 
-export function tokenize(text: string): { entries: RawEntry[]; troubles: Trouble[] } {
-  const scanner = new Scanner(text);
-  scanner.run();
-  return { entries: scanner.entries, troubles: scanner.troubles };
+/** What a file tells beside its entries. */
+export interface Beside {
+  trouble(trouble: Trouble): void;
+  preamble(text: string): void;
+}
+
+/** The entries of a file one after another, in the order they stand. */
+export function tokenize(text: string, beside: Beside): Generator<RawEntry, void> {
+  return new Scanner(text, beside).run();
 }
 
 class Broken extends Error {
@@ -63,8 +68,8 @@ class Broken extends Error {
 }
 
 class Scanner {
-  readonly entries: RawEntry[] = [];
-  readonly troubles: Trouble[] = [];
+  /** Troubles of the entry that is being read; told once it has been. */
+  private troubles: Trouble[] = [];
   private readonly macros = new Map(Object.entries(MONTH_MACROS));
   private pos = 0;
   private limit: number;
@@ -72,11 +77,14 @@ class Scanner {
   /** The first value that did not close, met while recovering. */
   private mended: Broken | undefined;
 
-  constructor(private readonly text: string) {
+  constructor(
+    private readonly text: string,
+    private readonly beside: Beside,
+  ) {
     this.limit = text.length;
   }
 
-  run(): void {
+  *run(): Generator<RawEntry, void> {
     const start = new RegExp(ENTRY_START);
     for (;;) {
       start.lastIndex = this.pos;
@@ -86,7 +94,12 @@ class Scanner {
       const type = m[1]!.toLowerCase();
       const close = m[2] === '{' ? '}' : ')';
       if (type === 'comment') this.skipComment(close);
-      else this.entry(type, close, m.index);
+      else {
+        const entry = this.entry(type, close, m.index);
+        this.troubles.forEach((t) => this.beside.trouble(t));
+        this.troubles = [];
+        if (entry) yield entry;
+      }
     }
   }
 
@@ -99,22 +112,23 @@ class Scanner {
     }
   }
 
-  private entry(type: string, close: string, offset: number): void {
+  /** The entry, or nothing when it is a definition or nothing could be read of it. */
+  private entry(type: string, close: string, offset: number): RawEntry | undefined {
     const bodyStart = this.pos;
-    const told = this.troubles.length;
     const entry: RawEntry = { type, key: '', fields: [], offset };
     this.limit = this.text.length;
     try {
       this.body(entry, close);
+      return this.kept(entry);
     } catch (error) {
       if (!(error instanceof Broken)) throw error;
-      this.troubles.length = told;
-      this.recover(entry, close, bodyStart, error);
+      this.troubles = [];
+      return this.recover(entry, close, bodyStart, error) ? this.kept(entry) : undefined;
     }
   }
 
-  /** Reads the entry again within the lines that can belong to it, and keeps the fields that were whole. */
-  private recover(entry: RawEntry, close: string, bodyStart: number, first: Broken): void {
+  /** Reads the entry again within the lines that can belong to it, and keeps the fields that were whole; false if none. */
+  private recover(entry: RawEntry, close: string, bodyStart: number, first: Broken): boolean {
     const next = /\n[ \t]*@\s*[A-Za-z]+\s*[{(]/g;
     next.lastIndex = bodyStart;
     const found = next.exec(this.text);
@@ -123,11 +137,12 @@ class Scanner {
     entry.fields = [];
     this.recovering = true;
     this.mended = undefined;
+    let whole = true;
     try {
       this.body(entry, close);
     } catch (error) {
       if (!(error instanceof Broken)) throw error;
-      if (entry.fields.length) this.push(entry);
+      whole = false;
     }
     this.recovering = false;
     const trouble = this.mended ?? first;
@@ -143,18 +158,21 @@ class Scanner {
     });
     this.pos = Math.max(this.pos, this.limit);
     this.limit = this.text.length;
+    return whole || kept > 0;
   }
 
-  private push(entry: RawEntry): void {
+  private kept(entry: RawEntry): RawEntry | undefined {
     if (entry.type === 'string') for (const f of entry.fields) this.macros.set(f.name, f.value);
-    else if (entry.type !== 'preamble' && (entry.fields.length || entry.key)) this.entries.push(entry);
+    else if (entry.type !== 'preamble' && (entry.fields.length || entry.key)) return entry;
+    return undefined;
   }
 
   private body(entry: RawEntry, close: string): void {
     this.space();
     if (entry.type === 'preamble') {
-      this.value();
+      const text = this.value();
       this.end(close);
+      this.beside.preamble(text);
       return;
     }
     if (entry.type !== 'string') entry.key = this.key(close);
@@ -170,7 +188,6 @@ class Scanner {
       this.field(entry);
     }
     this.end(close);
-    this.push(entry);
   }
 
   private end(close: string): void {

@@ -2,7 +2,7 @@
  * RIS: type codes and tags. Codes and meanings are those of the format's published specification (2001, and the
  * enlarged list of 2011) as databases use them (common practice where the two differ).
  */
-import type { Kind, TextVariable } from '../source/index.ts';
+import type { Kind, TextVariable } from '../../source/index.ts';
 
 export const KIND_OF_TYPE: Record<string, Kind> = {
   ABST: 'article-journal',

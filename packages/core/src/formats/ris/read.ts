@@ -4,19 +4,18 @@
  * record and written back.
  */
 import {
-  dateToEdtf,
-  nameInverted,
   parseDate,
   parseName,
   type DateValue,
   type NameVariable,
   type SourceRecord,
   type TextVariable,
-} from '../source/index.ts';
-import { normaliseDoi } from '../identifiers/index.ts';
-import type { Message, ReadResult, ReadSource } from './message.ts';
-import { applyRemainder, remainderOf } from './remainder.ts';
-import { KIND_OF_TYPE, TEXT_TAGS, TYPE_OF_KIND } from './ris-tables.ts';
+} from '../../source/index.ts';
+import { cut } from '../../text/index.ts';
+import { settleIdentifiers } from '../identifiers.ts';
+import { collect, EMPTY, type Item, type Message, type ReadResult, type ReadSource } from '../message.ts';
+import { applyRemainder } from '../remainder.ts';
+import { KIND_OF_TYPE, TEXT_TAGS, TYPE_OF_KIND } from './tables.ts';
 
 interface Line {
   tag: string;
@@ -24,7 +23,7 @@ interface Line {
   line: number;
 }
 
-const REMAINDER_MARK = 'csl ';
+export const REMAINDER_MARK = 'csl ';
 const PERSON_TAGS: Record<string, NameVariable> = {
   AU: 'author',
   A1: 'author',
@@ -35,15 +34,20 @@ const PERSON_TAGS: Record<string, NameVariable> = {
   TA: 'translator',
 };
 
-export function readRis(text: string): ReadResult {
+export const readRis = (text: string): ReadResult => collect(eachRis(text));
+
+/** The entries and messages of a file as they are read. */
+export function* eachRis(text: string): Generator<Item, void> {
   const messages: Message[] = [];
-  const sources: ReadSource[] = [];
+  let some = false;
   let entry: Line[] | undefined;
   let lineNumber = 0;
-  const finish = (): void => {
-    if (entry) sources.push(readEntry(entry, messages));
+  function* finish(): Generator<Item, void> {
+    some ||= messages.length > 0 || entry !== undefined;
+    if (entry) yield { source: readEntry(entry, messages) };
     entry = undefined;
-  };
+    for (const message of messages.splice(0)) yield { message };
+  }
   const tell = (severity: Message['severity'], rule: string, what: string, done: string): void =>
     void messages.push({ severity, rule, line: lineNumber, column: 1, what, done });
 
@@ -61,7 +65,7 @@ export function readRis(text: string): ReadResult {
       if (!words) continue;
       if (last) last.value += last.tag === 'AB' || last.tag === 'N2' || last.tag === 'N1' ? `\n${words}` : ` ${words}`;
       else if (!/^\d+\.?$/.test(words))
-        tell('warning', 'stray-text', `Text outside any entry: “${words.slice(0, 60)}”`, 'passed over');
+        tell('warning', 'stray-text', `Text outside any entry: “${cut(words, 60)}”`, 'passed over');
       continue;
     }
     if (tag.name === 'TY') {
@@ -72,11 +76,11 @@ export function readRis(text: string): ReadResult {
           'A new entry begins before the last one ended (ER is missing)',
           'both were read',
         );
-      finish();
+      yield* finish();
       entry = [{ tag: 'TY', value: tag.value, line: lineNumber }];
     } else if (tag.name === 'ER') {
       if (!entry) tell('warning', 'stray-end', 'An end of entry (ER) without its beginning', 'passed over');
-      finish();
+      yield* finish();
     } else if (entry) {
       entry.push({ tag: tag.name, value: tag.value, line: lineNumber });
     } else {
@@ -88,9 +92,8 @@ export function readRis(text: string): ReadResult {
     }
   }
   if (entry) tell('info', 'missing-end', 'The last entry does not end with ER', 'it was read');
-  finish();
-  if (!sources.length && !messages.length) tell('info', 'empty', 'The file holds no entries', 'nothing to read');
-  return { sources, messages };
+  yield* finish();
+  if (!some) yield { message: EMPTY };
 }
 
 /** A tag is two characters, one or more spaces, a dash: `TY  - JOUR`. Written out for speed. */
@@ -138,11 +141,12 @@ function readEntry(lines: Line[], messages: Message[]): ReadSource {
     else if (tag === 'SN') readStandardNumber(record, value, kept);
     else if (tag === 'N1') record.note = record.note ? `${record.note}\n${value}` : value;
     else if (tag === 'U5' && value.startsWith(REMAINDER_MARK)) remainder = lines[i];
-    else if (tag === 'DO' || tag === 'DI') setOnce(record, 'DOI', normaliseDoi(value) ?? value, tag, value, kept);
+    else if (tag === 'DO' || tag === 'DI') setOnce(record, 'DOI', value, tag, value, kept);
     else readText(record, tag, value, kept);
   }
   readPages(record, lines, kept);
   readDates(record, dates, kept, tell);
+  settleIdentifiers(record);
   if (kept.length) record.custom = { ris: kept };
   if (remainder && !applyRemainder(source, remainder.value.slice(REMAINDER_MARK.length))) {
     tell(
@@ -280,100 +284,4 @@ function risDate(value: string): DateValue | undefined {
     if (season?.['date-parts']) return season;
   }
   return parseDate([y, mo, d].filter((p) => p && Number(p)).join('-'));
-}
-
-const TAG_ORDER: [string, TextVariable][] = [
-  ['TI', 'title'],
-  ['ST', 'title-short'],
-  ['T2', 'container-title'],
-  ['J2', 'container-title-short'],
-  ['T3', 'collection-title'],
-  ['VL', 'volume'],
-  ['IS', 'issue'],
-  ['NV', 'number-of-volumes'],
-  ['ET', 'edition'],
-  ['SE', 'section'],
-  ['M3', 'genre'],
-  ['PB', 'publisher'],
-  ['CY', 'publisher-place'],
-  ['DO', 'DOI'],
-  ['UR', 'URL'],
-  ['LA', 'language'],
-  ['DB', 'archive'],
-  ['DP', 'source'],
-  ['CN', 'call-number'],
-  ['ID', 'citation-key'],
-  ['OP', 'original-title'],
-  ['RI', 'reviewed-title'],
-];
-
-const oneLine = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
-
-/** Writes entries as RIS with CRLF ends, as the specification has them. */
-export function writeRis(sources: { record: SourceRecord; subjects: string[] }[]): string {
-  return sources.map(writeEntry).join('\r\n');
-}
-
-function writeEntry(source: { record: SourceRecord; subjects: string[] }): string {
-  const { record } = source;
-  const kept = keptLines(record);
-  const type = kept.find(([t]) => t === 'TY')?.[1] ?? TYPE_OF_KIND[record.type] ?? 'GEN';
-  const lines: [string, string][] = [];
-  const put = (tag: string, value: string | undefined): void => {
-    const flat = value && oneLine(value);
-    if (flat) lines.push([tag, flat]);
-  };
-  for (const [tag, variable] of Object.entries({
-    AU: 'author',
-    A2: 'editor',
-    A3: 'collection-editor',
-    A4: 'translator',
-  } as const)) {
-    for (const name of record[variable] ?? []) put(tag, risName(name));
-  }
-  if (record.issued?.['date-parts']) {
-    const [y, m, d] = record.issued['date-parts'][0]!;
-    put('PY', String(y));
-    if (m) put('DA', [y, String(m).padStart(2, '0'), d ? String(d).padStart(2, '0') : ''].join('/') + '/');
-  } else if (record.issued?.literal) put('PY', record.issued.literal);
-  for (const [tag, variable] of TAG_ORDER) put(tagFor(tag, record), record[variable]);
-  const pages = /^([^-–]+)[-–]+([^-–]+)$/.exec(record.page ?? '');
-  if (pages) {
-    put('SP', pages[1]);
-    put('EP', pages[2]);
-  } else put('SP', record.page ?? record['number-of-pages']);
-  put('SN', record.ISSN);
-  put('SN', record.ISBN);
-  if (record.accessed?.['date-parts']?.length === 1) put('Y2', dateToEdtf(record.accessed).replaceAll('-', '/'));
-  put('AB', record.abstract);
-  put('N1', record.note);
-  for (const subject of source.subjects) put('KW', subject);
-  for (const [tag, value] of kept) if (tag !== 'TY') put(tag, value);
-  const body = [`TY  - ${type}`, ...lines.map(([t, v]) => `${t}  - ${v}`)];
-  const back = readRis([...body, 'ER  - '].join('\n')).sources[0];
-  const remainder = remainderOf(source, back);
-  if (remainder) body.push(`U5  - ${REMAINDER_MARK}${JSON.stringify(remainder)}`);
-  return [...body, 'ER  - ', ''].join('\r\n');
-}
-
-function tagFor(tag: string, record: SourceRecord): string {
-  if (tag === 'T2' && (record.type === 'book' || record.type === 'manuscript')) return 'BT';
-  if (tag === 'T3' && (record.type === 'book' || record.type === 'manuscript')) return 'T2';
-  return tag;
-}
-
-function keptLines(record: SourceRecord): [string, string][] {
-  const kept = record.custom?.ris;
-  if (!Array.isArray(kept)) return [];
-  return kept.filter(
-    (x): x is [string, string] =>
-      Array.isArray(x) && typeof x[0] === 'string' && /^[A-Z][A-Z0-9]$/.test(x[0]) && typeof x[1] === 'string',
-  );
-}
-
-function risName(name: Parameters<typeof nameInverted>[0]): string {
-  if (name.literal) return name.literal;
-  const family = [name['non-dropping-particle'], name.family].filter(Boolean).join(' ');
-  const rest = [name.given, name.suffix].filter(Boolean).join(', ');
-  return rest ? `${family}, ${rest}` : `${family},`;
 }

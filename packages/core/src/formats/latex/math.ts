@@ -104,8 +104,12 @@ export function mathToText(tex: string): string | undefined {
   return text.replace(/<\/(i|sup|sub)><\1>/g, '').trim() || undefined;
 }
 
+/** A formula nested deeper does not read on one line. */
+const DEEPEST_FORMULA = 20;
+
 class Formula {
   private i = 0;
+  private nested = 0;
 
   constructor(private readonly tex: string) {}
 
@@ -149,9 +153,11 @@ class Formula {
   }
 
   private group(upright: boolean): string | undefined {
-    if (this.tex[this.i] !== '{') return undefined;
+    if (this.tex[this.i] !== '{' || this.nested >= DEEPEST_FORMULA) return undefined;
     this.i += 1;
+    this.nested += 1;
     const inside = this.sequence(upright);
+    this.nested -= 1;
     if (inside === undefined || this.tex[this.i] !== '}') return undefined;
     this.i += 1;
     return inside;
