@@ -38,6 +38,7 @@ const ours = await median(3, async () => {
         bench.workspace,
         { name: `${i}.pdf`, sha256: `${turn}-${i}-${process.pid}`, bytes: 1, path },
         async () => {},
+        async () => undefined,
       ),
     { concurrency: FILES_AT_ONCE },
   );

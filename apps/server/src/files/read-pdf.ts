@@ -1,4 +1,7 @@
 /** Reads a PDF into the database: its pages with the place of every word, and what it says of itself. */
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { packWords, type Embedded, type Page } from '@pandecta/core/documents';
@@ -6,9 +9,14 @@ import type { FileState } from '@pandecta/contract';
 import { Lexemes } from '@pandecta/core/words';
 import { array, one, type Db } from '../database/connect.ts';
 import { prefixOf } from '../indexing/vector.ts';
-import { pdfInfo, pdfPages } from '@pandecta/debian/poppler';
+import { pdfInfo, pdfPages, type PdfInfo } from '@pandecta/debian/poppler';
 
 const PAGES_AT_ONCE = 40;
+/** In bytes: a larger one would not fit beside what else a worker holds. */
+const LARGEST_REBUILT = 100 * 1024 ** 2;
+
+/** Writes a damaged PDF anew from what is whole of it; nothing when that cannot be done. */
+export type Rebuild = (bytes: Uint8Array) => Promise<Uint8Array | undefined>;
 
 export interface ReadPdf {
   fileId: string;
@@ -16,6 +24,8 @@ export interface ReadPdf {
   pages: number;
   /** How many of them could not be read. */
   unread: number;
+  /** Whether its end is missing, and what is whole was put together anew. */
+  rebuilt: boolean;
   /** The first pages, for recognising the work. */
   front: Page[];
   embedded: Embedded;
@@ -26,18 +36,41 @@ export interface ReadPdf {
  * read before is read anew only if its reading did not end.
  *
  * @param onPage told after each share of pages; may throw to stop.
+ * @param rebuild asked where poppler cannot open the file
  */
 export async function readPdf(
   db: Db,
   workspace: { id: string; number: number },
   input: { name: string; sha256: string; bytes: number; path: string },
   onPage: (done: number, total: number) => Promise<void>,
+  rebuild: Rebuild,
 ): Promise<ReadPdf> {
   const info = await pdfInfo(input.path);
+  if (info.state !== 'damaged') return readSound(db, workspace, input, info, onPage);
+  const folder = await mkdtemp(join(tmpdir(), 'pandecta-rebuilt-'));
+  try {
+    const whole = input.bytes <= LARGEST_REBUILT ? await rebuild(await readFile(input.path)) : undefined;
+    if (!whole) return await readSound(db, workspace, input, info, onPage);
+    const path = join(folder, 'rebuilt.pdf');
+    await writeFile(path, whole);
+    const read = await readSound(db, workspace, { ...input, path }, await pdfInfo(path), onPage);
+    return { ...read, rebuilt: read.state !== 'damaged' };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+async function readSound(
+  db: Db,
+  workspace: { id: string; number: number },
+  input: { name: string; sha256: string; bytes: number; path: string },
+  info: PdfInfo,
+  onPage: (done: number, total: number) => Promise<void>,
+): Promise<ReadPdf> {
   const fileId = await ensureFile(db, workspace.id, { ...input, mediaType: 'application/pdf' });
   if (info.state !== 'sound') {
     await finish(db, workspace.id, fileId, info.state, 0);
-    return { fileId, state: info.state, pages: 0, unread: 0, front: [], embedded: {} };
+    return { fileId, state: info.state, pages: 0, unread: 0, rebuilt: false, front: [], embedded: {} };
   }
   await db.execute(sql`delete from pages where workspace_id = ${workspace.id} and file_id = ${fileId}`);
   await db.execute(sql`delete from page_text where workspace_id = ${workspace.id} and file_id = ${fileId}`);
@@ -69,7 +102,7 @@ export async function readPdf(
   const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
   await finish(db, workspace.id, fileId, state, Math.max(count, info.pages));
   const pages = Math.max(count, info.pages);
-  return { fileId, state, pages, unread: pages - count, front, embedded: info.embedded };
+  return { fileId, state, pages, unread: pages - count, rebuilt: false, front, embedded: info.embedded };
 }
 
 export async function ensureFile(

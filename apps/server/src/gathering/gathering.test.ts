@@ -164,6 +164,18 @@ describe('PDFs', () => {
     });
   });
 
+  test('cut off at their end are read as far as they go, and said to be', async () => {
+    const whole = await makePdf([['The Night Watch at the Sluice', 'Anton Brackwater'], ['Second page of the watch']]);
+    const report = await me.import({ 'cut.pdf': whole.subarray(0, Math.floor(whole.length * 0.97)) });
+    expect(report).toMatchObject({
+      added: 1,
+      files: [{ outcome: 'New source “The Night Watch at the Sluice” (2 pages)' }],
+      messages: [{ rule: 'rebuilt', done: 'read as far as it goes: 2 pages' }],
+    });
+    await server.settle();
+    expect((await me.ask('"second page"')).total).toBe(1);
+  });
+
   test('of a thousand pages are read to the end', async () => {
     const long = await makePdf(
       Array.from({ length: 1000 }, (_, i) => [`Page ${i + 1}`, i === 941 ? 'the needle of the estuary' : 'hay']),

@@ -169,7 +169,10 @@ async function preparePdf(
       candidates: [{ id: uuidv7(), record, subjects: [], provenance: {}, input: index, line: 0, file: known }],
     };
   }
-  const read = await readPdf(services.db, workspace, { ...input, path: services.storage.path(input.sha256) }, onPage);
+  const path = services.storage.path(input.sha256);
+  const read = await readPdf(services.db, workspace, { ...input, path }, onPage, (bytes) =>
+    services.workers.run('rebuild', bytes),
+  );
   if (read.state === 'damaged') {
     const trouble = 'The PDF is damaged and cannot be opened';
     tell('damaged', trouble, 'the file was left out', 'error');
@@ -177,6 +180,12 @@ async function preparePdf(
   }
   if (read.state === 'encrypted')
     tell('encrypted', 'The PDF is locked with a password', 'kept as a source of its own, without its text');
+  if (read.rebuilt)
+    tell(
+      'rebuilt',
+      'The end of the PDF is missing',
+      `read as far as it goes: ${read.pages === 1 ? '1 page' : `${read.pages} pages`}`,
+    );
   if (read.state === 'image only')
     tell(
       'image-only',

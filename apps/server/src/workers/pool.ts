@@ -28,8 +28,8 @@ export class Workers {
     });
   }
 
-  run<N extends TaskName>(name: N, input: Parameters<Tasks[N]>[0]): Promise<ReturnType<Tasks[N]>> {
-    return this.pool.run(input, { name }) as Promise<ReturnType<Tasks[N]>>;
+  run<N extends TaskName>(name: N, input: Parameters<Tasks[N]>[0]): Promise<Awaited<ReturnType<Tasks[N]>>> {
+    return this.pool.run(input, { name }) as Promise<Awaited<ReturnType<Tasks[N]>>>;
   }
 
   close(): Promise<void> {

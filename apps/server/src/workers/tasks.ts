@@ -72,6 +72,20 @@ export function write({
   return writeSources(sources, format);
 }
 
+/**
+ * A PDF whose end is missing, written anew from the objects that are whole; nothing when its pages are not among them.
+ * The table that says where its objects are stands at its end (ISO 32000-1, 7.5.4).
+ */
+export async function rebuild(bytes: Uint8Array): Promise<Uint8Array | undefined> {
+  const { PDFDocument } = await import('@cantoo/pdf-lib');
+  try {
+    const document = await PDFDocument.load(bytes, { throwOnInvalidObject: false, updateMetadata: false });
+    return document.getPageCount() ? await document.save({ useObjectStreams: false }) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
 /** Text vectors of sources, in the text form PostgreSQL casts. */
 export function vectors(parts: TextParts[]): Vectors[] {
   return parts.map(vectorsOf);

@@ -84,6 +84,7 @@ export class BboxReader {
       const heights = boxes.map((b) => b.y1 - b.y0).sort((a, b) => a - b);
       const line: PageLine = {
         text: this.page.text.slice(this.line!.from),
+        words,
         size: heights[heights.length >> 1]!,
         box: {
           x0: Math.min(...boxes.map((b) => b.x0)),
@@ -105,11 +106,25 @@ function number(attributes: string, name: string): number {
 
 const LIGATURES: Record<string, string> = { ﬀ: 'ff', ﬁ: 'fi', ﬂ: 'fl', ﬃ: 'ffi', ﬄ: 'ffl', ﬅ: 'st', ﬆ: 'st' };
 
-/** Ligatures apart and control characters away: what a person would type to find the word. */
+/** Accents that old fonts set as signs of their own, before the letter they stand over. */
+const SET_BEFORE: Record<string, string> = {
+  '´': '\u0301',
+  '¨': '\u0308',
+  ˆ: '\u0302',
+  '˜': '\u0303',
+  ˇ: '\u030C',
+  '˚': '\u030A',
+};
+
+/** Ligatures apart, accents on their letters and control characters away: what a person would type to find the word. */
 function clean(text: string): string {
-  return /[\u0000-\u001f\uFB00-\uFB06\uFFFD]/.test(text)
-    ? text.replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!).replace(/[\u0000-\u001f\uFFFD]/g, '')
-    : text;
+  if (!/[\u0000-\u001f\u00A8\u00B4\u02C6\u02C7\u02DA\u02DC\u0300-\u036f\uFB00-\uFB06\uFFFD]/.test(text)) return text;
+  return text
+    .replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!)
+    .replace(/[\u0000-\u001f\uFFFD]/g, '')
+    .replace(/([´¨ˆ˜ˇ˚])(\p{L})/gu, (_, accent: string, letter: string) => letter + SET_BEFORE[accent]!)
+    .replace(/ı(?=[\u0300-\u0308\u030C])/g, 'i')
+    .normalize('NFC');
 }
 
 function unescape(text: string): string {

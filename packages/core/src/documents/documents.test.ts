@@ -1,16 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import {
-  BboxReader,
-  isUsableTitle,
-  packWords,
-  recognise,
-  rectsOf,
-  titleFromFileName,
-  unpackWords,
-  type Page,
-  type PageLine,
-} from './index.ts';
+import { BboxReader, packWords, rectsOf, unpackWords } from './index.ts';
 
 // The form in which pdftotext -bbox-layout prints (poppler 22).
 const word = (x: number, y: number, text: string, size = 10): string =>
@@ -61,6 +51,13 @@ describe('what pdftotext prints', () => {
   });
 });
 
+test('accents that old fonts set as signs of their own stand on their letters, as one types them', () => {
+  const [page] = new BboxReader().push(
+    pages(block(line(60, 'art\u0131\u0301culo Universit´e M¨uller &#xD800;ok &#55296;'))),
+  );
+  expect(page!.text).toBe('artículo Université Müller &#xD800;ok');
+});
+
 describe('words in few bytes', () => {
   const box = fc
     .tuple(fc.integer({ min: 0, max: 6000 }), fc.integer({ min: 0, max: 6000 }))
@@ -94,96 +91,5 @@ describe('words in few bytes', () => {
       [50, 152],
     ]);
     expect(rectsOf(first!.words, 0, 0)).toEqual([]);
-  });
-});
-
-describe('what a document says of its work', () => {
-  const lineOf = (text: string, y: number, size: number): PageLine => ({
-    text,
-    size,
-    box: { x0: 50, y0: y, x1: 350, y1: y + size },
-  });
-  const page = (...lines: [text: string, size: number][]): Page => ({
-    number: 1,
-    width: 400,
-    height: 600,
-    text: lines.map(([t]) => t).join('\n'),
-    words: [],
-    lines: lines.map(([t, size], i) => lineOf(t, 40 + i * 24, size)),
-  });
-  const BODY: [string, number][] = Array.from({ length: 8 }, (_, i) => [
-    `Body text of the article, line ${i} of many`,
-    10,
-  ]);
-
-  test('the largest type is the title, over two lines too, and the names below it are its authors', () => {
-    const { record, provenance } = recognise(
-      [
-        page(
-          ['Coastal Processes 12', 9],
-          ['Who closes the gate', 20],
-          ['upon the ebb?', 20],
-          ['Marit Okonjo¹ and Wilhelmina van der Zande', 11],
-          ['University of Withy', 10],
-          ...BODY,
-        ),
-      ],
-      {},
-      'scan_01421.pdf',
-    );
-    expect(record).toMatchObject({
-      title: 'Who closes the gate upon the ebb?',
-      author: [
-        { family: 'Okonjo', given: 'Marit' },
-        { given: 'Wilhelmina', 'non-dropping-particle': 'van der', family: 'Zande' },
-      ],
-    });
-    expect(provenance).toMatchObject({ title: { from: 'page layout', sure: 0.8 }, author: { from: 'page layout' } });
-  });
-
-  test('an identifier of the first page is the document’s; one of several further on is a reference', () => {
-    const first = page(['A study of silt', 18], ['https://doi.org/10.5555/silt.1', 9], ...BODY);
-    expect(recognise([first], {}, 'a.pdf').record).toMatchObject({ DOI: '10.5555/silt.1', type: 'article-journal' });
-    const later = [page(['A study of silt', 18], ...BODY), page(['doi:10.5555/a doi:10.5555/b', 9])];
-    expect(recognise(later, {}, 'a.pdf').record.DOI).toBeUndefined();
-    expect(recognise([page(['Silt', 18], ['ISBN 978-0-306-40615-7', 9])], {}, 'a').record).toMatchObject({
-      type: 'book',
-      ISBN: '9780306406157',
-    });
-    expect(recognise([page(['Tides', 18], ['arXiv:2101.00001v2', 9])], {}, 'a').record).toMatchObject({
-      number: '2101.00001',
-      archive: 'arXiv',
-    });
-  });
-
-  test('embedded metadata is believed as far as the page bears it out', () => {
-    const plain = page(['A study of silt and sand', 11], ...BODY);
-    const agreed = recognise([page(['A Study of Silt', 20], ...BODY)], { title: 'A study of silt' }, 'a.pdf');
-    expect(agreed.provenance.title).toEqual({ from: 'embedded metadata', sure: 0.95 });
-    const weak = recognise(
-      [plain],
-      { title: 'The true title', authors: ['Okonjo, Marit'], date: '2014-03-02' },
-      'a.pdf',
-    );
-    expect(weak.record).toMatchObject({
-      title: 'The true title',
-      author: [{ family: 'Okonjo', given: 'Marit' }],
-      issued: { 'date-parts': [[2014]] },
-    });
-    const strong = recognise([page(['What the page says', 20], ...BODY)], { title: 'Left over from a form' }, 'a.pdf');
-    expect(strong.record.title).toBe('What the page says');
-  });
-
-  test.each(['Microsoft Word - draft3.docx', 'untitled', 'report.pdf', 'scan 12', '12345', 'tides-final'])(
-    'the embedded title “%s” is none',
-    (title) => expect(isUsableTitle(title, 'tides-final.pdf')).toBe(false),
-  );
-
-  test('without any word it is named after its file', () => {
-    expect(recognise([], {}, 'okonjo_reed+1872.pdf')).toMatchObject({
-      record: { type: 'document', title: 'okonjo reed 1872' },
-      provenance: { title: { from: 'file name', sure: 0.2 } },
-    });
-    expect(titleFromFileName('.pdf')).toBe('Untitled document');
   });
 });

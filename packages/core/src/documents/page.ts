@@ -10,6 +10,8 @@ export interface PageWord {
 
 export interface PageLine {
   text: string;
+  /** The words of the line, with their places in the text of the page. */
+  words: PageWord[];
   box: Rect;
   /** Height of the type, in points. */
   size: number;

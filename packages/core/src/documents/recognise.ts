@@ -1,11 +1,16 @@
 /**
  * Makes a first record of a document from what it carries: identifiers in its first pages, its embedded metadata,
- * and the look of its first page. Every field says where it came from and how sure it is (0 to 1).
+ * and the look of its first page. Every field says where it came from and how sure it is (0 to 1). What is not borne
+ * out stays empty: an empty field is seen and filled, a wrong one is printed.
  */
 import { findArxivIds, findDois, findIsbns } from '../identifiers/index.ts';
-import { parseDate, parseName, type Name, type SourceRecord } from '../source/index.ts';
-import { titleKey } from '../matching/index.ts';
-import type { Page, PageLine } from './page.ts';
+import type { DateValue, Name, SourceRecord } from '../source/index.ts';
+import { cellsOf, isProse, lettersOf, type Cell } from './cells.ts';
+import { readAuthors } from './authors.ts';
+import type { Page } from './page.ts';
+import { peopleOfField } from './people.ts';
+import { citationLine, noticeYear, statedDate, type CitationLine } from './printed.ts';
+import { isPlaceholder, readTitle, type FoundTitle } from './title.ts';
 
 export type Origin =
   | 'document identifier'
@@ -23,10 +28,10 @@ export interface Provenance {
 /** What the file says of itself: the Info dictionary (ISO 32000-1, 14.3.3) and XMP (ISO 16684-1). */
 export interface Embedded {
   title?: string;
+  /** As the fields have them; one may hold several people. */
   authors?: string[];
   keywords?: string[];
   doi?: string;
-  date?: string;
 }
 
 export interface Recognised {
@@ -35,53 +40,85 @@ export interface Recognised {
   provenance: Provenance;
 }
 
+/** How many pages are looked at. */
+const FRONT = 3;
+
 export function recognise(pages: Page[], embedded: Embedded, fileName: string): Recognised {
   const record: SourceRecord = { type: 'document' };
   const provenance: Provenance = {};
-  const put = (
-    field: 'title' | 'author' | 'DOI' | 'ISBN' | 'number' | 'archive' | 'issued' | 'type',
-    value: unknown,
-    from: Origin,
-    sure: number,
-  ): void => {
+  const put = (field: keyof SourceRecord, value: unknown, from: Origin, sure: number): void => {
     (record as Record<string, unknown>)[field] = value;
     provenance[field] = { from, sure };
   };
+  const first = pages[0];
+  const cells = first ? cellsOf(first) : [];
   const front = pages
-    .slice(0, 3)
+    .slice(0, FRONT)
     .map((p) => p.text)
     .join('\n');
-  const doi = embedded.doi ?? findDois(pages[0]?.text ?? '')[0] ?? soleDoi(front);
+  const found = readTitle(first);
+  const line = printedIn(cells);
+  readIdentifiers(front, cells, first?.text ?? '', embedded, Boolean(line), put);
+  readTitleOf(found, cells, front, embedded, fileName, put);
+  const title = record.title ? lettersOf(record.title) : '';
+  // A cover has the title alone; the page behind it has it again, with the people.
+  const authors =
+    authorsOf(first, cells, found, embedded) ??
+    pages
+      .slice(1, FRONT)
+      .filter((p) => title.length > 8 && lettersOf(p.text).includes(title))
+      .map((p) => authorsOf(p, cellsOf(p), readTitle(p), embedded))
+      .find(Boolean);
+  if (authors) put('author', authors.names, authors.from, authors.sure);
+  if (line) {
+    put('container-title', line.container, 'page layout', 0.7);
+    for (const field of ['volume', 'issue', 'page'] as const)
+      if (line[field]) put(field, line[field], 'page layout', 0.7);
+    if (record.type === 'document') put('type', 'article-journal', 'page layout', 0.6);
+  }
+  const date = dateOf(cells, found, line, first?.text ?? '');
+  if (date) put('issued', date.value, 'page layout', date.sure);
+  return { record, subjects: embedded.keywords ?? [], provenance };
+}
+
+type Put = (field: keyof SourceRecord, value: unknown, from: Origin, sure: number) => void;
+
+/** What a template has where an identifier goes: zeros, letters that stand for digits, the example of a style. */
+const MADE_UP = /^10\.0+\/|^10\.\d+\/(?:[0.x_n-]+|.*(?:x{4}|n{4}|0{6}|123456|1122445).*|doi|insert.*)$/i;
+
+function readIdentifiers(
+  front: string,
+  cells: Cell[],
+  firstPage: string,
+  embedded: Embedded,
+  periodical: boolean,
+  put: Put,
+): void {
+  const arxiv = findArxivIds(front)[0];
+  const own = embedded.doi ?? printedDoi(cells, firstPage) ?? soleDoi(front);
+  const doi = own && !MADE_UP.test(own) ? own : undefined;
   if (doi) {
     put('DOI', doi, embedded.doi ? 'embedded metadata' : 'document identifier', embedded.doi ? 0.95 : 0.9);
-    put('type', 'article-journal', 'document identifier', 0.6);
+    put('type', arxiv ? 'article' : 'article-journal', 'document identifier', 0.6);
+    return;
   }
   const isbn = findIsbns(front)[0];
-  if (isbn && !doi) {
+  if (isbn && !periodical) {
     put('ISBN', isbn, 'document identifier', 0.9);
     put('type', 'book', 'document identifier', 0.7);
   }
-  const arxiv = findArxivIds(front)[0];
-  if (arxiv && !doi) {
+  if (arxiv) {
     put('number', arxiv, 'document identifier', 0.9);
     put('archive', 'arXiv', 'document identifier', 0.9);
     put('type', 'article', 'document identifier', 0.8);
   }
-  const layout = readLayout(pages[0]);
-  if (layout && layout.sure >= 0.6) put('title', layout.title, 'page layout', layout.sure);
-  if (isUsableTitle(embedded.title, fileName)) {
-    const agrees = layout && titleKey(layout.title) === titleKey(embedded.title);
-    if (!record.title || agrees || !layout || layout.sure < 0.7)
-      put('title', embedded.title, 'embedded metadata', agrees ? 0.95 : 0.7);
-  }
-  if (!record.title && layout) put('title', layout.title, 'page layout', layout.sure);
-  if (!record.title) put('title', titleFromFileName(fileName), 'file name', 0.2);
-  if (embedded.authors?.length) put('author', embedded.authors.map(parseName), 'embedded metadata', 0.7);
-  else if (layout?.authors.length) put('author', layout.authors, 'page layout', 0.5);
-  const date = embedded.date && parseDate(embedded.date.slice(0, 10));
-  if (date && date['date-parts'])
-    put('issued', { 'date-parts': [[date['date-parts'][0]![0]!]] }, 'embedded metadata', 0.3);
-  return { record, subjects: embedded.keywords ?? [], provenance };
+}
+
+/** The DOI of the first page: the only one, or else the first that stands by itself and not in a sentence. */
+function printedDoi(cells: Cell[], text: string): string | undefined {
+  const all = findDois(text);
+  if (all.length < 2) return all[0];
+  return cells.filter((c) => c.text.split(' ').length <= 8).flatMap((c) => findDois(c.text))[0];
 }
 
 /** A DOI on a later page is the document's own only if it is the only one there; else it may be a reference. */
@@ -90,13 +127,106 @@ function soleDoi(text: string): string | undefined {
   return found.length === 1 ? found[0] : undefined;
 }
 
+/** Metadata that the page bears out is spelt as the page cannot show it; else the page is believed. */
+function readTitleOf(
+  found: FoundTitle | undefined,
+  cells: Cell[],
+  front: string,
+  embedded: Embedded,
+  fileName: string,
+  put: Put,
+): void {
+  const meta = isUsableTitle(embedded.title, fileName) ? embedded.title.replace(/\s+/g, ' ').trim() : undefined;
+  const key = meta ? lettersOf(meta) : '';
+  const shown = found ? lettersOf(found.title) : '';
+  const printed = key.length > 10 && lettersOf(front).includes(key);
+  // The page has a subtitle the file leaves out, or the file a version the page has in a line of its own.
+  const more =
+    (shown.length > key.length && shown.startsWith(key)) ||
+    (shown !== '' && key.startsWith(shown) && /^v(?:ersion)?\d/.test(key.slice(shown.length)));
+  const alike = shown !== '' && (shown === key || (printed && (more || key.startsWith(shown) || shown.includes(key))));
+  if (key && alike) put('title', more ? found!.title : meta!, 'embedded metadata', 0.95);
+  else if (key && printed && ((found?.sure ?? 0) < 0.7 || standsAlone(cells, key)))
+    put('title', meta, 'embedded metadata', 0.9);
+  else if (found) put('title', found.title, 'page layout', found.sure);
+  else if (meta && !isReadable(front)) put('title', meta, 'embedded metadata', 0.5);
+  else put('title', titleFromFileName(fileName), 'file name', 0.2);
+}
+
+/** Whether whole lines of the page, one after another, are this and nothing else. */
+function standsAlone(cells: Cell[], key: string): boolean {
+  const lines = cells.map((c) => lettersOf(c.text));
+  return lines.some((_, from) => {
+    let text = '';
+    for (let i = from; i < lines.length && text.length < key.length; i += 1) text += lines[i]!;
+    return text === key;
+  });
+}
+
+function authorsOf(
+  page: Page | undefined,
+  cells: Cell[],
+  found: FoundTitle | undefined,
+  embedded: Embedded,
+): { names: Name[]; from: Origin; sure: number } | undefined {
+  const meta = (embedded.authors ?? []).flatMap(peopleOfField);
+  if (!page || !isReadable(page.text))
+    return meta.length ? { names: meta, from: 'embedded metadata', sure: 0.4 } : undefined;
+  const printed = found ? readAuthors(cells, found, page.height) : [];
+  const key = (n: Name): string => lettersOf(n.family ?? n.literal ?? '');
+  const text = lettersOf(page.text);
+  const borneOut = meta.filter((n) => key(n).length > 1 && text.includes(key(n)));
+  const shown = new Set(printed.map(key));
+  // The page has all that the file names, and more: the file forgot some.
+  if (printed.length && borneOut.every((n) => shown.has(key(n))))
+    return { names: printed, from: 'page layout', sure: borneOut.length ? 0.9 : 0.6 };
+  if (borneOut.length && borneOut.length === meta.length)
+    return { names: borneOut, from: 'embedded metadata', sure: 0.9 };
+  if (printed.length) return { names: printed, from: 'page layout', sure: 0.6 };
+  return borneOut.length ? { names: borneOut, from: 'embedded metadata', sure: 0.7 } : undefined;
+}
+
+/** The line of the periodical, over the title or at the foot, or in a note that says where the work appeared. */
+function printedIn(cells: Cell[]): CitationLine | undefined {
+  for (const cell of cells) {
+    const line = citationLine(cell.text);
+    if (line) return line;
+  }
+  return undefined;
+}
+
+/** The date of the work: of its periodical, stated at its front, or of its notice of copyright. Never that of the file. */
+function dateOf(
+  cells: Cell[],
+  found: FoundTitle | undefined,
+  line: CitationLine | undefined,
+  text: string,
+): { value: DateValue; sure: number } | undefined {
+  if (line?.year) return { value: { 'date-parts': [[line.year]] }, sure: 0.8 };
+  const last = found?.cells.at(-1)?.row ?? 0;
+  const end = cells.find((c) => c.row > last && isProse(c))?.row ?? Infinity;
+  for (const cell of cells) {
+    if (cell.row >= end) break;
+    const value = statedDate(cell.text);
+    if (value) return { value, sure: 0.7 };
+  }
+  const year = noticeYear(text);
+  return year ? { value: { 'date-parts': [[year]] }, sure: 0.7 } : undefined;
+}
+
+/** False where the pages hold pictures, or signs of a font that does not say which letters they are. */
+function isReadable(text: string): boolean {
+  const letters = text.match(/\p{L}/gu)?.length ?? 0;
+  return letters > 10 && letters > text.replace(/[\s\d]/g, '').length * 0.5;
+}
+
 export function isUsableTitle(title: string | undefined, fileName: string): title is string {
   if (!title) return false;
   const t = title.trim();
-  if (t.length < 6 || !/\p{L}{3}/u.test(t)) return false;
+  if (t.length < 4 || !/\p{L}{2}/u.test(t) || isPlaceholder(t)) return false;
   if (
-    /\.(docx?|pdf|tex|dvi|indd|qxd|rtf|odt|wpd)$/i.test(t) ||
-    /^(microsoft word|untitled|document\d*$|title$|slide 1|scan)/i.test(t)
+    /\.(docx?|pdf|tex|dvi|indd|qxd|rtf|odt|wpd|xlsx?|pptx?|ps)$/i.test(t) ||
+    /^(microsoft word|untitled|document\d*$|slide 1|scan)/i.test(t)
   )
     return false;
   return t.toLowerCase() !== fileName.replace(/\.[^.]+$/, '').toLowerCase();
@@ -110,66 +240,4 @@ export function titleFromFileName(name: string): string {
       .replace(/\s+/g, ' ')
       .trim() || 'Untitled document'
   );
-}
-
-/** The title is the largest type in the upper part of the first page; the authors are the lines that follow it. */
-export function readLayout(page: Page | undefined): { title: string; authors: Name[]; sure: number } | undefined {
-  if (!page?.lines.length) return undefined;
-  const upper = page.lines.filter((l) => l.box.y0 < page.height * 0.6 && /\p{L}{2}/u.test(l.text));
-  if (!upper.length) return undefined;
-  const body = median(page.lines.flatMap((l) => Array<number>(Math.ceil(l.text.length / 20)).fill(l.size)));
-  const long = upper.filter((l) => l.text.replace(/[^\p{L}]/gu, '').length >= 4);
-  const largest = Math.max(...long.map((l) => l.size));
-  const first = page.lines.findIndex((l) => long.includes(l) && l.size >= largest * 0.97);
-  if (first < 0) return undefined;
-  let last = first;
-  while (
-    last + 1 < page.lines.length &&
-    Math.abs(page.lines[last + 1]!.size - largest) < largest * 0.06 &&
-    last - first < 5
-  )
-    last += 1;
-  const title = page.lines
-    .slice(first, last + 1)
-    .map((l) => l.text)
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-  if (title.length < 4 || title.length > 300) return undefined;
-  const contrast = largest / (body || largest);
-  const sure = contrast > 1.35 ? 0.8 : contrast > 1.12 ? 0.65 : 0.3;
-  return { title, authors: readAuthors(page.lines.slice(last + 1, last + 6), largest), sure };
-}
-
-function readAuthors(lines: PageLine[], titleSize: number): Name[] {
-  const out: Name[] = [];
-  for (const line of lines) {
-    if (
-      line.size > titleSize * 1.05 ||
-      /abstract|summary|introduction|university|department|institute|@|https?:|\d{4}/i.test(line.text)
-    )
-      break;
-    const cleaned = line.text.replace(/^by\s+/i, '').replace(/[\d\p{No}*†‡§¶∗]+/gu, '');
-    const names = cleaned
-      .split(/\s*(?:,|;|·|\band\b|&)\s*/)
-      .map((n) => n.trim())
-      .filter(Boolean);
-    if (!names.length || !names.every(looksLikeName)) break;
-    out.push(...names.map(parseName));
-  }
-  return out;
-}
-
-function looksLikeName(text: string): boolean {
-  const words = text.split(/\s+/);
-  return (
-    words.length >= 2 &&
-    words.length <= 5 &&
-    words.every((w) => /^(\p{Lu}[\p{L}'’.-]*|de|van|der|den|von|la|le|di|da|dos|y)$/u.test(w))
-  );
-}
-
-function median(values: number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
 }

@@ -1,3 +1,4 @@
 /** What property tests draw from, here and in the server. Nothing else imports it. */
+export * from './pages.ts';
 export * from './questions.ts';
 export * from './records.ts';

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { findQuote, quoteAt } from '../marks/index.ts';
-import { BboxReader, packWords, recognise, rectsOf, unpackWords, type Page } from '../documents/index.ts';
+import { BboxReader, packWords, rectsOf, unpackWords, type Page } from '../documents/index.ts';
 import { excerpt, fold, Lexemes, snippet, stem, stemsBegunBy, tokens } from './index.ts';
 
 test.each([
@@ -131,17 +131,6 @@ test('pages are read as they arrive, however they are cut; hyphens at line ends 
   );
 });
 
-test('the title is the largest type, the authors stand below it, and the source of each is told', () => {
-  const [page] = new BboxReader().push(BBOX) as [Page];
-  const { record, provenance } = recognise([page], { title: 'Microsoft Word - draft7.doc' }, 'scan_1.pdf');
-  expect(record).toMatchObject({ title: 'Gates & Tides', author: [{ given: 'Ines', family: 'Vance' }] });
-  expect(provenance.title!.from).toBe('page layout');
-  expect(recognise([], {}, 'scan_01421.pdf')).toMatchObject({
-    record: { title: 'scan 01421' },
-    provenance: { title: { from: 'file name' } },
-  });
-});
-
 describe('a word half typed', () => {
   // The examples of Porter's paper of 1980 (steps 2 to 5), from memory, as words are spelt; and some of the trade.
   const WORDS = `relational conditional rational valency hesitancy digitizer conformably radically differently vilely
@@ -169,7 +158,9 @@ describe('a word half typed', () => {
       fc.property(fc.stringMatching(/^[a-z]{3,9}$/), (typed) => {
         for (const s of stemsBegunBy(typed)) {
           expect(s.startsWith(typed)).toBe(false);
-          expect(s.slice(0, 2)).toBe(typed.slice(0, 2));
+          // A stem may be one letter (“ae” begins “aes”), and a y at its end is an i (Porter, step 1c).
+          expect(s[0]).toBe(typed[0]);
+          if (s.length > 1) expect(s[1]!.replace('y', 'i')).toBe(typed[1]!.replace('y', 'i'));
         }
       }),
     );

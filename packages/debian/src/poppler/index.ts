@@ -59,7 +59,8 @@ export async function pdfInfo(path: string): Promise<PdfInfo> {
     const locked = /Incorrect password|encrypted/i.test(info.err);
     return { state: locked ? 'encrypted' : 'damaged', pages: 0, embedded: {} };
   }
-  const field = (name: string): string | undefined => new RegExp(`^${name}:\\s+(.+)$`, 'm').exec(info.out)?.[1]?.trim();
+  const field = (name: string): string | undefined =>
+    new RegExp(`^${name}:[ \\t]+(\\S.*)$`, 'm').exec(info.out)?.[1]?.trim();
   const pages = Number(field('Pages') ?? 0);
   return { state: 'sound', pages, embedded: readEmbedded(field, meta.out) };
 }
@@ -77,10 +78,9 @@ function readEmbedded(field: (name: string) => string | undefined, xmp: string):
     const block = new RegExp(`<${tag}[^>]*>([\\s\\S]*?)</${tag}>`).exec(xmp)?.[1] ?? '';
     return [...block.matchAll(/<rdf:li[^>]*>([\s\S]*?)<\/rdf:li>/g)].map((m) => decode(m[1]!)).filter(Boolean);
   };
-  const author = field('Author');
-  const authors = items('dc:creator').length
-    ? items('dc:creator')
-    : (author?.split(/\s*(?:;|\band\b|&)\s*/) ?? []).filter((a) => /\s/.test(a.trim()));
+  const creators = items('dc:creator');
+  const signed = field('Author');
+  const authors = creators.length ? creators : signed ? [signed] : [];
   const keywords = items('dc:subject').length
     ? items('dc:subject')
     : (field('Keywords')?.split(/\s*[;,]\s*/) ?? []).filter(Boolean);
@@ -90,13 +90,11 @@ function readEmbedded(field: (name: string) => string | undefined, xmp: string):
       '',
   );
   const title = items('dc:title')[0] ?? field('Title');
-  const created = /(?:prism:publicationDate|xmp:CreateDate)(?:>|=")([^<"]+)/.exec(xmp)?.[1];
   return {
     ...(title ? { title } : {}),
     ...(authors.length ? { authors } : {}),
     ...(keywords.length ? { keywords } : {}),
     ...(doi ? { doi } : {}),
-    ...(created ? { date: created } : {}),
   };
 }
 
