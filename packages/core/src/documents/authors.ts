@@ -11,7 +11,10 @@ const SAID =
   /^.{0,12}(?:written by|présentée? par|presented by|vorgelegt von|author\s*:|verfasser(?:in)?\s*:|auteur\s*:|autor(?:a|in)?\s*:)\s*(.+)$/iu;
 /** Bodies that sign their works. */
 const BODY =
-  /(?:team|group|consortium|collaboration|network|committee|commission|society|association|foundation|用户组|学会|委员会)$/iu;
+  /(?:team|group|project|consortium|collaboration|network|committee|commission|society|association|foundation|用户组|学会|委员会)$/iu;
+
+/** Those named after it are no authors. */
+const HELPERS = /^(?:with (?:contributions|help|assistance)|contributors?|maintain(?:er|ed)|translat(?:or|ed))\b/i;
 
 /** The rows under the title in which names are looked for. */
 const MOST_ROWS = 30;
@@ -24,7 +27,7 @@ export function readAuthors(cells: Cell[], title: FoundTitle, height: number): N
   const below = front(cells, last, height);
   const out: { name: Name; cell: Cell }[] = [];
   for (const cell of below) {
-    if (EXAMINATION.test(cell.text)) {
+    if (EXAMINATION.test(cell.text) || HELPERS.test(cell.text)) {
       if (out.length) break;
       continue;
     }
@@ -36,7 +39,7 @@ export function readAuthors(cells: Cell[], title: FoundTitle, height: number): N
   if (out.length) return unique(out.map((o) => o.name));
   const alone = /^(?:by|par|von|por|di)\s+(\p{Lu}[\p{L}\p{M}’'-]+)$/iu.exec(below[0]?.text ?? '');
   if (alone) return [{ literal: alone[1]! }];
-  const body = below.slice(0, 2).find((c) => BODY.test(c.text) && c.text.split(' ').length <= 6 && !/@/.test(c.text));
+  const body = below.slice(0, 8).find((c) => BODY.test(c.text) && c.text.split(' ').length <= 6 && !/@/.test(c.text));
   if (body) return [{ literal: body.text }];
   return above(cells, title.cells[0]!);
 }
@@ -48,7 +51,7 @@ function front(cells: Cell[], last: Cell, height: number): Cell[] {
     if (cell.row <= last.row) continue;
     if (HEADING.test(cell.text) || HEADING_RUN_IN.test(cell.text) || isProse(cell)) break;
     if (/^\d+(?:\.\d+)*\.?\s+\p{Lu}/u.test(cell.text) && !/,/.test(cell.text)) break;
-    if (cell.row > last.row + MOST_ROWS || cell.box.y0 > height * 0.8) break;
+    if (cell.row > last.row + MOST_ROWS || cell.box.y0 > height * 0.95) break;
     out.push(cell);
   }
   return out;

@@ -118,12 +118,12 @@ const SET_BEFORE: Record<string, string> = {
 
 /** Ligatures apart, accents on their letters and control characters away: what a person would type to find the word. */
 function clean(text: string): string {
-  if (!/[\u0000-\u001f\u00A8\u00B4\u02C6\u02C7\u02DA\u02DC\u0300-\u036f\uFB00-\uFB06\uFFFD]/.test(text)) return text;
+  if (!/[\u0000-\u001f\u00A8\u00B4\u02C6\u02C7\u02DA\u02DC\uFB00-\uFB06\uFFFD]|\p{M}/u.test(text)) return text;
   return text
     .replace(/[ﬀ-ﬆ]/g, (c) => LIGATURES[c]!)
     .replace(/[\u0000-\u001f\uFFFD]/g, '')
     .replace(/([´¨ˆ˜ˇ˚])(\p{L})/gu, (_, accent: string, letter: string) => letter + SET_BEFORE[accent]!)
-    .replace(/ı(?=[\u0300-\u0308\u030C])/g, 'i')
+    .replace(/ı(?=\p{M})/gu, 'i')
     .normalize('NFC');
 }
 

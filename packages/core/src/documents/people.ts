@@ -4,6 +4,10 @@ import { NOT_A_NAME, PLACE_OF_WORK } from './front-words.ts';
 
 const BEFORE =
   /^(?:(?:written|edited|presented|présentée?|vorgelegt|prepared)\s+)?(?:by|par|von|por|di|authors?|autor(?:in|en|es)?|auteurs?|autori?|verfasser(?:in)?|作者)\s*[:：]?\s+(?=\S)/iu;
+const NOTICE = /^(?:copyright\s*(?:©|\(c\))?|©)[\d\s,–-]+(?:by\s+)?/i;
+const MADE_BY = /^an?\s+\p{L}{4,12}\s+(?=by\s)/iu;
+/** A body among the people of a list. */
+const BODY = /^(?:the\s+)?(?:[\p{L}\p{N}-]+\s+){1,3}(?:team|project|consortium|collaboration)$/iu;
 const TITLES =
   /^(?:(?:prof(?:essor)?|dr|mr|mrs|ms|ing|dipl|m\.?sc|b\.?sc|ph\.?d|habil|rer|nat|med|dott|ir)\.?(?:-ing\.?)?\s+)+/i;
 const DEGREES =
@@ -14,7 +18,7 @@ const SUFFIX = /^(?:jr|sr|ii|iii|iv)\.?$/i;
 
 /** A name of capitals, initials and particles; a body or a phrase is none. */
 const WORD =
-  /^(?:\p{Lu}\p{M}*\.?|(?:\p{Lu}\p{M}*\.-?){1,4}|(?:Mc|Mac|O['’]|D['’]|[Dd]e|La|Le|Van)?\p{Lu}[\p{L}\p{M}]*(?:['’.-][\p{L}\p{M}]+)*\.?)$/u;
+  /^(?:\p{Lu}\p{M}*\.?|(?:\p{Lu}\p{M}*\.-?){1,4}|(?:Mc|Mac|O['’]|D['’]|[Dd]e|La|Le|Van)?\p{Lu}[\p{L}\p{M}]*(?:['’.–-][\p{L}\p{M}]+)*\.?)$/u;
 
 /** The person a piece of text names and nothing else, or nothing. */
 export function personOf(text: string): Name | undefined {
@@ -73,6 +77,8 @@ const BETWEEN = /\s*(?:;|\s[·•|]\s|[、，]|\s(?:and|und|et|y|e|og|och|en|ja)
 /** The people of a printed line: each part must be one, up to the first that says where they work. */
 export function peopleOf(text: string): Name[] {
   const parts = text
+    .replace(NOTICE, '')
+    .replace(MADE_BY, '')
     .replace(BEFORE, '')
     .split(BETWEEN)
     .flatMap((p) => p.split(/\s*,\s*/))
@@ -80,7 +86,7 @@ export function peopleOf(text: string): Name[] {
     .filter((p) => p && !SUFFIX.test(p));
   const out: Name[] = [];
   for (const part of parts) {
-    const person = personOf(part);
+    const person = personOf(part) ?? (out.length && BODY.test(part) ? { literal: part } : undefined);
     if (person) out.push(person);
     // Names that lead a line are its authors' though where they work stands behind them.
     else if (!out.length || !/^[\p{Lu}\d@(]|\S+@/u.test(part)) return part === parts[0] ? [] : out.length ? out : [];

@@ -50,15 +50,16 @@ export function dateIn(text: string): { date: DateValue; text: string } | undefi
   return undefined;
 }
 
+/** What stands before a date that is not that of the work. */
+const OTHER_DATE =
+  /(?:accessed|retrieved|received|revised|submitted|modified|checked|printed|abgerufen|consulté)\W*(?:on|in|am|le|the)?\W*$/i;
+
 /** A piece of the front that states the date of the work: little more than the date stands in it. */
 export function statedDate(text: string): DateValue | undefined {
-  if (
-    /accessed|retrieved|received|revised|submitted|last (?:modified|checked)|printed|abgerufen|consult/i.test(text) &&
-    !/publish|accept/i.test(text)
-  )
-    return undefined;
   const found = dateIn(text);
   if (found) {
+    const at = text.indexOf(found.text);
+    if (OTHER_DATE.test(text.slice(0, at))) return statedDate(text.slice(at + found.text.length));
     const rest = text.replace(found.text, ' ').replace(/\([^()]*\)/g, ' ');
     return rest
       .trim()

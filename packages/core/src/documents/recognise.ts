@@ -140,9 +140,9 @@ function readTitleOf(
   const key = meta ? lettersOf(meta) : '';
   const shown = found ? lettersOf(found.title) : '';
   const printed = key.length > 10 && lettersOf(front).includes(key);
-  // The page has a subtitle the file leaves out, or the file a version the page has in a line of its own.
+  // The page has a subtitle or an article the file leaves out, or the file a version the page has in a line of its own.
   const more =
-    (shown.length > key.length && shown.startsWith(key)) ||
+    (shown.length > key.length && (shown.startsWith(key) || (shown.endsWith(key) && shown.length < key.length + 4))) ||
     (shown !== '' && key.startsWith(shown) && /^v(?:ersion)?\d/.test(key.slice(shown.length)));
   const alike = shown !== '' && (shown === key || (printed && (more || key.startsWith(shown) || shown.includes(key))));
   if (key && alike) put('title', more ? found!.title : meta!, 'embedded metadata', 0.95);
@@ -217,7 +217,7 @@ function dateOf(
 /** False where the pages hold pictures, or signs of a font that does not say which letters they are. */
 function isReadable(text: string): boolean {
   const letters = text.match(/\p{L}/gu)?.length ?? 0;
-  return letters > 10 && letters > text.replace(/[\s\d]/g, '').length * 0.5;
+  return letters > 10 && letters > text.replace(/[\s\d.·…]/g, '').length * 0.5;
 }
 
 export function isUsableTitle(title: string | undefined, fileName: string): title is string {
