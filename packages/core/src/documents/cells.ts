@@ -41,6 +41,9 @@ const TOUCHING = 0.08;
 const between = (a: PageWord | undefined, b: PageWord, size: number): string =>
   !a || b.box.x0 - a.box.x1 < size * TOUCHING ? '' : ' ';
 
+/** What marks a footnote or an affiliation: a letter, a number, a sign, or several with commas. */
+const MARK = /^(?:[\p{L}\d](?:,[\p{L}\d])*,?|[\d\p{No},]{1,5}|[^\p{L}\p{N}]{1,3})$/u;
+
 /** Words further apart than this many heights of the type do not belong together. */
 const APART = 1.4;
 
@@ -59,7 +62,7 @@ function piecesOf(page: Page, words: PageWord[]): Cell[] {
     const text = textOf(w);
     // Smaller, and off the middle of the line: a mark, not a word.
     const off = Math.abs(foot - w.box.y1) > size * 0.12;
-    const small = height(w) < size * 0.82 && off && text.length <= 5 && !/^\p{L}{3}/u.test(text);
+    const small = height(w) < size * 0.82 && off && MARK.test(text);
     const next = words[i + 1];
     const within =
       next && next.box.x0 - w.box.x1 < size * TOUCHING && height(next) > size * 0.82 && /^\p{L}/u.test(textOf(next));

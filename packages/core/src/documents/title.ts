@@ -23,6 +23,7 @@ export interface FoundTitle {
 }
 
 const MOST_LINES = 6;
+const FIRST_SECTION = /^1\.?\s+\p{Lu}/u;
 const SECTION = /^(?:\d+|[IVX]+)(?:\.\d+)*\.?$/;
 
 /** What templates put where the title goes. */
@@ -38,7 +39,7 @@ function isOther(cell: Cell): boolean {
   const ideographs = /\p{Script=Han}|\p{Script=Hangul}/u.test(text);
   if (letters.length < (ideographs ? 3 : 4)) return true;
   if (HEADING.test(text) || HEADING_RUN_IN.test(text) || LABEL.test(text) || VERSION.test(text)) return true;
-  if (/@|^(?:https?:|www\.)/.test(text) || EXAMINATION.test(text)) return true;
+  if (FIRST_SECTION.test(text) || /@|^(?:https?:|www\.)/.test(text) || EXAMINATION.test(text)) return true;
   if (MASTHEAD.test(text) && !/[?!]$/.test(text)) return true;
   const date = dateIn(text);
   return Boolean(date && lettersOf(text).length - lettersOf(date.text).length < 6);
@@ -54,7 +55,11 @@ export function readTitle(page: Page | undefined): FoundTitle | undefined {
   const front = end > 0 ? upper.filter((c) => c.row < cells[end]!.row || c.size > body * 1.3) : upper;
   const numbered = (c: Cell): boolean =>
     cells.some((n) => n.row === c.row && n !== c && n.box.x1 < c.box.x0 && SECTION.test(n.text));
-  const able = front.filter((c) => !isOther(c) && !numbered(c));
+  const all = front.filter((c) => !isOther(c) && !numbered(c));
+  // Where the first section begins the front is over, unless nothing stands before it.
+  const section = cells.find((c) => FIRST_SECTION.test(c.text))?.row ?? Infinity;
+  const before = all.filter((c) => c.row < section);
+  const able = before.length ? before : all;
   const chosen = prominent(able, body) ?? firstOf(able, body);
   if (!chosen) return undefined;
   const group = grown(chosen, cells, body);
