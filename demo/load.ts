@@ -78,22 +78,28 @@ const legal = SOURCES.filter((s) =>
   ['legal_case', 'legislation', 'regulation', 'speech', 'report', 'thesis'].includes(s.record.type),
 );
 const rest = SOURCES.filter((s) => !textual.includes(s) && !legal.includes(s));
-await bring([{ name: 'shoreline-index.ris', content: writeSources(textual, 'ris') }]);
-await bring([{ name: 'law-and-reports.bib', content: writeSources(legal, 'biblatex') }]);
 await bring([{ name: 'archive-and-web.json', content: writeSources(rest, 'csl-json') }]);
-
+await bring([{ name: 'law-and-reports.bib', content: writeSources(legal, 'biblatex') }]);
 const withPages = SOURCES.filter((s) => s.pages);
 const documents: { name: string; content: Uint8Array }[] = [];
+const scans: typeof documents = [];
 for (const [i, s] of withPages.entries()) {
   const pdf = await typeset(s.record, s.theme, s.pages!, 100 + i, i % 3 !== 0);
-  documents.push({ name: nameOf(s, i), content: s.record.type === 'personal_communication' ? await scan(pdf) : pdf });
+  const letter = s.record.type === 'personal_communication';
+  (letter ? scans : documents).push({ name: nameOf(s, i), content: letter ? await scan(pdf) : pdf });
 }
 const fresh: DemoSource['record'] = {
   type: 'report',
   title: 'Statement of the duty operator, night of 11 January',
   author: [{ given: 'Anton', family: 'Brackwater' }],
 };
-documents.push({ name: 'scan_01421.pdf', content: await typeset(fresh, 'operators', 4, 9, false) });
+await bring([...scans, { name: 'scan_01421.pdf', content: await typeset(fresh, 'operators', 4, 9, false) }]);
+// The newest first is what one sees first: an article that was read, marked and filed.
+const SHOWN = textual.find((s) => s.theme === 'licensing' && s.pages && s.record.type === 'article-journal')!;
+await bring([
+  { name: 'shoreline-index.ris', content: writeSources([...textual.filter((s) => s !== SHOWN), SHOWN], 'ris') },
+]);
+
 await bring(documents);
 
 function nameOf(s: DemoSource, i: number): string {
@@ -134,6 +140,7 @@ const file = (ids: string[], to: string): Promise<unknown> => fileSources(servic
 const lawArticles = ofTheme('licensing', ['article-journal', 'book', 'chapter']);
 await file(split(lawArticles, 0.4), chapter1);
 await file(split(lawArticles, 0.55), chapter2);
+for (const place of [chapter1, chapter2, operators]) await file([idOf.get(SHOWN.record.title!)!], place);
 await file(ofTheme('licensing', ['legal_case', 'legislation', 'regulation']), cases);
 await file(split(ofTheme('operators'), 0.8), operators);
 await file(split(ofTheme('saltmarsh'), 0.75), marsh);

@@ -8,7 +8,6 @@ import CommandPalette from './CommandPalette.vue';
 import { useChanges } from './changes.ts';
 import { isTyping } from './keys.ts';
 import KeysList from './KeysList.vue';
-import NoticeLine from './NoticeLine.vue';
 import TopBar from './TopBar.vue';
 
 const session = useSession();
@@ -38,7 +37,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <DropFiles />
       <KeysList v-model:open="keysOpen" />
       <CommandPalette v-model:open="paletteOpen" />
-      <NoticeLine />
     </template>
     <RouterView v-else />
   </div>

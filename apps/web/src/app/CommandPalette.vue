@@ -9,11 +9,13 @@ import { api } from '../api/client.ts';
 import ChooseBox from '../look/ChooseBox.vue';
 import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';
+import { useAsk } from '../sources/ask.ts';
 import { useSession } from '../session/store.ts';
 import { useChanges } from './changes.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const router = useRouter();
+const ask = useAsk();
 const places = usePlaces();
 const session = useSession();
 const changes = useChanges();
@@ -28,7 +30,7 @@ interface Entry {
 }
 
 const commands: Entry[] = [
-  { key: 'sources', kind: 'Command', name: 'Go to Sources', go: () => router.push('/sources') },
+  { key: 'sources', kind: 'Command', name: 'Go to Sources', go: () => router.push(ask.address) },
   { key: 'gather', kind: 'Command', name: 'Go to Gather: add sources', go: () => router.push('/gather') },
   { key: 'read', kind: 'Command', name: 'Go to Read', go: () => router.push('/read') },
   {

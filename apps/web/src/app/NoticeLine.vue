@@ -1,4 +1,8 @@
 <script setup lang="ts">
+/**
+ * What was done, in a line with its undo. It stands in the top bar, where it covers nothing; what went wrong needs more
+ * room and hangs under it until it is read.
+ */
 import { useChanges } from './changes.ts';
 
 const changes = useChanges();
@@ -6,24 +10,28 @@ const changes = useChanges();
 
 <template>
   <div
-    class="pointer-events-none fixed inset-x-0 bottom-4 z-50 flex justify-center"
+    class="flex min-w-0 items-center"
     :role="changes.notice?.bad ? 'alert' : 'status'"
     aria-live="polite"
+    :aria-atomic="true"
   >
     <p
       v-if="changes.notice"
-      class="pointer-events-auto flex max-w-[44rem] items-center gap-3 rounded-md px-4 py-2 shadow-lg"
-      :class="changes.notice.bad ? 'bg-maddertint text-madder' : 'bg-top text-toptext'"
+      class="flex min-w-0 items-center gap-2.5"
+      :class="
+        changes.notice.bad &&
+        'absolute right-4 top-[50px] z-50 max-w-[30rem] rounded-md bg-maddertint px-4 py-2 text-[13.5px] text-madder shadow-lg'
+      "
     >
-      <span>{{ changes.notice.text }}</span>
+      <span :class="!changes.notice.bad && 'truncate'" :title="changes.notice.text">{{ changes.notice.text }}</span>
       <button
         v-if="changes.notice.changeId"
-        class="font-semibold text-[#8fd6ca] underline underline-offset-2"
+        class="shrink-0 font-semibold text-[#8fd6ca] underline underline-offset-2"
         @click="changes.undoOne(changes.notice.changeId)"
       >
         Undo
       </button>
-      <button class="opacity-80 hover:opacity-100" aria-label="Close" @click="changes.notice = null">✕</button>
+      <button class="shrink-0 opacity-80 hover:opacity-100" aria-label="Close" @click="changes.notice = null">✕</button>
     </p>
   </div>
 </template>

@@ -7,10 +7,13 @@ import { useJobs } from '../gather/jobs.ts';
 import { usePlaces } from '../places/store.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useSession } from '../session/store.ts';
+import { useAsk } from '../sources/ask.ts';
 import JobsMenu from './JobsMenu.vue';
+import NoticeLine from './NoticeLine.vue';
 
 const emit = defineEmits<{ keys: []; commands: [] }>();
 const session = useSession();
+const ask = useAsk();
 const places = usePlaces();
 const jobs = useJobs();
 const tabs = useTabs();
@@ -18,14 +21,14 @@ const route = useRoute();
 
 const stages = computed(() => [
   { name: 'Gather', to: '/gather', count: jobs.running.length || undefined },
-  { name: 'Sources', to: '/sources', count: places.reply?.total },
+  { name: 'Sources', to: ask.address, count: places.reply?.total },
   {
     name: 'Read',
     to: tabs.current ? `/read/${tabs.current.source}/${tabs.current.file}` : '/read',
     count: tabs.open.length || undefined,
   },
 ]);
-const isOn = (to: string): boolean => route.path.split('/')[1] === to.split('/')[1];
+const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?]/)[1];
 </script>
 
 <template>
@@ -65,7 +68,8 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split('/')
         >
       </RouterLink>
     </nav>
-    <div class="ml-auto flex items-center gap-3 text-[12.5px]">
+    <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-[12.5px]">
+      <NoticeLine />
       <JobsMenu />
       <Menu as="div" class="relative">
         <MenuButton

@@ -8,7 +8,7 @@ export const KEYS: { where: string; keys: Key[] }[] = [
   {
     where: 'Everywhere',
     keys: [
-      { keys: '/', does: 'to the ask line' },
+      { keys: '/', does: 'to the ask line; Esc leaves it' },
       { keys: 'Ctrl K', does: 'any command or source by name' },
       { keys: 'Ctrl Z', does: 'undo' },
       { keys: 'Ctrl Shift Z', does: 'do again' },
@@ -29,7 +29,7 @@ export const KEYS: { where: string; keys: Key[] }[] = [
       { keys: 'e', does: 'edit the record' },
       { keys: 'c', does: 'copy the citation' },
       { keys: 'Delete', does: 'to the bin' },
-      { keys: 'Esc', does: 'unselect' },
+      { keys: 'Esc', does: 'unselect; again: take the words away' },
     ],
   },
   {

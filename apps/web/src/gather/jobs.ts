@@ -1,6 +1,7 @@
 /** Follows long work: asks often while something runs, seldom otherwise, and tells when something ended. */
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import type { JobInfo, JobList } from '@pandecta/contract';
 import { api } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
@@ -13,6 +14,7 @@ export const useJobs = defineStore('jobs', () => {
   const isRunning = (job: JobInfo): boolean => job.state === 'waiting' || job.state === 'running';
   const running = computed(() => list.value.filter(isRunning));
   const changes = useChanges();
+  const route = useRoute();
   let timer = 0;
   let following = false;
 
@@ -23,7 +25,9 @@ export const useJobs = defineStore('jobs', () => {
       list.value = (await api.get<JobList>('/jobs')).jobs;
       const ended = list.value.filter((j) => (before.has(j.id) || j.id === changes.begun) && !isRunning(j));
       if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
-      for (const job of ended)
+      // Whoever looks at the reports sees there what came of one.
+      const toTell = ended.filter((j) => !(j.importId && route.path.startsWith('/gather')));
+      for (const job of toTell)
         changes.tell(
           job.changeId ? job.says : `${job.title}: ${job.says}`,
           job.changeId ?? null,

@@ -6,6 +6,7 @@ import { onBeforeUnmount, ref, watch } from 'vue';
 import type { Mark, PageHit } from '@pandecta/contract';
 import type { Rect, Sense } from '@pandecta/core/marks';
 import { FILL } from './colours.ts';
+import { watchEmptySpace } from './empty-space.ts';
 import { pdfjs } from './pdf.ts';
 
 const props = defineProps<{
@@ -27,6 +28,7 @@ const near = ref(false);
 const drawn = ref(false);
 let task: RenderTask | undefined;
 let turn = 0;
+let letGo: (() => void) | undefined;
 
 useIntersectionObserver(box, ([entry]) => (near.value = entry?.isIntersecting ?? false), { rootMargin: '900px 0px' });
 
@@ -57,6 +59,8 @@ async function draw(): Promise<void> {
     if (mine !== turn) return;
     text.value.replaceChildren();
     await new lib.TextLayer({ textContentSource: page.streamTextContent(), container: text.value, viewport }).render();
+    letGo?.();
+    letGo = watchEmptySpace(text.value);
     drawn.value = true;
   } catch (error) {
     if ((error as Error).name !== 'RenderingCancelledException') throw error;
@@ -66,6 +70,7 @@ watch([near, () => props.scale, () => props.doc], draw, { flush: 'post' });
 onBeforeUnmount(() => {
   turn += 1;
   task?.cancel();
+  letGo?.();
 });
 
 const place = (r: Rect): Record<string, string> => ({
@@ -162,6 +167,17 @@ const sense = (m: Mark): Sense | undefined => props.senses.find((s) => s.id === 
 }
 .textLayer .markedContent {
   display: contents;
+}
+.textLayer .emptySpace {
+  position: absolute;
+  inset: 100% 0 0;
+  z-index: 0;
+  cursor: default;
+  user-select: none;
+}
+.textLayer.selecting .emptySpace {
+  top: 0;
+  user-select: text;
 }
 .textLayer ::selection {
   background: rgb(23 100 94 / 0.28);

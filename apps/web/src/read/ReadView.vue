@@ -11,6 +11,7 @@ import { useChanges } from '../app/changes.ts';
 import { isTyping } from '../app/keys.ts';
 import LitText from '../look/LitText.vue';
 import { useSession } from '../session/store.ts';
+import { useAsk } from '../sources/ask.ts';
 import ReadingSelect from '../sources/ReadingSelect.vue';
 import { chooseWord, type Arrow } from './caret.ts';
 import { FILL } from './colours.ts';
@@ -26,11 +27,14 @@ const router = useRouter();
 const session = useSession();
 const changes = useChanges();
 const tabs = useTabs();
+const ask = useAsk();
 const doc = useDocument();
 const { info, source, pdf, trouble, hits, total, hitAt, currentHit } = doc;
 const desk = ref<HTMLElement>();
+const chooser = ref<HTMLElement>();
 const searchInput = ref<HTMLInputElement>();
 const { width: deskWidth } = useElementSize(desk);
+const { width: chooserWidth, height: chooserHeight } = useElementSize(chooser, undefined, { box: 'border-box' });
 const zoom = ref<number | null>(null);
 const page = ref(1);
 const active = ref<string | null>(null);
@@ -142,7 +146,7 @@ function toMark(id: string): void {
 async function closeTab(tab: Tab): Promise<void> {
   const next = tabs.close(tab.file);
   if (tab.file === info.value?.fileId || !next)
-    await router.push(next ? `/read/${next.source}/${next.file}` : '/sources');
+    await router.push(next ? `/read/${next.source}/${next.file}` : ask.address);
 }
 function setZoom(factor: number): void {
   const keep = page.value;
@@ -183,6 +187,18 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   else if (event.key === 'k') go(Math.max(1, page.value - 1));
   else return;
   event.preventDefault();
+});
+
+/** Under the last word chosen, or over the first where there is no room; always in the window. */
+const chooserAt = computed(() => {
+  const at = selected.value?.at;
+  if (!at) return {};
+  const [w, h] = [chooserWidth.value || 300, chooserHeight.value || 34];
+  const under = at.bottom + 6;
+  return {
+    left: `${Math.max(8, Math.min(at.x, innerWidth - w - 16))}px`,
+    top: `${under + h + 8 < innerHeight ? under : Math.max(8, Math.min(at.top, innerHeight) - h - 6)}px`,
+  };
 });
 
 const sums = computed(() =>
@@ -391,8 +407,9 @@ const sums = computed(() =>
     <p class="sr-only" role="status">{{ selected ? `Chosen: ${selected.quote.exact}` : '' }}</p>
     <div
       v-if="selected"
+      ref="chooser"
       class="fixed z-30 flex gap-1 rounded-md border border-line bg-card p-1 shadow-lg"
-      :style="{ left: `${Math.min(selected.at.x, deskWidth - 260)}px`, top: `${selected.at.y + 6}px` }"
+      :style="chooserAt"
       role="toolbar"
       aria-label="Mark the selection"
     >

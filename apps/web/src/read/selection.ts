@@ -6,8 +6,8 @@ export interface Selected {
   page: number;
   quote: Quote;
   rects: Rect[];
-  /** Where the choice of senses appears: pixels in the window. */
-  at: { x: number; y: number };
+  /** Beside what the choice of senses appears: the end of the words, and the top of the first line; pixels in the window. */
+  at: { x: number; top: number; bottom: number };
 }
 
 /** @param scale pixels a point */
@@ -24,15 +24,14 @@ export function readSelection(scale: number): Selected | undefined {
   const exact = cut.toString().replace(/\s+/g, ' ').trim();
   if (!exact) return undefined;
   const box = page.getBoundingClientRect();
+  const boxes = [...cut.getClientRects()].filter((r) => r.width > 1 && r.height > 1);
   const rects = joinLines(
-    [...cut.getClientRects()]
-      .filter((r) => r.width > 1 && r.height > 1)
-      .map((r) => ({
-        x0: (r.left - box.left) / scale,
-        y0: (r.top - box.top) / scale,
-        x1: (r.right - box.left) / scale,
-        y1: (r.bottom - box.top) / scale,
-      })),
+    boxes.map((r) => ({
+      x0: (r.left - box.left) / scale,
+      y0: (r.top - box.top) / scale,
+      x1: (r.right - box.left) / scale,
+      y1: (r.bottom - box.top) / scale,
+    })),
   );
   const before = document.createRange();
   before.setStart(layer, 0);
@@ -46,12 +45,12 @@ export function readSelection(scale: number): Selected | undefined {
     lead.length,
     lead.length + exact.length,
   );
-  const last = [...cut.getClientRects()].at(-1);
+  const last = boxes.at(-1);
   return {
     page: Number(page.dataset.page),
     quote,
     rects,
-    at: { x: last?.right ?? box.left, y: last?.bottom ?? box.top },
+    at: { x: last?.right ?? box.left, top: boxes[0]?.top ?? box.top, bottom: last?.bottom ?? box.top },
   };
 }
 

@@ -33,11 +33,13 @@ export const useSession = defineStore('session', () => {
 
   async function signOut(): Promise<void> {
     await api.root('DELETE', '/session');
+    sessionStorage.clear();
     location.assign('/sign-in');
   }
 
   function choose(id: string): void {
     localStorage.setItem('workspace', id);
+    sessionStorage.clear();
     location.assign('/sources');
   }
 

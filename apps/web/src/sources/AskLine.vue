@@ -66,10 +66,16 @@ function facetText(facet: string): string {
   return `${type}: ${name.toLowerCase() === name || type === 'person' ? name : name.toLowerCase()}`;
 }
 
+/** To the list, or out of the line where there is none. */
+function leave(): void {
+  input.value?.blur();
+  document.getElementById('ledger')?.focus();
+}
+
 function key(event: KeyboardEvent): void {
   if (event.key === 'Backspace' && !draft.value && input.value?.selectionStart === 0) chips.value.at(-1)?.remove();
-  else if (event.key === 'Enter' || event.key === 'ArrowDown') document.getElementById('ledger')?.focus();
-  else if (event.key === 'Escape') draft.value ? (draft.value = '') : input.value?.blur();
+  // Escape only leaves: the words stay, and a second one clears them.
+  else if (['Enter', 'ArrowDown', 'Escape'].includes(event.key)) leave();
   else return;
   event.preventDefault();
 }

@@ -2,7 +2,7 @@
 /** The ledger: a virtual list of all that match. Only the lines in sight are drawn, and fetched. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { countSources } from '@pandecta/core/source';
 import { vDrag } from '../places/drag.ts';
 import { useSession } from '../session/store.ts';
@@ -33,6 +33,8 @@ const virtual = useVirtualizer(
   })),
 );
 watch(lineHeight, () => virtual.value.measure());
+// Coming back from another stage, the line one was at is in sight.
+onMounted(() => nextTick(() => toLine(ledger.cursor)));
 const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 const items = computed(() => virtual.value.getVirtualItems());
 /** The line the keyboard is at, where it is drawn. */
@@ -45,16 +47,18 @@ watch([items, () => ledger.rows.size, () => ledger.ids], () => {
 });
 watch(
   () => ledger.cursor,
-  (id) => {
-    const at = id ? ledger.index.get(id) : undefined;
-    if (at !== undefined) virtual.value.scrollToIndex(at, { align: 'auto' });
-  },
+  (id) => toLine(id),
 );
 watch(
   () => ask.params,
   () => scroller.value?.scrollTo({ top: 0 }),
   { deep: true },
 );
+
+function toLine(id: string | null): void {
+  const at = id ? ledger.index.get(id) : undefined;
+  if (at !== undefined) virtual.value.scrollToIndex(at, { align: 'auto' });
+}
 
 const allSelected = computed(() => ledger.ids.length > 0 && ledger.selected.size === ledger.ids.length);
 const sortOf = (key: string): string => {

@@ -108,7 +108,11 @@ function cell(id: Column['id']): string {
         <p
           class="mt-0.5 flex h-[21px] max-w-full flex-wrap content-start items-start justify-end gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
         >
-          <span v-for="t in row.tags.slice(0, 4)" :key="t.id" :class="t.subject ? 'term' : 'tag'"
+          <span
+            v-for="t in row.tags.slice(0, 4)"
+            :key="t.id"
+            class="max-w-full truncate"
+            :class="t.subject ? 'term' : 'tag'"
             ><span v-if="t.subject" class="sr-only">subject term: </span>{{ t.name }}</span
           >
           <span v-if="row.tags.length > 4" class="text-[12px] text-muted">+{{ row.tags.length - 4 }}</span>
@@ -124,8 +128,16 @@ function cell(id: Column['id']): string {
       <StampMark :kind="record.type" />
       <span class="truncate font-serif text-[14px]"><LitText :text="title" :lit="row.titleLit" /></span>
       <template v-for="c in columns" :key="c.id">
-        <span v-if="c.id === 'tags'" class="flex gap-1.5 overflow-hidden whitespace-nowrap"
-          ><span v-for="t in row.tags" :key="t.id" :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span></span
+        <!-- Tags that do not fit go to a second line, which is not seen: none is cut in a letter. -->
+        <span v-if="c.id === 'tags'" class="flex h-[21px] flex-wrap gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
+          ><span
+            v-for="t in row.tags"
+            :key="t.id"
+            class="max-w-full truncate"
+            :class="t.subject ? 'term' : 'tag'"
+            :title="t.name"
+            >{{ t.name }}</span
+          ></span
         >
         <span v-else class="truncate text-[12.5px] text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
       </template>

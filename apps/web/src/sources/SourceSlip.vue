@@ -102,136 +102,147 @@ defineExpose({ startTagging });
 </script>
 
 <template>
-  <section class="@container h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Slip">
-    <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
-    <p v-else-if="!source" class="text-muted">Fetching the record…</p>
-    <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
-    <div v-else-if="mode === 'history'">
-      <div class="mb-2 flex items-center justify-between">
-        <h3 class="heading">History of {{ source.record.title }}</h3>
-        <button class="btn" @click="mode = 'card'">Done</button>
+  <section class="@container flex h-full flex-col bg-card" aria-label="Slip">
+    <div class="min-h-0 flex-1 overflow-auto px-[18px] py-2.5">
+      <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+      <p v-else-if="!source" class="text-muted">Fetching the record…</p>
+      <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
+      <div v-else-if="mode === 'history'">
+        <div class="mb-2 flex items-center justify-between">
+          <h3 class="heading">History of {{ source.record.title }}</h3>
+          <button class="btn" @click="mode = 'card'">Done</button>
+        </div>
+        <HistoryList :source="source.id" />
       </div>
-      <HistoryList :source="source.id" />
+      <div
+        v-else
+        class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-[22px] gap-y-3 @3xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)]"
+      >
+        <div>
+          <div class="mb-1 flex items-center gap-3">
+            <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
+            <button
+              class="text-[12px] text-muted hover:text-ink"
+              title="Copy (c)"
+              @click="citing.copyCited([id], 'bibliography')"
+            >
+              Copy
+            </button>
+            <StyleChooser />
+          </div>
+          <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
+          <p
+            v-if="cited?.entries[0]"
+            class="font-serif text-[13.8px] leading-[1.38]"
+            data-testid="citation"
+            v-html="cited.entries[0].html"
+          />
+          <p v-else-if="cited" class="text-[13px] text-muted">{{ citing.unprintedWords(cited) }}.</p>
+          <p v-if="cited?.citationHtml" class="mt-1 text-[12.5px] text-muted">
+            In the text: <span v-html="cited.citationHtml" />
+          </p>
+          <!-- eslint-enable vue/no-v-html -->
+          <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-[12.8px] text-muted">
+            {{ source.record.abstract }}
+          </p>
+        </div>
+        <div>
+          <h3 class="heading mb-1 flex justify-between">
+            Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
+          </h3>
+          <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
+            <template v-for="[name, value, mono] in lines" :key="name"
+              ><dt class="text-muted">{{ name }}</dt>
+              <dd class="break-words" :class="mono && 'font-mono text-[11.5px] leading-[1.6]'">
+                {{ value }}
+              </dd></template
+            >
+          </dl>
+        </div>
+        <div>
+          <h3 class="heading mb-1 flex justify-between">
+            Filed under<button v-if="session.mayEdit" class="font-normal hover:text-ink" @click="emit('file')">
+              + file
+            </button>
+          </h3>
+          <ul class="leading-[1.5]">
+            <li v-for="p in source.places" :key="p.path" class="group flex gap-2">
+              <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
+                p.path
+              }}</RouterLink><button
+                v-if="session.mayEdit"
+                class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
+                :aria-label="`Remove from ${p.path}`"
+                :title="`Remove from ${p.path}; the source stays`"
+                @click="places.file([id], p.id, false)"
+              >
+                ✕
+              </button>
+            </li>
+            <li v-if="!source.places.length" class="text-muted">In no collection</li>
+          </ul>
+          <h3 class="heading mb-0.5 mt-1.5">Tags</h3>
+          <div class="flex flex-wrap items-center gap-x-2 gap-y-1">
+            <span
+              v-for="t in source.tags"
+              :key="t.id"
+              :class="t.subject ? 'term' : 'tag'"
+              class="group inline-flex gap-1"
+              :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
+            >
+              <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
+              }}<button
+                v-if="session.mayEdit"
+                class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
+                :aria-label="`Take away ${t.name}`"
+                @click="batch.tag([id], t.name, false, t.subject)"
+              >
+                ✕
+              </button>
+            </span>
+            <button
+              v-if="session.mayEdit && !tagging"
+              class="text-[12.5px] text-muted hover:text-ink"
+              @click="startTagging"
+            >
+              + add
+            </button>
+            <TagInput
+              v-if="tagging"
+              ref="tagInput"
+              class="w-40"
+              @add="batch.tag([id], $event)"
+              @done="tagging = false"
+            />
+          </div>
+          <h3 class="heading mb-0.5 mt-1.5">Reading</h3>
+          <ReadingSelect :id="source.id" :reading="source.reading" />
+          <h3 class="heading mb-0.5 mt-1.5">Files</h3>
+          <ul>
+            <li v-for="f in source.files" :key="f.id" class="truncate">
+              <button class="hover:underline" @click="emit('open', undefined, f.id)">{{ f.name }}</button>
+              <span class="ml-1.5 text-muted"
+                >{{ f.pages }} p.<template v-if="f.marks">
+                  · {{ f.marks }} {{ f.marks === 1 ? 'mark' : 'marks' }}</template
+                ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
+              >
+            </li>
+            <li v-if="!source.files.length" class="text-muted">No file</li>
+          </ul>
+        </div>
+      </div>
     </div>
-    <div
-      v-else
-      class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-[22px] gap-y-3 @3xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)]"
-    >
-      <div>
-        <div class="mb-1 flex items-center gap-3">
-          <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
-          <button
-            class="text-[12px] text-muted hover:text-ink"
-            title="Copy (c)"
-            @click="citing.copyCited([id], 'bibliography')"
-          >
-            Copy
-          </button>
-          <StyleChooser />
-        </div>
-        <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
-        <p
-          v-if="cited?.entries[0]"
-          class="font-serif text-[13.8px] leading-[1.38]"
-          data-testid="citation"
-          v-html="cited.entries[0].html"
-        />
-        <p v-else-if="cited" class="text-[13px] text-muted">{{ citing.unprintedWords(cited) }}.</p>
-        <p v-if="cited?.citationHtml" class="mt-1 text-[12.5px] text-muted">
-          In the text: <span v-html="cited.citationHtml" />
-        </p>
-        <!-- eslint-enable vue/no-v-html -->
-        <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-[12.8px] text-muted">
-          {{ source.record.abstract }}
-        </p>
-        <div class="mt-2 flex flex-wrap gap-1.5 *:!px-2">
-          <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
-          <button v-if="session.mayEdit && source.presence === 'live'" class="btn" @click="mode = 'edit'">
-            Edit record
-          </button>
-          <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
-          <button v-if="session.mayEdit && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
-            Restore
-          </button>
-          <button v-else-if="session.mayEdit" class="btn" @click="batch.toBin([id])">To the bin</button>
-        </div>
-      </div>
-      <div>
-        <h3 class="heading mb-1 flex justify-between">
-          Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
-        </h3>
-        <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
-          <template v-for="[name, value, mono] in lines" :key="name"
-            ><dt class="text-muted">{{ name }}</dt>
-            <dd class="break-words" :class="mono && 'font-mono text-[11.5px] leading-[1.6]'">{{ value }}</dd></template
-          >
-        </dl>
-      </div>
-      <div>
-        <h3 class="heading mb-1 flex justify-between">
-          Filed under<button v-if="session.mayEdit" class="font-normal hover:text-ink" @click="emit('file')">
-            + file
-          </button>
-        </h3>
-        <ul class="leading-[1.5]">
-          <li v-for="p in source.places" :key="p.path" class="group flex gap-2">
-            <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
-              p.path
-            }}</RouterLink><button
-              v-if="session.mayEdit"
-              class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
-              :aria-label="`Remove from ${p.path}`"
-              :title="`Remove from ${p.path}; the source stays`"
-              @click="places.file([id], p.id, false)"
-            >
-              ✕
-            </button>
-          </li>
-          <li v-if="!source.places.length" class="text-muted">In no collection</li>
-        </ul>
-        <h3 class="heading mb-0.5 mt-1.5">Tags</h3>
-        <div class="flex flex-wrap items-center gap-x-2 gap-y-1">
-          <span
-            v-for="t in source.tags"
-            :key="t.id"
-            :class="t.subject ? 'term' : 'tag'"
-            class="group inline-flex gap-1"
-            :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
-          >
-            <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
-            }}<button
-              v-if="session.mayEdit"
-              class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
-              :aria-label="`Take away ${t.name}`"
-              @click="batch.tag([id], t.name, false, t.subject)"
-            >
-              ✕
-            </button>
-          </span>
-          <button
-            v-if="session.mayEdit && !tagging"
-            class="text-[12.5px] text-muted hover:text-ink"
-            @click="startTagging"
-          >
-            + add
-          </button>
-          <TagInput v-if="tagging" ref="tagInput" class="w-40" @add="batch.tag([id], $event)" @done="tagging = false" />
-        </div>
-        <h3 class="heading mb-0.5 mt-1.5">Reading</h3>
-        <ReadingSelect :id="source.id" :reading="source.reading" />
-        <h3 class="heading mb-0.5 mt-1.5">Files</h3>
-        <ul>
-          <li v-for="f in source.files" :key="f.id" class="truncate">
-            <button class="hover:underline" @click="emit('open', undefined, f.id)">{{ f.name }}</button>
-            <span class="ml-1.5 text-muted"
-              >{{ f.pages }} p.<template v-if="f.marks">
-                · {{ f.marks }} {{ f.marks === 1 ? 'mark' : 'marks' }}</template
-              ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
-            >
-          </li>
-          <li v-if="!source.files.length" class="text-muted">No file</li>
-        </ul>
-      </div>
+    <!-- What one can do keeps its place, however long the record is. -->
+    <div v-if="source && mode === 'card'" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-1.5">
+      <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
+      <button v-if="session.mayEdit && source.presence === 'live'" class="btn" @click="mode = 'edit'">
+        Edit record
+      </button>
+      <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
+      <button v-if="session.mayEdit && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
+        Restore
+      </button>
+      <button v-else-if="session.mayEdit" class="btn" @click="batch.toBin([id])">To the bin</button>
     </div>
   </section>
 </template>

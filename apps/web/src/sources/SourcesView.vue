@@ -77,7 +77,11 @@ const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
   x: () => ledger.cursor && ledger.toggle(ledger.cursor),
   Enter: () => ledger.cursor && open(ledger.cursor),
   c: () => ledger.chosen.length && citing.copyCited(ledger.chosen, 'bibliography'),
-  Escape: () => (mode.value !== 'card' ? (mode.value = 'card') : ledger.unselect()),
+  Escape: () => {
+    if (mode.value !== 'card') mode.value = 'card';
+    else if (ledger.selected.size) ledger.unselect();
+    else if (ask.text) ask.clearText();
+  },
 };
 const EDITING: Record<string, () => unknown> = {
   f: () => (filing.value = true),

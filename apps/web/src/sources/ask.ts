@@ -1,6 +1,7 @@
 /** The question the Sources stage shows the answer of. It lives in the address, so it survives a reload and can be sent. */
 import { defineStore } from 'pinia';
-import { computed } from 'vue';
+import { useSessionStorage } from '@vueuse/core';
+import { computed, shallowRef, watch } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import type { Query } from '../api/client.ts';
@@ -17,7 +18,18 @@ const single = (value: LocationQuery[string] | undefined): string | undefined =>
 export const useAsk = defineStore('ask', () => {
   const route = useRoute();
   const router = useRouter();
-  const query = computed(() => (route.name === 'sources' ? route.query : {}) as LocationQuery);
+  /** Where one was in Sources: kept while one is elsewhere, and over a reload, so that one comes back to it. */
+  const address = useSessionStorage('sources address', '/sources');
+  const query = shallowRef<LocationQuery>(route.name === 'sources' ? route.query : {});
+  watch(
+    () => route.fullPath,
+    () => {
+      if (route.name !== 'sources') return;
+      query.value = route.query;
+      address.value = route.fullPath;
+    },
+    { immediate: true, flush: 'sync' },
+  );
   const text = computed(() => single(query.value.q) ?? '');
   const include = computed(() => list(query.value.include));
   const exclude = computed(() => list(query.value.exclude));
@@ -85,6 +97,8 @@ export const useAsk = defineStore('ask', () => {
   const drop = (facet: string): void =>
     set({ include: include.value.filter((f) => f !== facet), exclude: exclude.value.filter((f) => f !== facet) });
   const setText = (q: string): void => set({ q: q.trim() ? q : undefined }, true);
+  /** Takes the words away as a step of its own, so that going back brings them again. */
+  const clearText = (): void => set({ q: undefined });
   const setCollection = (id: string | undefined): void =>
     set({ collection: id === collection.value ? undefined : id, scope: undefined });
   const setScope = (s: 'live' | 'bin' | 'loose'): void =>
@@ -112,6 +126,7 @@ export const useAsk = defineStore('ask', () => {
     sort,
     years,
     at,
+    address,
     ranked,
     params,
     body,
@@ -120,6 +135,7 @@ export const useAsk = defineStore('ask', () => {
     turn,
     drop,
     setText,
+    clearText,
     setCollection,
     setScope,
     setYears,

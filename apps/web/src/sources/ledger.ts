@@ -1,5 +1,5 @@
 /** The sources that match, in order: the ids of all of them, the lines of those that were looked at, and the selection. */
-import { promiseTimeout } from '@vueuse/core';
+import { promiseTimeout, useSessionStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
 import type { SourcePage, SourceRow } from '@pandecta/contract';
@@ -34,6 +34,10 @@ export const useLedger = defineStore('ledger', () => {
   let wanted = new Set<string>();
   let pause = SETTLED_AFTER_MS.first;
   let later = 0;
+  /** The line one was at, for when the page is loaded anew. */
+  const last = useSessionStorage('chosen source', '');
+  let fresh = true;
+  watch(cursor, (id) => id && !fresh && (last.value = id));
 
   async function load(keepRows: boolean): Promise<void> {
     stop?.abort();
@@ -69,7 +73,9 @@ export const useLedger = defineStore('ledger', () => {
       const known = new Set(ids.value);
       if ([...selected.value].some((id) => !known.has(id)))
         selected.value = new Set([...selected.value].filter((id) => known.has(id)));
-      if (ask.at && known.has(ask.at)) cursor.value = ask.at;
+      const line = ask.at ?? (fresh ? last.value : undefined);
+      fresh = false;
+      if (line && known.has(line)) cursor.value = line;
       const stays = cursor.value && (known.has(cursor.value) || (keepRows && cursor.value === held.value));
       if (!stays || (!keepRows && ask.at && cursor.value !== ask.at))
         cursor.value = ids.value[lastAt] ?? ids.value.at(-1) ?? null;
