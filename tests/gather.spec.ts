@@ -23,7 +23,9 @@ test('a mix of sound and broken files: each has its outcome, each message its li
   await expect(pane.getByRole('row', { name: /list\.txt BibTeX/i })).toContainText(/new/);
   await expect(pane.getByRole('row', { name: /survey\.bib RIS/i })).toContainText('1 source new');
   await expect(pane.getByRole('row', { name: /broken\.pdf/ })).toContainText(/damaged/i);
-  await expect(pane.getByRole('row', { name: /holiday\.jpg/ })).toContainText('It is a picture (JPEG), which is not read');
+  await expect(pane.getByRole('row', { name: /holiday\.jpg/ })).toContainText(
+    'It is a picture (JPEG), which is not read',
+  );
   await expect(pane.getByText('list.txt, line 2')).toBeVisible();
   await expect(pane.getByText(/A brace does not close in the entry “lost”/)).toBeVisible();
 

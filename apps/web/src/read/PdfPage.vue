@@ -182,4 +182,7 @@ const sense = (m: Mark): Sense | undefined => props.senses.find((s) => s.id === 
 .textLayer ::selection {
   background: rgb(23 100 94 / 0.28);
 }
+.textLayer br::selection {
+  background: transparent;
+}
 </style>

@@ -21,7 +21,7 @@ export function readSelection(scale: number): Selected | undefined {
   // A selection that runs over the end of the page is cut there: a mark stands on one page.
   const cut = range.cloneRange();
   if (!layer.contains(range.endContainer)) cut.setEnd(layer, layer.childNodes.length);
-  const exact = cut.toString().replace(/\s+/g, ' ').trim();
+  const exact = textOf(cut).trim();
   if (!exact) return undefined;
   const box = page.getBoundingClientRect();
   const boxes = [...cut.getClientRects()].filter((r) => r.width > 1 && r.height > 1);
@@ -36,15 +36,11 @@ export function readSelection(scale: number): Selected | undefined {
   const before = document.createRange();
   before.setStart(layer, 0);
   before.setEnd(cut.startContainer, cut.startOffset);
-  const lead = before.toString().replace(/\s+/g, ' ');
+  const lead = textOf(before);
   const after = document.createRange();
   after.setStart(cut.endContainer, cut.endOffset);
   after.setEnd(layer, layer.childNodes.length);
-  const quote = quoteAt(
-    `${lead}${exact}${after.toString().replace(/\s+/g, ' ')}`,
-    lead.length,
-    lead.length + exact.length,
-  );
+  const quote = quoteAt(`${lead}${exact}${textOf(after)}`, lead.length, lead.length + exact.length);
   const last = boxes.at(-1);
   return {
     page: Number(page.dataset.page),
@@ -52,6 +48,13 @@ export function readSelection(scale: number): Selected | undefined {
     rects,
     at: { x: last?.right ?? box.left, top: boxes[0]?.top ?? box.top, bottom: last?.bottom ?? box.top },
   };
+}
+
+/** The words of a stretch of a page; a line's end parts words as a space does. */
+function textOf(range: Range): string {
+  const copy = range.cloneContents();
+  for (const end of copy.querySelectorAll('br')) end.replaceWith(' ');
+  return copy.textContent!.replace(/\s+/g, ' ');
 }
 
 /** Spans of one line become one rectangle. */

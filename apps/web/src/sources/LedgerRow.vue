@@ -129,15 +129,13 @@ function cell(id: Column['id']): string {
       <span class="truncate font-serif text-[14px]"><LitText :text="title" :lit="row.titleLit" /></span>
       <template v-for="c in columns" :key="c.id">
         <!-- Tags that do not fit go to a second line, which is not seen: none is cut in a letter. -->
-        <span v-if="c.id === 'tags'" class="flex h-[21px] flex-wrap gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
-          ><span
-            v-for="t in row.tags"
-            :key="t.id"
-            class="max-w-full truncate"
-            :class="t.subject ? 'term' : 'tag'"
-            :title="t.name"
-            >{{ t.name }}</span
-          ></span
+        <span
+          v-if="c.id === 'tags'"
+          class="flex h-[21px] flex-wrap gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
+          :title="row.tags.map((t) => t.name).join(', ')"
+          ><span v-for="t in row.tags" :key="t.id" class="max-w-full truncate" :class="t.subject ? 'term' : 'tag'">{{
+            t.name
+          }}</span></span
         >
         <span v-else class="truncate text-[12.5px] text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
       </template>

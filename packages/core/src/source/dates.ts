@@ -188,8 +188,9 @@ export function dateToEdtf(date: DateValue): string {
   return parts.map((p) => one(p, parts.length === 1 ? date.season : undefined)).join('/');
 }
 
-/** The year of a date as a person reads it: "1872", "44 BC"; empty when it has none. */
+/** The year of a date as a person reads it: "1872", "44 BC", "1560s"; empty when it has none. */
 export function yearShort(date: DateValue | undefined): string {
+  if (date?.edtf !== undefined) return edtfInWords(date.edtf);
   const year = yearOf(date);
   return year === undefined ? '' : yearWords(year);
 }

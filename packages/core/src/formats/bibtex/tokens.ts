@@ -153,7 +153,9 @@ class Scanner {
       offset: trouble.offset,
       what: `${trouble.what} in the entry “${entry.key || entry.type}”`,
       done: kept
-        ? `${kept === 1 ? 'its one field was' : `its ${kept} fields were`} read as far as they go`
+        ? kept === 1
+          ? 'its one field was read as far as it goes'
+          : `its ${kept} fields were read as far as they go`
         : 'the entry was left out',
     });
     this.pos = Math.max(this.pos, this.limit);

@@ -1,0 +1,122 @@
+/** What one meets in a day's work: that things keep their place, and that going away and coming back loses nothing. */
+import { expect, test, type Page } from '@playwright/test';
+import { ask, drop, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
+
+test.beforeEach(async ({ page }) => signIn(page));
+
+const askLine = (page: Page) => page.getByRole('textbox', { name: 'Ask' });
+const stage = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) });
+const chosen = (page: Page): Promise<string | null> => ledger(page).getAttribute('aria-activedescendant');
+
+test('Escape only leaves the ask line; a second takes the words away, and going back brings them', async ({ page }) => {
+  await ask(page, 'closure');
+  await page.keyboard.press('Escape');
+  await expect(askLine(page)).toHaveValue('closure');
+  await expect(ledger(page)).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(askLine(page)).toHaveValue('');
+  await page.goBack();
+  await expect(askLine(page)).toHaveValue('closure');
+});
+
+test('words asked for and the line one was at are there after a visit to Read, and after a reload', async ({
+  page,
+}) => {
+  await ask(page, 'gate');
+  await ledger(page).focus();
+  await page.keyboard.press('End');
+  const at = await chosen(page);
+  expect(at).not.toBeNull();
+  await stage(page, 'Read').click();
+  await expect(page).toHaveURL(/\/read/);
+  await stage(page, 'Sources').click();
+  await expect(askLine(page)).toHaveValue('gate');
+  await expect.poll(() => chosen(page)).toBe(at);
+  await page.reload();
+  await expect(askLine(page)).toHaveValue('gate');
+  await expect.poll(() => chosen(page)).toBe(at);
+});
+
+test('what one can do with a source stays in sight, however long its record is', async ({ page }) => {
+  const abstract = 'The operators closed the gate late, and the silt came in. '.repeat(60);
+  await drop(page, [
+    {
+      name: 'long.ris',
+      content: `TY  - BOOK\nTI  - A long account of the weir\nAB  - ${abstract}\nN1  - ${abstract}\nER  - \n`,
+    },
+  ]);
+  await expect(page.getByRole('row', { name: /long\.ris/ })).toContainText('1 source new');
+  await stage(page, 'Sources').click();
+  await ask(page, 'title:"long account of the weir"');
+  await line(page, 'A long account of the weir').click();
+  for (const name of ['Edit record', 'Cite', 'To the bin'])
+    await expect(slip(page).getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 });
+});
+
+test('one line a source, no tag is cut in a letter', async ({ page }) => {
+  await page.getByRole('button', { name: 'Two-line' }).click();
+  await expect(page.getByRole('button', { name: 'Columns' })).toBeVisible();
+  const cut = await ledger(page)
+    .locator('.tag, .term')
+    .evaluateAll((tags) =>
+      tags
+        .filter((tag) => {
+          const [own, cell] = [tag.getBoundingClientRect(), tag.parentElement!.getBoundingClientRect()];
+          const seen = own.top < cell.bottom - 1;
+          return seen && own.right > cell.right + 1;
+        })
+        .map((tag) => tag.textContent),
+    );
+  expect(cut).toEqual([]);
+  await page.getByRole('button', { name: 'One-line' }).click();
+});
+
+test('a notice covers nothing of the report one reads, and the report itself needs none', async ({ page }) => {
+  await drop(page, [{ name: 'weir.ris', content: 'TY  - BOOK\nTI  - The weir and its notice\nER  - \n' }]);
+  const report = page.getByRole('region', { name: 'Report' });
+  await expect(report.getByRole('row', { name: /weir\.ris/ })).toContainText('1 source new');
+  await expect(notice(page, /weir\.ris/)).toHaveCount(0);
+  await report.getByRole('button', { name: 'Undo this import' }).click();
+  const said = notice(page, /^Undone/);
+  await expect(said).toBeVisible();
+  const bar = (await page.getByRole('banner').boundingBox())!;
+  const box = (await said.boundingBox())!;
+  expect(box.y + box.height).toBeLessThanOrEqual(bar.y + bar.height);
+});
+
+test('selecting with the pointer ends on the line where one lets go, also beside it', async ({ page }) => {
+  const lines = [
+    'Log of the weir',
+    'The keeper shut the gate at dusk.',
+    'No boat passed before the tide.',
+    'The ferry waited below.',
+  ];
+  await drop(page, [{ name: 'weir-log.pdf', content: await makePdf([lines, ['Second leaf', 'Nothing more.']]) }]);
+  await expect(page.getByRole('row', { name: /weir-log/ })).toContainText('New source');
+  await stage(page, 'Sources').click();
+  await ask(page, 'title:"Log of the weir"');
+  await line(page, 'Log of the weir').click();
+  await slip(page)
+    .getByRole('button', { name: /^Read ·/ })
+    .click();
+  const leaf = page.getByRole('region', { name: 'Page 1' });
+  const boxOf = async (text: string) => (await leaf.getByText(text).boundingBox())!;
+  await expect(leaf.getByText('The ferry waited')).toBeVisible();
+  const [from, to] = [await boxOf('The keeper shut'), await boxOf('No boat passed')];
+  await page.mouse.move(from.x + 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width + 60, to.y + to.height / 2, { steps: 8 });
+  await page.mouse.up();
+  await expect(page.getByRole('status').filter({ hasText: /^Chosen:/ })).toHaveText(
+    'Chosen: The keeper shut the gate at dusk. No boat passed before the tide.',
+  );
+  await page.keyboard.press('Escape');
+  // Below the last line of the page as well, and the senses to choose from stay in the window.
+  await page.mouse.move(from.x + 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 200, 780, { steps: 8 });
+  await page.mouse.up();
+  await expect(page.getByRole('toolbar', { name: 'Mark the selection' })).toBeInViewport({ ratio: 1 });
+  await expect(page.getByRole('status').filter({ hasText: /^Chosen:/ })).toContainText('The ferry waited below.');
+});
