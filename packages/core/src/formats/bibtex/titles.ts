@@ -43,8 +43,11 @@ export function readTitles(
   const main = title('main');
   if (type === 'periodical' || KIND_OF_ENTRY[type] === 'article-journal') {
     const journal = title('journal', fields.has('journaltitle') ? 'journaltitle' : 'journal');
-    if (type === 'periodical') put('title', title('') ?? journal);
-    else {
+    if (type === 'periodical') {
+      const own = title('');
+      put('title', own ?? journal);
+      if (own && journal && !sameTitle(own, journal)) ['journal', 'journaltitle'].forEach((f) => used.delete(f));
+    } else {
       put('title', title(''));
       put('container-title', journal);
     }

@@ -4,6 +4,7 @@
  * record and written back.
  */
 import {
+  OTHERS,
   parseDate,
   parseName,
   type DateValue,
@@ -168,6 +169,7 @@ function addName(record: SourceRecord, variable: NameVariable, value: string): v
 
 /** RIS writes "Family, Given, Suffix"; a name without a comma is an institution or a single name. */
 function readName(value: string): ReturnType<typeof parseName> {
+  if (/^(?:others|(?:et|and) al\.?)$/i.test(value)) return OTHERS;
   if (!value.includes(',')) return { literal: value };
   return parseName(value.replace(/,\s*$/, ''));
 }
