@@ -273,6 +273,15 @@ describe('identifiers', () => {
     expect(first('arXiv:2101.00001v2')).toMatchObject({ number: '2101.00001', archive: 'arXiv' });
   });
 
+  test.each([
+    ['Okonjo, M. (2011). Silt and gates. Coastal Processes 12. doi:10.5555/other.1', ''],
+    ['', '[5] M. Okonjo, Silt and gates, DOI: 10.5555/other.1'],
+    ['', 'Speech and Signal, pages 1757–1760, 1999. ISBN 978-0-306-40615-7. doi: 10.5555/other.1'],
+  ])('of a work that is referred to are not the document’s: “%s%s”', (onFirst, onSecond) => {
+    const { record } = of([line(20, 'A study of silt'), line(9, onFirst), ...PROSE], {}, [line(9, onSecond), ...PROSE]);
+    expect([record.DOI, record.ISBN]).toEqual([undefined, undefined]);
+  });
+
   test.each(['10.0000/0000000', '10.1145/nnnnnnn.nnnnnnn', '10.1145/1122445.1122456', '10.5555/xxxx.xxxx'])(
     'the DOI “%s” of a template is none',
     (doi) => expect(first(`doi: ${doi}`).DOI).toBeUndefined(),

@@ -58,7 +58,7 @@ export function recognise(pages: Page[], embedded: Embedded, fileName: string): 
     .join('\n');
   const found = readTitle(first);
   const line = printedIn(cells);
-  readIdentifiers(front, cells, first?.text ?? '', embedded, Boolean(line), put);
+  readIdentifiers(pages.slice(0, FRONT), front, cells, embedded, Boolean(line), put);
   readTitleOf(found, cells, front, embedded, fileName, put);
   const title = record.title ? lettersOf(record.title) : '';
   // A cover has the title alone; the page behind it has it again, with the people.
@@ -87,22 +87,22 @@ type Put = (field: keyof SourceRecord, value: unknown, from: Origin, sure: numbe
 const MADE_UP = /^10\.0+\/|^10\.\d+\/(?:[0.x_n-]+|.*(?:x{4}|n{4}|0{6}|123456|1122445).*|doi|insert.*)$/i;
 
 function readIdentifiers(
+  pages: Page[],
   front: string,
   cells: Cell[],
-  firstPage: string,
   embedded: Embedded,
   periodical: boolean,
   put: Put,
 ): void {
   const arxiv = findArxivIds(front)[0];
-  const own = embedded.doi ?? printedDoi(cells, firstPage) ?? soleDoi(front);
+  const own = embedded.doi ?? printedDoi(cells, pages[0]) ?? soleDoi(pages);
   const doi = own && !MADE_UP.test(own) ? own : undefined;
   if (doi) {
     put('DOI', doi, embedded.doi ? 'embedded metadata' : 'document identifier', embedded.doi ? 0.95 : 0.9);
     put('type', arxiv ? 'article' : 'article-journal', 'document identifier', 0.6);
     return;
   }
-  const isbn = findIsbns(front)[0];
+  const isbn = printedIsbn(pages);
   if (isbn && !periodical) {
     put('ISBN', isbn, 'document identifier', 0.9);
     put('type', 'book', 'document identifier', 0.7);
@@ -114,17 +114,47 @@ function readIdentifiers(
   }
 }
 
-/** The DOI of the first page: the only one, or else the first that stands by itself and not in a sentence. */
-function printedDoi(cells: Cell[], text: string): string | undefined {
-  const all = findDois(text);
-  if (all.length < 2) return all[0];
-  return cells.filter((c) => c.text.split(' ').length <= 8).flatMap((c) => findDois(c.text))[0];
+/** The ISBN of the front, but for one in a reference and for the zeros of a template. */
+function printedIsbn(pages: Page[]): string | undefined {
+  for (const { text } of pages) {
+    const before = text.slice(0, Math.max(0, text.search(/ISBN/i))).slice(-300);
+    const isbn = findIsbns(text).find((i) => !/0{6}/.test(i));
+    if (isbn && !REFERENCE.test(before) && !REFERENCE_LATER.test(before)) return isbn;
+  }
+  return undefined;
 }
 
-/** A DOI on a later page is the document's own only if it is the only one there; else it may be a reference. */
-function soleDoi(text: string): string | undefined {
-  const found = findDois(text);
-  return found.length === 1 ? found[0] : undefined;
+/** What stands before a DOI that is another work's: a year that ends the names of a reference, the number of one. */
+const REFERENCE = /\((?:19|20)\d\d[a-z]?\)[.:]|\[\d{1,3}\]\s/;
+/** The same further on in a document, where no masthead stands. */
+const REFERENCE_LATER =
+  /\bpages?\s+\d|\bpp\.\s*\d|\bISBN\b|(?:^|\n)\s*(?:references|bibliography|literatur(?:e|verzeichnis)?)\s*\n/i;
+
+/** The DOIs of a page that no reference has. */
+function doisOf({ text }: Page, later: boolean): string[] {
+  const low = text.toLowerCase();
+  return findDois(text).filter((doi) => {
+    const at = Math.max(0, low.indexOf(doi));
+    const before = text.slice(Math.max(0, at - 300), at);
+    return !REFERENCE.test(before) && !(later && REFERENCE_LATER.test(text.slice(Math.max(0, at - 2000), at)));
+  });
+}
+
+/** The DOI of the first page: the only one, or else the first that stands by itself and not in a sentence. */
+function printedDoi(cells: Cell[], page: Page | undefined): string | undefined {
+  const all = page ? doisOf(page, false) : [];
+  if (all.length < 2) return all[0];
+  return cells
+    .filter((c) => c.text.split(' ').length <= 8)
+    .flatMap((c) => findDois(c.text))
+    .find((doi) => all.includes(doi));
+}
+
+/** A DOI on a later page is the document's own only if it is the only one of all; else it may be a reference. */
+function soleDoi(pages: Page[]): string | undefined {
+  const all = new Set(pages.flatMap((p) => findDois(p.text)));
+  const own = pages.slice(1).flatMap((p) => doisOf(p, true));
+  return all.size === 1 ? own[0] : undefined;
 }
 
 /** Metadata that the page bears out is spelt as the page cannot show it; else the page is believed. */
