@@ -1,7 +1,7 @@
 /** The authors as the first page names them: under the title, in lines, grids or columns, or where a label says so. */
 import type { Name } from '../source/index.ts';
 import { isProse, type Cell } from './cells.ts';
-import { EXAMINATION, HEADING, HEADING_RUN_IN, NOT_A_NAME, PLACE_OF_WORK } from './front-words.ts';
+import { EXAMINATION, isHeading, NOT_A_NAME, PLACE_OF_WORK } from './front-words.ts';
 import { peopleOf, personOf } from './people.ts';
 import type { FoundTitle } from './title.ts';
 
@@ -49,7 +49,7 @@ function front(cells: Cell[], last: Cell, height: number): Cell[] {
   const out: Cell[] = [];
   for (const cell of cells) {
     if (cell.row <= last.row) continue;
-    if (HEADING.test(cell.text) || HEADING_RUN_IN.test(cell.text) || isProse(cell)) break;
+    if (isHeading(cell.text) || isProse(cell)) break;
     if (/^\d+(?:\.\d+)*\.?\s+\p{Lu}/u.test(cell.text) && !/,/.test(cell.text)) break;
     if (cell.row > last.row + MOST_ROWS || cell.box.y0 > height * 0.95) break;
     out.push(cell);

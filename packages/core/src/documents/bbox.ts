@@ -3,7 +3,7 @@
  * points. It is read as it arrives; pages come out whole.
  */
 import { characterOf } from '../text/index.ts';
-import type { Page, PageLine, PageWord } from './page.ts';
+import { boundsOf, median, type Page, type PageLine, type PageWord } from './page.ts';
 
 export class BboxReader {
   private rest = '';
@@ -80,18 +80,11 @@ export class BboxReader {
   private endLine(): void {
     const words = this.line?.words ?? [];
     if (words.length && this.page) {
-      const boxes = words.map((w) => w.box);
-      const heights = boxes.map((b) => b.y1 - b.y0).sort((a, b) => a - b);
       const line: PageLine = {
         text: this.page.text.slice(this.line!.from),
         words,
-        size: heights[heights.length >> 1]!,
-        box: {
-          x0: Math.min(...boxes.map((b) => b.x0)),
-          y0: Math.min(...boxes.map((b) => b.y0)),
-          x1: Math.max(...boxes.map((b) => b.x1)),
-          y1: Math.max(...boxes.map((b) => b.y1)),
-        },
+        size: median(words.map((w) => w.box.y1 - w.box.y0)),
+        box: boundsOf(words),
       };
       this.page.lines.push(line);
     }

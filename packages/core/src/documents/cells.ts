@@ -4,7 +4,7 @@
  * are pieces of their own, as in a grid of names.
  */
 import type { Rect } from '../marks/index.ts';
-import type { Page, PageWord } from './page.ts';
+import { boundsOf, median, type Page, type PageWord } from './page.ts';
 
 export interface Cell {
   text: string;
@@ -81,12 +81,7 @@ function piecesOf(page: Page, words: PageWord[]): Cell[] {
         text: closed(p.words.map((w, i) => between(p.words[i - 1], w, size) + textOf(w)).join('')),
         marks: p.marks,
         size: typeSize((own.length ? own : p.words).map(height)),
-        box: {
-          x0: Math.min(...p.words.map((w) => w.box.x0)),
-          y0: Math.min(...p.words.map((w) => w.box.y0)),
-          x1: Math.max(...p.words.map((w) => w.box.x1)),
-          y1: Math.max(...p.words.map((w) => w.box.y1)),
-        },
+        box: boundsOf(p.words),
         row: 0,
       };
     });
@@ -102,11 +97,6 @@ function closed(text: string): string {
 
 /** The lower of two in the middle: letters of a logo stand out, a line does not for it. */
 const typeSize = (heights: number[]): number => [...heights].sort((a, b) => a - b)[(heights.length - 1) >> 1] ?? 0;
-
-export function median(values: number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
-}
 
 /** Letters and digits of a text alone, without case and accents: what two ways of printing it share. */
 export const lettersOf = (text: string): string =>

@@ -1,11 +1,13 @@
 /** Words by which the lines at the front of a document are told apart. Common practice in the languages met. */
 
 /** Headings of parts, which end the front or stand above it, and are no title. */
-export const HEADING =
+const HEADING =
   /^(?:(?:\d+|[ivx]+)\.?\s+)?(?:abstract|summary|(?:table of )?contents|introduction|key ?words|preface|foreword|acknowledge?ments?|résumé|table des matières|sommaire|zusammenfassung|inhalt(?:sverzeichnis)?|kurzfassung|einleitung|resumen|índice|introducción|riassunto|indice|resumo|sumário|samenvatting|inhoud(?:sopgave)?|references|bibliography|list of (?:figures|tables)|appendix|摘\s*要|目\s*录|目\s*次|要旨)[\s.:—–-]*$/iu;
 
 /** A heading that begins a line of prose: "Abstract. The gate …" */
-export const HEADING_RUN_IN = /^(?:abstract|summary|key ?words|résumé|zusammenfassung|resumen|resumo)\s*[.:—–-]/i;
+const HEADING_RUN_IN = /^(?:abstract|summary|key ?words|résumé|zusammenfassung|resumen|resumo)\s*[.:—–-]/i;
+
+export const isHeading = (text: string): boolean => HEADING.test(text) || HEADING_RUN_IN.test(text);
 
 /** What kind of text it is, set above its title. */
 export const LABEL =

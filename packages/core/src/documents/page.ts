@@ -28,6 +28,22 @@ export interface Page {
   lines: PageLine[];
 }
 
+/** The upper of two in the middle; 0 of none. */
+export function median(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+}
+
+/** The rectangle that holds all the words. */
+export function boundsOf(words: PageWord[]): Rect {
+  return {
+    x0: Math.min(...words.map((w) => w.box.x0)),
+    y0: Math.min(...words.map((w) => w.box.y0)),
+    x1: Math.max(...words.map((w) => w.box.x1)),
+    y1: Math.max(...words.map((w) => w.box.y1)),
+  };
+}
+
 const STEP = 10;
 
 /**

@@ -89,7 +89,7 @@ export function peopleOf(text: string): Name[] {
     const person = personOf(part) ?? (out.length && BODY.test(part) ? { literal: part } : undefined);
     if (person) out.push(person);
     // Names that lead a line are its authors' though where they work stands behind them.
-    else if (!out.length || !/^[\p{Lu}\d@(]|\S+@/u.test(part)) return part === parts[0] ? [] : out.length ? out : [];
+    else if (!out.length || !/^[\p{Lu}\d@(]|\S+@/u.test(part)) return out;
     else if (!PLACE_OF_WORK.test(part) && part.split(' ').length > 1) return out;
   }
   return out;

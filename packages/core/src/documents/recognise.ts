@@ -56,9 +56,9 @@ export function recognise(pages: Page[], embedded: Embedded, fileName: string): 
     .slice(0, FRONT)
     .map((p) => p.text)
     .join('\n');
-  const found = readTitle(first);
+  const found = readTitle(first, cells);
   const line = printedIn(cells);
-  readIdentifiers(pages.slice(0, FRONT), front, cells, embedded, Boolean(line), put);
+  readIdentifiers(pages.slice(0, FRONT), cells, embedded, Boolean(line), put);
   readTitleOf(found, cells, front, embedded, fileName, put);
   const title = record.title ? lettersOf(record.title) : '';
   // A cover has the title alone; the page behind it has it again, with the people.
@@ -67,7 +67,8 @@ export function recognise(pages: Page[], embedded: Embedded, fileName: string): 
     pages
       .slice(1, FRONT)
       .filter((p) => title.length > 8 && lettersOf(p.text).includes(title))
-      .map((p) => authorsOf(p, cellsOf(p), readTitle(p), embedded))
+      .map((p) => [p, cellsOf(p)] as const)
+      .map(([p, own]) => authorsOf(p, own, readTitle(p, own), embedded))
       .find(Boolean);
   if (authors) put('author', authors.names, authors.from, authors.sure);
   if (line) {
@@ -86,15 +87,8 @@ type Put = (field: keyof SourceRecord, value: unknown, from: Origin, sure: numbe
 /** What a template has where an identifier goes: zeros, letters that stand for digits, the example of a style. */
 const MADE_UP = /^10\.0+\/|^10\.\d+\/(?:[0.x_n-]+|.*(?:x{4}|n{4}|0{6}|123456|1122445).*|doi|insert.*)$/i;
 
-function readIdentifiers(
-  pages: Page[],
-  front: string,
-  cells: Cell[],
-  embedded: Embedded,
-  periodical: boolean,
-  put: Put,
-): void {
-  const arxiv = findArxivIds(front)[0];
+function readIdentifiers(pages: Page[], cells: Cell[], embedded: Embedded, periodical: boolean, put: Put): void {
+  const arxiv = pages.flatMap((p) => findArxivIds(p.text))[0];
   const own = embedded.doi ?? printedDoi(cells, pages[0]) ?? soleDoi(pages);
   const doi = own && !MADE_UP.test(own) ? own : undefined;
   if (doi) {

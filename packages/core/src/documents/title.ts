@@ -1,16 +1,7 @@
 /** The title as the first page shows it: the most prominent lines of its upper part that are not something else. */
-import { cellsOf, lettersOf, median, type Cell } from './cells.ts';
-import {
-  EXAMINATION,
-  HEADING,
-  HEADING_RUN_IN,
-  LABEL,
-  MASTHEAD,
-  NOT_A_NAME,
-  PERIODICAL,
-  VERSION,
-} from './front-words.ts';
-import type { Page } from './page.ts';
+import { lettersOf, type Cell } from './cells.ts';
+import { EXAMINATION, isHeading, LABEL, MASTHEAD, NOT_A_NAME, PERIODICAL, VERSION } from './front-words.ts';
+import { median, type Page } from './page.ts';
 import { peopleOf } from './people.ts';
 import { dateIn } from './printed.ts';
 
@@ -38,19 +29,21 @@ function isOther(cell: Cell): boolean {
   const letters = text.replace(/[^\p{L}]/gu, '');
   const ideographs = /\p{Script=Han}|\p{Script=Hangul}/u.test(text);
   if (letters.length < (ideographs ? 3 : 4)) return true;
-  if (HEADING.test(text) || HEADING_RUN_IN.test(text) || LABEL.test(text) || VERSION.test(text)) return true;
+  if (isHeading(text) || LABEL.test(text) || VERSION.test(text)) return true;
   if (FIRST_SECTION.test(text) || /@|^(?:https?:|www\.)/.test(text) || EXAMINATION.test(text)) return true;
   if (MASTHEAD.test(text) && !/[?!]$/.test(text)) return true;
   const date = dateIn(text);
   return Boolean(date && lettersOf(text).length - lettersOf(date.text).length < 6);
 }
 
-/** The title of a page, or nothing when no line of it can be one. */
-export function readTitle(page: Page | undefined): FoundTitle | undefined {
+/**
+ * The title of a page, or nothing when no line of it can be one.
+ * @param cells those of the page
+ */
+export function readTitle(page: Page | undefined, cells: Cell[]): FoundTitle | undefined {
   if (!page?.lines.length) return undefined;
-  const cells = cellsOf(page);
   const body = median(page.lines.flatMap((l) => Array<number>(Math.ceil(l.text.length / 20)).fill(l.size)));
-  const end = cells.findIndex((c) => HEADING.test(c.text) || HEADING_RUN_IN.test(c.text));
+  const end = cells.findIndex((c) => isHeading(c.text));
   const upper = cells.filter((c) => c.box.y0 < page.height * 0.65);
   const front = end > 0 ? upper.filter((c) => c.row < cells[end]!.row || c.size > body * 1.3) : upper;
   const numbered = (c: Cell): boolean =>
@@ -97,7 +90,7 @@ function grown(chosen: Cell, cells: Cell[], body: number): Cell[] {
   const near = (a: Cell, b: Cell): boolean => {
     const gap = b.box.y0 - a.box.y1;
     const [small, large] = [Math.min(a.size, b.size), Math.max(a.size, b.size)];
-    return gap < large * 1.1 && small > large * 0.86 && !isOther(b);
+    return gap < large * 1.1 && small > large * 0.86;
   };
   for (const step of [1, -1] as const) {
     for (let row = chosen.row + step; group.length < MOST_LINES; row += step) {
@@ -120,7 +113,7 @@ function grown(chosen: Cell, cells: Cell[], body: number): Cell[] {
 }
 
 /** Lines as one: words cut at a line's end are whole again, those with a hyphen of their own keep it. */
-export function joined(lines: string[]): string {
+function joined(lines: string[]): string {
   return lines
     .reduce((all, line) => {
       if (/\p{L}[-\u00AD‐]$/u.test(all)) return /^\p{Ll}/u.test(line) ? all.slice(0, -1) + line : all + line;

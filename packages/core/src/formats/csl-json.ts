@@ -13,6 +13,7 @@ import {
 } from '../source/index.ts';
 import { DEEPEST, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
 import { settleIdentifiers } from './identifiers.ts';
+import { splitKeywords } from './keywords.ts';
 import { collect, EMPTY, Lines, type Item, type Message, type ReadResult, type ReadSource } from './message.ts';
 
 export const readCslJson = (text: string): ReadResult => collect(eachCslJson(text));
@@ -117,11 +118,6 @@ export function readItem(
     record.custom = { ...record.custom, 'csl-json': { ...(record.custom?.['csl-json'] as object), ...kept } };
   }
   return { record, subjects, line: place.line };
-}
-
-/** Keywords in one line, parted by semicolons, or by commas where there is no semicolon (common practice). */
-export function splitKeywords(text: string): string[] {
-  return text.split(text.includes(';') ? /\s*;\s*/ : /\s*,\s*/).filter(Boolean);
 }
 
 /** The mends that lose nothing: numbers as text, one name for a list, dates as text or with text parts. */

@@ -48,11 +48,17 @@ export function readIssued(
   return finer ? { ...issued, ...finer.date } : issued;
 }
 
+/** Says so when the text is an interval that ends before it begins. */
+export function tellBackward(text: string, field: string, tell: Tell): boolean {
+  if (!isBackward(text)) return false;
+  tell('backward-interval', `The interval “${text}” (${field}) ends before it begins`, 'kept as it stands');
+  return true;
+}
+
 function tellUnclear(raw: string, reading: Reading, field: string, tell: Tell): void {
   const text = latexToText(raw, reading);
-  if (isBackward(text))
-    tell('backward-interval', `The interval “${text}” (${field}) ends before it begins`, 'kept as it stands');
-  else tell('unclear-date', `The date “${text}” (${field}) could not be read`, 'kept as it stands', 'info');
+  if (!tellBackward(text, field, tell))
+    tell('unclear-date', `The date “${text}” (${field}) could not be read`, 'kept as it stands', 'info');
 }
 
 /** The year, also with the letter that tells works of one year apart: that is kept aside. */

@@ -1,5 +1,5 @@
 /** One entry of BibTeX or BibLaTeX to a record. Entries of either dialect, and of both at once, are read alike. */
-import { isBackward, type Kind, type NameVariable, type SourceRecord } from '../../source/index.ts';
+import type { Kind, NameVariable, SourceRecord } from '../../source/index.ts';
 import {
   latexToText,
   latexVerbatim,
@@ -11,8 +11,9 @@ import {
 } from '../latex/index.ts';
 import type { Lines, Message, ReadSource } from '../message.ts';
 import { settleIdentifiers } from '../identifiers.ts';
+import { splitKeywords } from '../keywords.ts';
 import { applyRemainder } from '../remainder.ts';
-import { dateOf, readIssued } from './dates.ts';
+import { dateOf, readIssued, tellBackward } from './dates.ts';
 import { fieldsOf, type Fields } from './inherit.ts';
 import { keyword } from './keys.ts';
 import { DATE_FIELDS, KIND_OF_ENTRY, NAME_FIELDS, OF_AUTHORITY, PLACES, TEXT_FIELDS, VERBATIM } from './tables.ts';
@@ -140,16 +141,14 @@ function readField(
   const person = NAME_FIELDS[name];
   if (person) return readNames(record, person, raw, reading);
   if (name === 'keywords' || name === 'keyword') {
-    const text = latexToText(raw, reading);
-    source.subjects.push(...text.split(text.includes(';') ? /\s*;\s*/ : /\s*,\s*/).filter(Boolean));
+    source.subjects.push(...splitKeywords(latexToText(raw, reading)));
     return true;
   }
   const date = DATE_FIELDS[name];
   if (date) {
     if (record[date] !== undefined) return false;
     const value = dateOf(raw, reading);
-    if (value?.literal && isBackward(value.literal))
-      tell('backward-interval', `The interval “${value.literal}” (${name}) ends before it begins`, 'kept as it stands');
+    if (value?.literal) tellBackward(value.literal, name, tell);
     if (value) record[date] = value;
     return true;
   }

@@ -4,7 +4,8 @@
  */
 import { describe, expect, test } from 'vitest';
 import { latexToText } from '../latex/index.ts';
-import { readBibtex } from '../index.ts';
+import type { SourceRecord } from '../../source/index.ts';
+import { readBibtex, writeSources } from '../index.ts';
 
 const one = (entry: string) => readBibtex(entry).sources[0]!.record;
 const article = (fields: string) => one(`@article{a, title={T}, journal={J}, ${fields}}`);
@@ -181,6 +182,16 @@ describe('numbers and titles', () => {
     expect(one('@incollection{a, title={Ebb}, booktitle={Gates}, booktitleaddon={A reader}}')['container-title']).toBe(
       'Gates. A reader',
     );
+  });
+
+  test('written as BibLaTeX, the titles of a volume and of its whole are where others look for them', () => {
+    const write = (record: SourceRecord): string => writeSources([{ record, subjects: [] }], 'biblatex');
+    const volume = write({ type: 'book', title: 'Minutes', 'volume-title': 'The gates' });
+    expect(volume).toMatch(/maintitle = \{Minutes\}[^]*\btitle = \{The gates\}/);
+    const part = write({ type: 'chapter', title: 'Ebb', 'container-title': 'Minutes', 'volume-title': 'The gates' });
+    expect(part).toMatch(/maintitle = \{Minutes\}/);
+    expect(part).toMatch(/booktitle = \{The gates\}/);
+    expect(volume + part).not.toContain('csl =');
   });
 
   test('a court is the authority that decided, not a publisher', () => {

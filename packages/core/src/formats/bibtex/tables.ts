@@ -178,7 +178,7 @@ export const TEXT_FIELDS: Record<string, TextVariable> = {
 /** The field a variable is written to; variables not here go to the remainder. */
 export const FIELD_OF_VARIABLE: [TextVariable, { bibtex: string; biblatex: string }][] = [
   ['title', both('title')],
-  ['volume-title', both('maintitle')],
+  ['volume-title', both('')],
   ['title-short', both('shorttitle')],
   ['container-title', { bibtex: 'journal', biblatex: 'journaltitle' }],
   ['container-title-short', both('shortjournal')],

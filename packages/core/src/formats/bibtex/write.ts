@@ -1,5 +1,6 @@
 /** Records to BibTeX or BibLaTeX. What the dialect cannot hold goes, as JSON, into the field `csl`. */
 import { dateToEdtf, namesShort, yearOf, type Name, type SourceRecord } from '../../source/index.ts';
+import { isPart } from './inherit.ts';
 import { readBibtex } from './read.ts';
 import { langid } from './keys.ts';
 import { entryOfKind, FIELD_OF_VARIABLE, NAME_FIELDS, VERBATIM } from './tables.ts';
@@ -53,7 +54,8 @@ function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialec
   for (const [variable, names] of FIELD_OF_VARIABLE) {
     const value = record[variable];
     if (value === undefined) continue;
-    const field = fieldName(variable, names[dialect], type, dialect);
+    const field = volumeField(variable, record, type, dialect) ?? fieldName(variable, names[dialect], type, dialect);
+    if (!field) continue;
     const key = field === 'langid' ? langid(value) : undefined;
     if (field === 'langid' && !key) fields.push(['language', textToLatex(value)]);
     else fields.push([field, key ?? valueToLatex(field, value)]);
@@ -94,6 +96,19 @@ function escapeBraces(json: string): string {
   );
 }
 
+/**
+ * Where the titles of a volume and of its whole go (BibLaTeX manual, 2.3.5). BibTeX has no field for both: there the
+ * title of the volume is left to the remainder.
+ */
+function volumeField(variable: string, record: SourceRecord, type: string, dialect: BibDialect): string | undefined {
+  if (record['volume-title'] === undefined || dialect === 'bibtex') return undefined;
+  if (/^(?:article|suppperiodical|periodical)$/.test(type))
+    return variable === 'volume-title' ? 'issuetitle' : undefined;
+  const whole = isPart(type) ? 'container-title' : 'title';
+  if (variable === whole) return 'maintitle';
+  return variable === 'volume-title' ? (isPart(type) ? 'booktitle' : 'title') : undefined;
+}
+
 function fieldName(variable: string, name: string, type: string, dialect: BibDialect): string {
   if (variable === 'container-title' && /^in|^conference|^supp(book|coll)|^bookin/.test(type)) return 'booktitle';
   if (variable === 'publisher' && /thesis$/.test(type)) return dialect === 'bibtex' ? 'school' : 'institution';
@@ -105,7 +120,7 @@ function valueToLatex(field: string, value: string): string {
   if (VERBATIM.has(field)) return balanced(value) ? value : textToLatex(value);
   if (field === 'pages') return textToLatex(value).replace(/^(\w+)-(\w+)$/, '$1--$2');
   const latex = textToLatex(value);
-  return field === 'title' || field === 'booktitle' || field === 'shorttitle' ? protectCapitals(latex) : latex;
+  return /^(?:main|book|short|)title$/.test(field) ? protectCapitals(latex) : latex;
 }
 
 function balanced(text: string): boolean {
