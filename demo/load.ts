@@ -6,11 +6,12 @@ import { v7 as uuidv7 } from 'uuid';
 import { writeSources } from '@pandecta/core/formats';
 import { FIRST_SENSES, findQuote, quoteAt } from '@pandecta/core/marks';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import type { ReadingState } from '@pandecta/core/source';
+import type { ReadingState } from '@pandecta/core/changes';
 import { buildApp } from '@pandecta/server/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp, one, rows } from '@pandecta/server/database/connect';
+import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/routes';
 import type { Input } from '@pandecta/server/gathering/prepare';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
@@ -172,16 +173,18 @@ for (const [state, share] of [
   ['read', 0.3],
   ['reading', 0.03],
 ] as [ReadingState, number][]) {
-  await commit(services, actor, {
-    do: 'reading',
-    states: Object.fromEntries(
-      split(
-        here.map((h) => h.id),
-        share,
-      ).map((id) => [id, { before: null, after: state }]),
-    ),
-  });
+  const ids = split(
+    here.map((h) => h.id),
+    share,
+  );
+  await setReading(services, actor, ids, state);
 }
+await setStar(
+  services,
+  actor,
+  [idOf.get(SHOWN.record.title!)!, ...split(ofTheme('licensing', ['legal_case']), 0.3)],
+  true,
+);
 
 const GLOSSES = [
   'No duty on the operator is written into any licence before 1974.',

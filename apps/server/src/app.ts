@@ -16,12 +16,16 @@ import { FolderStorage } from './files/storage.ts';
 import { importWork } from './gathering/import.ts';
 import { gatherRoutes, MOST_BYTES } from './gathering/routes.ts';
 import { registerDescription } from './http/describe.ts';
+import { registerJson } from './http/json.ts';
 import { registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
 import { Indexer } from './indexing/indexer.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { Jobs } from './jobs/service.ts';
+import { liveRoutes } from './live/routes.ts';
+import { Live } from './live/service.ts';
 import { markRoutes } from './marks/routes.ts';
+import { ownRoutes } from './own/routes.ts';
 import { placeRoutes } from './places/routes.ts';
 import { ColumnsService } from './searching/columns/service.ts';
 import { searchRoutes } from './searching/routes.ts';
@@ -35,11 +39,13 @@ const CAPABILITIES = [
   accessRoutes,
   changeRoutes,
   sourceRoutes,
+  ownRoutes,
   searchRoutes,
   placeRoutes,
   tagRoutes,
   gatherRoutes,
   jobRoutes,
+  liveRoutes,
   fileRoutes,
   markRoutes,
   citeRoutes,
@@ -56,8 +62,9 @@ export interface App {
 export async function buildApp(config: Config): Promise<App> {
   const app = Fastify({
     logger: { level: process.env.PANDECTA_LOG ?? 'warn' },
-    bodyLimit: 16 * 1024 ** 2,
     routerOptions: { maxParamLength: 200 },
+    // Streams never end by themselves; what is cut in the middle of a change has changed nothing.
+    forceCloseConnections: true,
   });
   const database = connect(config.databaseUrl);
   const workers = new Workers(config.tasksFile);
@@ -69,6 +76,7 @@ export async function buildApp(config: Config): Promise<App> {
     workers,
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),
+    live: new Live(config.databaseUrl),
     indexer: new Indexer(database.db, workers, report),
     columns: new ColumnsService(database.db, config.tasksFile),
   };
@@ -87,6 +95,7 @@ export async function buildApp(config: Config): Promise<App> {
   });
   await app.register(cookie);
   await app.register(multipart, { limits: { fileSize: MOST_BYTES, files: 5000 } });
+  registerJson(app);
   registerProblems(app);
   const declared: Declared = [];
   const declare = declarer(app, services, declared);
@@ -107,6 +116,7 @@ export async function buildApp(config: Config): Promise<App> {
     app,
     services,
     start: async () => {
+      await services.live.start();
       await services.jobs.start({ import: importWork(services), change: changeWork(services) });
       await services.jobs.daily('empty-bin', () => purge(database.db, services.storage));
       services.indexer.start();
@@ -115,6 +125,7 @@ export async function buildApp(config: Config): Promise<App> {
     },
     close: async () => {
       await app.close();
+      await services.live.stop();
       await services.jobs.stop();
       await services.indexer.stop();
       await workers.close();

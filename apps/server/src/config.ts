@@ -16,6 +16,8 @@ export interface Config {
   secureCookies: boolean;
   /** The bundle the worker threads run, where it does not lie beside the server's. */
   tasksFile: string | undefined;
+  /** In tests: replies are checked against the classes of their routes. */
+  checkReplies: boolean;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -34,6 +36,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     registryUrl: env.PANDECTA_REGISTRY,
     stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',
     tasksFile: env.PANDECTA_TASKS,
+    checkReplies: env.PANDECTA_CHECK_REPLIES === '1',
     secureCookies: env.PANDECTA_HTTPS === '1',
   };
 }

@@ -1,5 +1,5 @@
 /** Every error a person or a program can be answered with: code, status, and the sentence. */
-const ERRORS = {
+export const ERRORS = {
   not_signed_in: [401, 'Sign in to go on.'],
   sign_in_refused: [401, 'This e-mail address and password do not belong together.'],
   too_many_attempts: [429, 'Too many attempts to sign in. Wait a quarter of an hour and try again.'],
@@ -17,10 +17,8 @@ const ERRORS = {
   no_such_page: [404, 'There is nothing at this address.'],
   no_such_style: [404, 'There is no style named “%s” among those installed.'],
   style_failed: [422, 'The style “%s” could not be used: %s'],
-  stale_edit: [
-    409,
-    'Someone else changed %s since you opened this record. Nothing of yours was saved; look at it again.',
-  ],
+  stale_edit: [409, '%s changed %s since you opened it. Nothing of yours was saved.'],
+  not_yours: [403, 'This is another member’s own; only they can take it back.'],
   nothing_to_undo: [409, 'There is nothing of yours left to undo.'],
   nothing_to_redo: [409, 'There is nothing to do again.'],
   undo_conflict: [409, 'This cannot be undone any more: %s'],
@@ -34,6 +32,8 @@ const ERRORS = {
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
   busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],
   too_slow: [503, 'This question takes too long to answer. Add a word or narrow it.'],
+  unavailable: [503, 'The database does not answer just now. Nothing was changed; try again in a moment.'],
+  body_too_large: [413, 'The request is larger than this may be; nothing was kept.'],
   failed: [500, 'Something went wrong on the server. Nothing was changed.'],
 } as const satisfies Record<string, readonly [number, string]>;
 
@@ -42,6 +42,9 @@ export type ErrorCode = keyof typeof ERRORS;
 /** An error whose sentence is meant for the person; anything else becomes `failed`. */
 export class Refusal extends Error {
   readonly status: number;
+
+  /** What a program needs beside the sentence: members of the problem document (RFC 9457, 3.2). */
+  more: Record<string, unknown> = {};
 
   constructor(
     readonly code: ErrorCode,

@@ -4,6 +4,7 @@ import type { Database, Db } from './database/connect.ts';
 import type { Storage } from './files/storage.ts';
 import type { Indexer } from './indexing/indexer.ts';
 import type { Jobs } from './jobs/service.ts';
+import type { Live } from './live/service.ts';
 import type { ColumnsService } from './searching/columns/service.ts';
 import type { Workers } from './workers/pool.ts';
 
@@ -14,6 +15,7 @@ export interface Services {
   storage: Storage;
   jobs: Jobs;
   indexer: Indexer;
+  live: Live;
   workers: Workers;
   columns: ColumnsService;
 }

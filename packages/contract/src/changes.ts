@@ -1,15 +1,17 @@
-import { IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
-import type { Change } from '@pandecta/core/source';
+import { IsBoolean, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import type { Change } from '@pandecta/core/changes';
+import { route } from './route.ts';
+import { ListOf, OrNull } from './shape.ts';
 
 /** What a request that changes something answers. */
 export class Changed {
-  @IsOptional() @IsUUID() changeId!: string | null;
+  /** Null when nothing needed to change, or a job is to do it. */
+  @OrNull() @IsUUID() changeId!: string | null;
   /** The sentence to show: what happened, and what stays. */
   @IsString() says!: string;
   /** The job that carries it out, where it touches so many sources that it takes a while. */
   @IsOptional() @IsUUID() jobId?: string;
   @IsOptional() @IsUUID() id?: string;
-  @IsOptional() @IsInt() version?: number;
 }
 
 export class HistoryEntry {
@@ -17,11 +19,50 @@ export class HistoryEntry {
   @IsString() by!: string;
   @IsString() at!: string;
   @IsString() says!: string;
+  /** Of a very large change only its kind. */
   @IsObject() change!: Change;
   @IsBoolean() undone!: boolean;
-  @IsOptional() @IsUUID() undoes!: string | null;
+  @OrNull() @IsUUID() undoes!: string | null;
 }
 
 export class HistoryReply {
-  @IsArray() entries!: HistoryEntry[];
+  @ListOf(() => HistoryEntry) entries!: HistoryEntry[];
 }
+
+export const changeRoutes = {
+  undo: route({
+    method: 'POST',
+    path: '/w/:workspace/undo',
+    may: 'own',
+    summary: 'Undo your last change that stands.',
+    reply: Changed,
+  }),
+  redo: route({
+    method: 'POST',
+    path: '/w/:workspace/redo',
+    may: 'own',
+    summary: 'Do again what you undid last.',
+    reply: Changed,
+  }),
+  undoOne: route({
+    method: 'POST',
+    path: '/w/:workspace/changes/:change/undo',
+    may: 'own',
+    summary: 'Undo one change.',
+    reply: Changed,
+  }),
+  activity: route({
+    method: 'GET',
+    path: '/w/:workspace/changes',
+    may: 'read',
+    summary: 'The last changes in the workspace.',
+    reply: HistoryReply,
+  }),
+  history: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/history',
+    may: 'read',
+    summary: 'Every change to a source.',
+    reply: HistoryReply,
+  }),
+};

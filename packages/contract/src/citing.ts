@@ -1,15 +1,25 @@
-import { IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, ArrayMaxSize, Length, Matches } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
+import { MANY_IDS, route } from './route.ts';
+import { Ids, ListOf, Texts } from './shape.ts';
 import { SourceIds } from './sources.ts';
 
 export class StyleQuery {
   @IsOptional() @IsString() @Length(0, 100) like?: string;
 }
 
+export class Style implements StyleInfo {
+  @IsString() id!: string;
+  @IsString() title!: string;
+  @IsString() manner!: string;
+  @IsOptional() @IsString() parent?: string;
+  @IsOptional() @IsString() language?: string;
+}
+
 export class StyleList {
-  @IsArray() styles!: StyleInfo[];
-  @IsArray() locales!: string[];
+  @ListOf(() => Style) styles!: Style[];
+  @Texts() locales!: string[];
 }
 
 export class CiteRequest {
@@ -21,11 +31,17 @@ export class CiteRequest {
   @IsOptional() @IsBoolean() inText?: boolean;
 }
 
+export class CitedEntry {
+  @IsUUID() id!: string;
+  @IsString() html!: string;
+  @IsString() text!: string;
+}
+
 export class CiteReply {
-  @IsArray() entries!: { id: string; html: string; text: string }[];
+  @ListOf(() => CitedEntry) entries!: CitedEntry[];
   @IsBoolean() hangingIndent!: boolean;
   /** The sources the style prints nothing for. */
-  @IsArray() unprinted!: string[];
+  @Ids() unprinted!: string[];
   @IsOptional() @IsString() citationHtml?: string;
   @IsOptional() @IsString() citationText?: string;
 }
@@ -33,3 +49,32 @@ export class CiteReply {
 export class ExportRequest extends SourceIds {
   @IsIn(EXPORT_FORMATS) format!: ExportFormat;
 }
+
+export const citeRoutes = {
+  styles: route({
+    method: 'GET',
+    path: '/styles',
+    may: 'signed in',
+    summary: 'Citation styles: the usual ones, or those whose name has these words.',
+    query: StyleQuery,
+    reply: StyleList,
+  }),
+  cite: route({
+    method: 'POST',
+    path: '/w/:workspace/cite',
+    may: 'cite',
+    summary: 'The bibliography of sources in a style, as HTML and as text.',
+    body: CiteRequest,
+    most: MANY_IDS,
+    reply: CiteReply,
+  }),
+  export: route({
+    method: 'POST',
+    path: '/w/:workspace/export',
+    may: 'read',
+    summary: 'Sources as RIS, BibTeX, BibLaTeX or CSL-JSON.',
+    body: ExportRequest,
+    most: MANY_IDS,
+    produces: 'text/plain',
+  }),
+};

@@ -1,26 +1,7 @@
-import { IsArray, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
-
-export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
-export type JobState = (typeof JOB_STATES)[number];
-
-/** Long work, as the page follows it. */
-export class JobInfo {
-  @IsUUID() id!: string;
-  @IsString() kind!: string;
-  @IsString() title!: string;
-  @IsIn(JOB_STATES) state!: JobState;
-  @IsInt() done!: number;
-  @IsInt() total!: number;
-  @IsString() says!: string;
-  @IsString() createdAt!: string;
-  @IsOptional() @IsUUID() importId!: string | null;
-  /** The change it made, which can be undone. */
-  @IsOptional() @IsUUID() changeId?: string | null;
-}
-
-export class JobList {
-  @IsArray() jobs!: JobInfo[];
-}
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID } from 'class-validator';
+import { JobInfo } from './jobs.ts';
+import { route } from './route.ts';
+import { ListOf, OrNull, Part } from './shape.ts';
 
 export class ImportFileReport {
   @IsString() name!: string;
@@ -34,9 +15,11 @@ export class ImportFileReport {
   @IsOptional() @IsUUID() sourceId?: string;
 }
 
+export const SEVERITIES = ['info', 'warning', 'error'] as const;
+
 export class ImportMessage {
   @IsString() file!: string;
-  @IsString() severity!: 'info' | 'warning' | 'error';
+  @IsIn(SEVERITIES) severity!: (typeof SEVERITIES)[number];
   @IsString() rule!: string;
   @IsInt() line!: number;
   @IsInt() column!: number;
@@ -49,25 +32,50 @@ export class ImportReport {
   @IsString() title!: string;
   @IsString() at!: string;
   @IsString() by!: string;
-  @IsObject() job!: JobInfo;
+  @Part(() => JobInfo) job!: JobInfo;
   @IsInt() added!: number;
   @IsInt() known!: number;
   @IsInt() attached!: number;
   @IsInt() withMessages!: number;
   @IsInt() messagesInAll!: number;
-  @IsArray() files!: ImportFileReport[];
-  @IsArray() messages!: ImportMessage[];
-  @IsOptional() @IsUUID() changeId!: string | null;
+  @ListOf(() => ImportFileReport) files!: ImportFileReport[];
+  @ListOf(() => ImportMessage) messages!: ImportMessage[];
+  @OrNull() @IsUUID() changeId!: string | null;
   /** True while the change that brought the sources stands. */
-  undoable!: boolean;
-  @IsOptional() @IsString() destination!: string | null;
+  @IsBoolean() undoable!: boolean;
+  @OrNull() @IsString() destination!: string | null;
 }
 
 export class ImportList {
-  @IsArray() imports!: ImportReport[];
+  @ListOf(() => ImportReport) imports!: ImportReport[];
 }
 
 export class Started {
   @IsUUID() jobId!: string;
   @IsUUID() importId!: string;
 }
+
+export const gatherRoutes = {
+  import: route({
+    method: 'POST',
+    path: '/w/:workspace/imports',
+    may: 'gather',
+    summary:
+      'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
+    reply: Started,
+  }),
+  imports: route({
+    method: 'GET',
+    path: '/w/:workspace/imports',
+    may: 'read',
+    summary: 'The last imports with their reports.',
+    reply: ImportList,
+  }),
+  report: route({
+    method: 'GET',
+    path: '/w/:workspace/imports/:import',
+    may: 'read',
+    summary: 'One import with its messages.',
+    reply: ImportReport,
+  }),
+};

@@ -1,9 +1,44 @@
-/** What server and web say to each other: classes whose decorators both validate and describe. */
+/** What server and web say to each other: classes whose decorators both validate and describe, and the routes. */
 import 'reflect-metadata';
+import { accessRoutes } from './access.ts';
+import { changeRoutes } from './changes.ts';
+import { citeRoutes } from './citing.ts';
+import { gatherRoutes } from './gathering.ts';
+import { jobRoutes } from './jobs.ts';
+import { liveRoutes } from './live.ts';
+import { ownRoutes } from './own.ts';
+import { placeRoutes } from './places.ts';
+import { fileRoutes, markRoutes } from './reading.ts';
+import { searchRoutes, sourceRoutes } from './sources.ts';
+import { tagRoutes } from './tags.ts';
+
 export * from './access.ts';
-export * from './sources.ts';
-export * from './places.ts';
-export * from './gathering.ts';
-export * from './reading.ts';
-export * from './citing.ts';
 export * from './changes.ts';
+export * from './citing.ts';
+export * from './gathering.ts';
+export * from './jobs.ts';
+export * from './live.ts';
+export * from './own.ts';
+export * from './places.ts';
+export * from './reading.ts';
+export { ACTIONS, type Action, type ParamOf, type Route } from './route.ts';
+export type { Class } from './shape.ts';
+export * from './sources.ts';
+export * from './tags.ts';
+
+/** Every route, by capability and name. */
+export const routes = {
+  access: accessRoutes,
+  changes: changeRoutes,
+  sources: sourceRoutes,
+  own: ownRoutes,
+  search: searchRoutes,
+  places: placeRoutes,
+  tags: tagRoutes,
+  gather: gatherRoutes,
+  jobs: jobRoutes,
+  live: liveRoutes,
+  files: fileRoutes,
+  marks: markRoutes,
+  cite: citeRoutes,
+};

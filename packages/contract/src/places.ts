@@ -1,4 +1,7 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import { IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import { Changed } from './changes.ts';
+import { MANY_IDS, route } from './route.ts';
+import { ListOf, OrNull } from './shape.ts';
 import { SourceIds } from './sources.ts';
 
 export class CollectionNode {
@@ -11,12 +14,12 @@ export class CollectionNode {
 export class Placement {
   @IsUUID() id!: string;
   @IsUUID() collection!: string;
-  @IsOptional() @IsUUID() parent!: string | null;
+  @OrNull() @IsUUID() parent!: string | null;
 }
 
 export class PlacesReply {
-  @IsArray() collections!: CollectionNode[];
-  @IsArray() placements!: Placement[];
+  @ListOf(() => CollectionNode) collections!: CollectionNode[];
+  @ListOf(() => Placement) placements!: Placement[];
   @IsInt() loose!: number;
   @IsInt() bin!: number;
   @IsInt() total!: number;
@@ -29,6 +32,8 @@ export class NewCollection {
 
 export class RenameCollection {
   @IsString() @Length(1, 200) name!: string;
+  /** The name it had when one began: where it has another by now, nothing is renamed. */
+  @IsOptional() @IsString() seen?: string;
 }
 
 export class PlaceCollection {
@@ -43,23 +48,52 @@ export class FileSources extends SourceIds {
   @IsBoolean() present!: boolean;
 }
 
-export class TagSources extends SourceIds {
-  @IsString() @Length(1, 200) name!: string;
-  @IsBoolean() present!: boolean;
-  @IsOptional() @IsBoolean() subject?: boolean;
-}
-
-export class TagSuggestion {
-  @IsUUID() id!: string;
-  @IsString() name!: string;
-  @IsBoolean() subject!: boolean;
-  @IsInt() count!: number;
-}
-
-export class SuggestQuery {
-  @IsOptional() @IsString() @Length(0, 100) begins?: string;
-}
-
-export class TagList {
-  @IsArray() @ArrayMaxSize(50) tags!: TagSuggestion[];
-}
+export const placeRoutes = {
+  places: route({
+    method: 'GET',
+    path: '/w/:workspace/places',
+    may: 'read',
+    summary: 'The collections, where they stand and what they hold.',
+    reply: PlacesReply,
+  }),
+  make: route({
+    method: 'POST',
+    path: '/w/:workspace/collections',
+    may: 'arrange',
+    summary: 'Make a collection.',
+    body: NewCollection,
+    reply: Changed,
+  }),
+  rename: route({
+    method: 'PATCH',
+    path: '/w/:workspace/collections/:collection',
+    may: 'arrange',
+    summary: 'Rename a collection.',
+    body: RenameCollection,
+    reply: Changed,
+  }),
+  place: route({
+    method: 'POST',
+    path: '/w/:workspace/placements',
+    may: 'arrange',
+    summary: 'Place a collection, or move a placement.',
+    body: PlaceCollection,
+    reply: Changed,
+  }),
+  unplace: route({
+    method: 'DELETE',
+    path: '/w/:workspace/placements/:placement',
+    may: 'arrange',
+    summary: 'Remove a placement; its sources stay.',
+    reply: Changed,
+  }),
+  file: route({
+    method: 'POST',
+    path: '/w/:workspace/filing',
+    may: 'edit',
+    summary: 'File sources in a collection, or take them from it.',
+    body: FileSources,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+};

@@ -2,6 +2,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsIn,
   IsInt,
   IsNumber,
   IsObject,
@@ -12,16 +13,20 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import type { Quote, Rect, Sense } from '@pandecta/core/marks';
+import { COLOURS, type Colour, type Quote, type Rect, type Sense } from '@pandecta/core/marks';
+import { Changed } from './changes.ts';
+import { RECORDS, route } from './route.ts';
+import { ListOf, Part } from './shape.ts';
+import { FILE_STATES, LitSpan, type FileState } from './sources.ts';
 
-export class RectBody {
+export class RectBody implements Rect {
   @IsNumber() x0!: number;
   @IsNumber() y0!: number;
   @IsNumber() x1!: number;
   @IsNumber() y1!: number;
 }
 
-export class QuoteBody {
+export class QuoteBody implements Quote {
   @IsString() @MaxLength(20_000) exact!: string;
   @IsString() @MaxLength(200) prefix!: string;
   @IsString() @MaxLength(200) suffix!: string;
@@ -38,6 +43,8 @@ export class NewMark {
 export class EditMark {
   @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
   @IsOptional() @IsUUID() sense?: string;
+  /** What gloss and sense were when one began: where one of them is another by now, nothing is changed. */
+  @IsOptional() @IsObject() seen?: { gloss?: string; sense?: string };
 }
 
 export class Mark {
@@ -46,28 +53,35 @@ export class Mark {
   @IsUUID() sourceId!: string;
   @IsInt() page!: number;
   @IsUUID() sense!: string;
-  @IsObject() quote!: Quote;
-  @IsArray() rects!: Rect[];
+  @Part(() => QuoteBody) quote!: QuoteBody;
+  @ListOf(() => RectBody) rects!: RectBody[];
   @IsString() gloss!: string;
   @IsString() by!: string;
   @IsString() at!: string;
+}
+
+export class SenseInfo implements Sense {
+  @IsUUID() id!: string;
+  @IsString() name!: string;
+  @IsInt() key!: number;
+  @IsIn(COLOURS) colour!: Colour;
 }
 
 export class DocumentReply {
   @IsUUID() fileId!: string;
   @IsUUID() sourceId!: string;
   @IsString() name!: string;
-  @IsString() state!: string;
+  @IsIn(FILE_STATES) state!: FileState;
   @IsInt() pages!: number;
-  @IsArray() marks!: Mark[];
-  @IsArray() senses!: Sense[];
+  @ListOf(() => Mark) marks!: Mark[];
+  @ListOf(() => SenseInfo) senses!: SenseInfo[];
 }
 
 export class PageHit {
   @IsInt() page!: number;
   @IsString() text!: string;
-  @IsArray() lit!: { start: number; end: number }[];
-  @IsArray() rects!: Rect[];
+  @ListOf(() => LitSpan) lit!: LitSpan[];
+  @ListOf(() => RectBody) rects!: RectBody[];
 }
 
 export class WithinQuery {
@@ -75,6 +89,59 @@ export class WithinQuery {
 }
 
 export class WithinReply {
-  @IsArray() hits!: PageHit[];
+  @ListOf(() => PageHit) hits!: PageHit[];
   @IsInt() total!: number;
 }
+
+export const fileRoutes = {
+  content: route({
+    method: 'GET',
+    path: '/w/:workspace/files/:file/content',
+    may: 'read',
+    summary: 'The content of a file; ranges are served.',
+    produces: 'application/pdf',
+  }),
+  within: route({
+    method: 'GET',
+    path: '/w/:workspace/files/:file/within',
+    may: 'read',
+    summary: 'Where words stand in a document: pages, spans and rectangles.',
+    query: WithinQuery,
+    reply: WithinReply,
+  }),
+};
+
+export const markRoutes = {
+  document: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'read',
+    summary: 'A document of a source: its state, marks and the senses they may have.',
+    reply: DocumentReply,
+  }),
+  make: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/marks',
+    may: 'mark',
+    summary: 'Mark a passage.',
+    body: NewMark,
+    most: RECORDS,
+    reply: Changed,
+  }),
+  edit: route({
+    method: 'PATCH',
+    path: '/w/:workspace/marks/:mark',
+    may: 'mark',
+    summary: 'Write the gloss of a mark, or give it another sense.',
+    body: EditMark,
+    most: RECORDS,
+    reply: Changed,
+  }),
+  remove: route({
+    method: 'DELETE',
+    path: '/w/:workspace/marks/:mark',
+    may: 'mark',
+    summary: 'Remove a mark with its gloss; it can be undone.',
+    reply: Changed,
+  }),
+};

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -12,11 +11,14 @@ import {
   Max,
   MaxLength,
   Min,
-  ValidateNested,
 } from 'class-validator';
+import { Changed } from './changes.ts';
+import { MANY_IDS, RECORDS, route } from './route.ts';
+import { ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
-import { READING_STATES, type Presence, type ReadingState, type SourceRecord } from '@pandecta/core/source';
+import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
+import { type SourceRecord } from '@pandecta/core/source';
 
 export const SORT_KEYS = ['relevance', 'title', 'author', 'year', 'added', 'changed', 'kind', 'container'] as const;
 export type SortKey = (typeof SORT_KEYS)[number];
@@ -58,11 +60,17 @@ export class TagOnSource {
   @IsBoolean() subject!: boolean;
 }
 
+/** A stretch of a text, in UTF-16 units. */
+export class LitSpan implements Lit {
+  @IsInt() start!: number;
+  @IsInt() end!: number;
+}
+
 /** Where a source matched: a field of its record, a gloss, or a page of a file. */
 export class Hit {
   @IsString() where!: string;
   @IsString() text!: string;
-  @IsArray() lit!: Lit[];
+  @ListOf(() => LitSpan) lit!: LitSpan[];
   @IsOptional() @IsUUID() fileId?: string;
   @IsOptional() @IsInt() page?: number;
 }
@@ -75,16 +83,18 @@ export class SourceRow {
   @IsUUID() id!: string;
   /** Without its abstract, notes and fields of other programs. */
   @IsObject() record!: Omit<SourceRecord, (typeof LEFT_OUT)[number]>;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => TagOnSource) tags!: TagOnSource[];
-  @IsOptional() @IsIn(READING_STATES) reading!: ReadingState | null;
+  @ListOf(() => TagOnSource) tags!: TagOnSource[];
+  /** Your own. */
+  @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
+  @IsBoolean() starred!: boolean;
   @IsInt() places!: number;
   @IsInt() pages!: number;
   @IsInt() marks!: number;
   @IsInt() files!: number;
-  @IsOptional() @IsUUID() fileId!: string | null;
+  @OrNull() @IsUUID() fileId!: string | null;
   @IsString() addedAt!: string;
-  @IsOptional() hit?: Hit;
-  @IsArray() titleLit!: Lit[];
+  @OptionalPart(() => Hit) hit?: Hit;
+  @ListOf(() => LitSpan) titleLit!: LitSpan[];
 }
 
 export class QueryNote {
@@ -95,8 +105,8 @@ export class QueryNote {
 
 export class SourcePage {
   @IsInt() total!: number;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => SourceRow) rows!: SourceRow[];
-  @IsArray() @ValidateNested({ each: true }) @Type(() => QueryNote) notes!: QueryNote[];
+  @ListOf(() => SourceRow) rows!: SourceRow[];
+  @ListOf(() => QueryNote) notes!: QueryNote[];
   /** True while words just written are not yet findable: ask again in a moment. */
   @IsOptional() @IsBoolean() settling?: boolean;
 }
@@ -110,28 +120,33 @@ export class FacetValue {
 export class Facet {
   @IsString() type!: string;
   @IsString() name!: string;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => FacetValue) values!: FacetValue[];
+  @ListOf(() => FacetValue) values!: FacetValue[];
+}
+
+export class YearCount {
+  @IsInt() year!: number;
+  @IsInt() count!: number;
 }
 
 export class NarrowReply {
   @IsInt() total!: number;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => Facet) facets!: Facet[];
-  /** [year, sources] in order of years, without the narrowing by year. */
-  @IsArray() years!: [number, number][];
+  @ListOf(() => Facet) facets!: Facet[];
+  /** In order, without the narrowing by year. */
+  @ListOf(() => YearCount) years!: YearCount[];
 }
+
+export const FILE_STATES = ['waiting', 'text', 'image only', 'encrypted', 'damaged', 'empty', 'other'] as const;
+export type FileState = (typeof FILE_STATES)[number];
 
 export class FileOfSource {
   @IsUUID() id!: string;
   @IsString() name!: string;
   @IsInt() bytes!: number;
   @IsString() mediaType!: string;
-  @IsString() state!: FileState;
+  @IsIn(FILE_STATES) state!: FileState;
   @IsInt() pages!: number;
   @IsInt() marks!: number;
 }
-
-export const FILE_STATES = ['waiting', 'text', 'image only', 'encrypted', 'damaged', 'empty', 'other'] as const;
-export type FileState = (typeof FILE_STATES)[number];
 
 export class PlaceOfSource {
   @IsUUID() id!: string;
@@ -143,22 +158,23 @@ export class SourceDetail {
   @IsUUID() id!: string;
   @IsObject() record!: SourceRecord;
   @IsObject() provenance!: Provenance;
-  @IsInt() version!: number;
-  @IsString() presence!: Presence;
-  @IsOptional() reading!: ReadingState | null;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => TagOnSource) tags!: TagOnSource[];
-  @IsArray() @ValidateNested({ each: true }) @Type(() => PlaceOfSource) places!: PlaceOfSource[];
-  @IsArray() @ValidateNested({ each: true }) @Type(() => FileOfSource) files!: FileOfSource[];
+  @IsIn(PRESENCES) presence!: Presence;
+  /** Your own. */
+  @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
+  @IsBoolean() starred!: boolean;
+  @ListOf(() => TagOnSource) tags!: TagOnSource[];
+  @ListOf(() => PlaceOfSource) places!: PlaceOfSource[];
+  @ListOf(() => FileOfSource) files!: FileOfSource[];
   @IsString() addedAt!: string;
   @IsString() addedBy!: string;
-  @IsOptional() @IsString() cameFrom!: string | null;
+  @OrNull() @IsString() cameFrom!: string | null;
 }
 
 /** New values for some fields of a record; null takes a field away. */
 export class EditRecord {
   @IsObject() fields!: Record<string, unknown>;
-  /** The version the edit was made on; a field changed by someone else since then is refused. */
-  @IsOptional() @IsInt() version?: number;
+  /** What the fields held when one began; where one of them holds something else by now, nothing is changed. */
+  @IsOptional() @IsObject() seen?: Record<string, unknown>;
 }
 
 export class NewSource {
@@ -166,22 +182,119 @@ export class NewSource {
   @IsOptional() @IsUUID() collection?: string;
 }
 
-export class SetReading extends SourceIds {
-  @IsOptional() @IsIn(READING_STATES) state!: ReadingState | null;
-}
-
 export class SetPresence extends SourceIds {
   @IsIn(['live', 'bin']) to!: 'live' | 'bin';
+}
+
+export class KindCount {
+  @IsString() name!: string;
+  @IsInt() count!: number;
+}
+
+export class TagCount extends TagOnSource {
+  @IsInt() count!: number;
+}
+
+export class PlaceCount extends PlaceOfSource {
+  @IsInt() count!: number;
+}
+
+export class StateCount {
+  @IsIn([...READING_STATES, 'none']) state!: ReadingState | 'none';
+  @IsInt() count!: number;
 }
 
 /** What several sources share, for the batch slip. */
 export class BatchSummary {
   @IsInt() count!: number;
-  @IsArray() kinds!: { name: string; count: number }[];
-  @IsArray() tags!: { id: string; name: string; subject: boolean; count: number }[];
-  @IsArray() collections!: { id: string; path: string; count: number }[];
+  @ListOf(() => KindCount) kinds!: KindCount[];
+  @ListOf(() => TagCount) tags!: TagCount[];
+  @ListOf(() => PlaceCount) collections!: PlaceCount[];
   @IsInt() withFile!: number;
-  @IsArray() reading!: { state: string; count: number }[];
-  @IsOptional() @IsInt() yearFrom!: number | null;
-  @IsOptional() @IsInt() yearTo!: number | null;
+  @IsInt() starred!: number;
+  @ListOf(() => StateCount) reading!: StateCount[];
+  @OrNull() @IsInt() yearFrom!: number | null;
+  @OrNull() @IsInt() yearTo!: number | null;
 }
+
+export const sourceRoutes = {
+  one: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source',
+    may: 'read',
+    summary: 'One source in full.',
+    reply: SourceDetail,
+  }),
+  edit: route({
+    method: 'PATCH',
+    path: '/w/:workspace/sources/:source',
+    may: 'edit',
+    summary: 'Set or take away fields of a record.',
+    body: EditRecord,
+    most: RECORDS,
+    reply: Changed,
+  }),
+  add: route({
+    method: 'POST',
+    path: '/w/:workspace/sources',
+    may: 'gather',
+    summary: 'Add a source by hand.',
+    body: NewSource,
+    most: RECORDS,
+    reply: Changed,
+  }),
+  presence: route({
+    method: 'POST',
+    path: '/w/:workspace/presence',
+    may: 'edit',
+    summary: 'Move sources to the bin, or restore them from it.',
+    body: SetPresence,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  summary: route({
+    method: 'POST',
+    path: '/w/:workspace/summary',
+    may: 'read',
+    summary: 'What several sources share.',
+    body: SourceIds,
+    most: MANY_IDS,
+    reply: BatchSummary,
+  }),
+};
+
+export const searchRoutes = {
+  first: route({
+    method: 'GET',
+    path: '/w/:workspace/sources',
+    may: 'read',
+    summary: 'The first sources that match, with how many there are.',
+    query: AskPage,
+    reply: SourcePage,
+  }),
+  order: route({
+    method: 'GET',
+    path: '/w/:workspace/order',
+    may: 'read',
+    summary: 'The ids of all sources that match, in order: sixteen bytes each.',
+    query: Ask,
+    produces: 'application/octet-stream',
+  }),
+  rows: route({
+    method: 'POST',
+    path: '/w/:workspace/rows',
+    may: 'read',
+    summary: 'The lines of the ledger for given sources.',
+    body: RowsRequest,
+    most: 64 * 1024,
+    reply: SourcePage,
+  }),
+  narrow: route({
+    method: 'GET',
+    path: '/w/:workspace/narrow',
+    may: 'read',
+    summary: 'What the sources that match may be narrowed by, with counts, and their years.',
+    query: Ask,
+    reply: NarrowReply,
+  }),
+};

@@ -1,15 +1,18 @@
-/** Who may: one table of role and action, which every route names. */
-import type { Role } from '@pandecta/contract';
+/** Who may: one table of action and roles. Every route names an action, every page is told what it may do. */
+import { ACTIONS, ROLES, type Action, type Role } from '@pandecta/contract';
 
-export const ACTIONS = {
-  read: ['reader', 'contributor', 'steward'],
-  cite: ['reader', 'contributor', 'steward'],
+export const ROLES_OF: Record<Action, readonly Role[]> = {
+  read: ROLES,
+  cite: ROLES,
+  /** What is each member's own: stars, reading states, taking back what one did oneself. */
+  own: ROLES,
   mark: ['contributor', 'steward'],
   edit: ['contributor', 'steward'],
   gather: ['contributor', 'steward'],
   arrange: ['contributor', 'steward'],
-} as const satisfies Record<string, readonly Role[]>;
+};
 
-export type Action = keyof typeof ACTIONS;
+export const may = (role: Role, action: Action): boolean => ROLES_OF[action].includes(role);
 
-export const may = (role: Role, action: Action): boolean => (ACTIONS[action] as readonly Role[]).includes(role);
+/** All a role may do. */
+export const actionsOf = (role: Role): Action[] => ACTIONS.filter((action) => may(role, action));

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, gt, sql } from 'drizzle-orm';
 import type { Role, WorkspaceSummary } from '@pandecta/contract';
+import { actionsOf } from './permissions.ts';
 import { members, sessions, signInAttempts, users, workspaces } from '../database/schema.ts';
 import type { Db } from '../database/connect.ts';
 import type { Caller, Workspace } from '../http/authorise.ts';
@@ -51,7 +52,7 @@ export async function workspacesOf(db: Db, userId: string): Promise<WorkspaceSum
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
     .where(eq(members.userId, userId))
     .orderBy(workspaces.number);
-  return found as WorkspaceSummary[];
+  return found.map((f) => ({ ...f, role: f.role as Role, may: actionsOf(f.role as Role) }));
 }
 
 export async function findMembership(db: Db, userId: string, workspaceId: string): Promise<Workspace | undefined> {

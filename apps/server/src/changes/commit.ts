@@ -2,11 +2,13 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed } from '@pandecta/contract';
-import { describe, isEmpty, sourcesOf, type Change } from '@pandecta/core/source';
-import { array, type Db } from '../database/connect.ts';
+import { describe, ownerOf, toJson, touches, type Change } from '@pandecta/core/changes';
+import type { Db } from '../database/connect.ts';
+import { table } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 import { derive, type Progress } from '../indexing/derive.ts';
-import { carryOut } from './carry-out.ts';
+import { notify, touchedBy } from '../live/notify.ts';
+import { carryOut } from './carriers.ts';
 
 export interface Committed {
   changeId: string | null;
@@ -28,6 +30,7 @@ interface How {
 /**
  * The caller kicks the indexer after its transaction. Deriving comes last: from then on no other write of the
  * workspace can end before this one.
+ * @throws Conflict where the change would take back someone's later work
  */
 export async function commitWithin(
   tx: Db,
@@ -35,14 +38,18 @@ export async function commitWithin(
   change: Change,
   { undoes, progress }: How = {},
 ): Promise<Committed> {
-  const outcome = await carryOut(tx, workspaceId, change);
-  if (isEmpty(outcome.change)) return { changeId: null, change: outcome.change, says: 'Nothing needed to change' };
-  const says = describe(outcome.change);
+  const { change: done, altered } = await carryOut(tx, workspaceId, change);
+  if (!done) return { changeId: null, change, says: 'Nothing needed to change' };
+  const says = describe(done);
   const changeId = uuidv7();
+  const touched = touches(done);
   await tx.execute(sql`insert into changes (workspace_id, id, actor_id, change, says, undoes)
-    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(outcome.change)}::jsonb, ${says}, ${undoes ?? null})`);
-  await tx.execute(sql`insert into change_sources (workspace_id, source_id, change_id)
-    select ${workspaceId}::uuid, id, ${changeId}::uuid from unnest(${array(sourcesOf(outcome.change), 'uuid')}) id`);
-  await derive(tx, workspaceId, outcome.altered, progress);
-  return { changeId, change: outcome.change, says };
+    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(toJson(done))}::jsonb, ${says}, ${undoes ?? null})`);
+  await tx.execute(sql`insert into change_subjects (workspace_id, kind, subject_id, change_id)
+    select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid
+    from ${table('u', { kind: ['text', touched.map((t) => t.kind)], id: ['uuid', touched.map((t) => t.id)] })}`);
+  await derive(tx, workspaceId, altered, progress);
+  const to = ownerOf(done);
+  await notify(tx, { workspace: workspaceId, touched: touchedBy(touched, changeId), ...(to && { to }) });
+  return { changeId, change: done, says };
 }

@@ -1,5 +1,5 @@
 /** Undo, redo and history. */
-import { Changed, HistoryReply } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { answer } from './commit.ts';
@@ -7,46 +7,13 @@ import { historyOfSource, historyOfWorkspace } from './history.ts';
 import { redo, undo } from './service.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/undo',
-    may: 'edit',
-    summary: 'Undo your last change that stands.',
-    reply: Changed,
-    handler: ({ actor }) => undo(services, actor).then(answer),
-  });
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/redo',
-    may: 'edit',
-    summary: 'Do again what you undid last.',
-    reply: Changed,
-    handler: ({ actor }) => redo(services, actor).then(answer),
-  });
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/changes/:change/undo',
-    may: 'edit',
-    summary: 'Undo one change.',
-    reply: Changed,
-    handler: ({ actor, params }) => undo(services, actor, params.change).then(answer),
-  });
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/changes',
-    may: 'read',
-    summary: 'The last changes in the workspace.',
-    reply: HistoryReply,
-    handler: async ({ workspace }) => ({ entries: await historyOfWorkspace(services.db, workspace.id) }),
-  });
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/sources/:source/history',
-    may: 'read',
-    summary: 'Every change to a source.',
-    reply: HistoryReply,
-    handler: async ({ workspace, params }) => ({
-      entries: await historyOfSource(services.db, workspace.id, params.source!),
-    }),
-  });
+  declare(routes.changes.undo, ({ actor, workspace: { role } }) => undo(services, { ...actor, role }).then(answer));
+  declare(routes.changes.redo, ({ actor, workspace: { role } }) => redo(services, { ...actor, role }).then(answer));
+  declare(routes.changes.undoOne, ({ actor, workspace: { role }, params }) =>
+    undo(services, { ...actor, role }, params.change).then(answer),
+  );
+  declare(routes.changes.activity, async ({ actor }) => ({ entries: await historyOfWorkspace(services.db, actor) }));
+  declare(routes.changes.history, async ({ actor, params }) => ({
+    entries: await historyOfSource(services.db, actor, params.source),
+  }));
 }

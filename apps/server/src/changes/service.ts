@@ -1,19 +1,35 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
 import { sql, type SQL } from 'drizzle-orm';
-import { countSources, invert, sourcesOf, type Change } from '@pandecta/core/source';
+import type { Role } from '@pandecta/contract';
+import {
+  Conflict,
+  countSources,
+  fromJson,
+  invert,
+  kindsIn,
+  makes,
+  NotAChange,
+  ownerOf,
+  sourcesOf,
+  toJson,
+  type Change,
+} from '@pandecta/core/changes';
+import { may } from '../access/permissions.ts';
 import { one, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Progress } from '../indexing/derive.ts';
 import type { Work } from '../jobs/service.ts';
 import type { Services } from '../services.ts';
+import { carrierOf } from './carriers.ts';
 import { commitWithin, type Committed } from './commit.ts';
+import { refuseStale, refuseUndo, workSince } from './since.ts';
 
 /** A change to more sources than these takes many seconds, and becomes a job. */
 const MOST_AT_ONCE = 10_000;
 
 /** What is to be done: a change, or the taking back of one that stands. */
-type Deed = { change: Change } | { takeBack: string; as: Back };
+type Deed = { change: Record<string, unknown> } | { takeBack: string; as: Back };
 
 type Back = 'undo' | 'redo';
 const SAYS = {
@@ -21,15 +37,26 @@ const SAYS = {
   redo: { done: 'Done again: ', doing: 'Redoing' },
 } as const satisfies Record<Back, object>;
 
-type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
+export type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */
 export async function commit(services: Needed, actor: Actor, change: Change): Promise<Committed> {
-  return enact(services, actor, { change }, change, `A change to ${countSources(sourcesOf(change).length)}`);
+  return enact(
+    services,
+    actor,
+    { change: toJson(change) },
+    change,
+    `A change to ${countSources(sourcesOf(change).length)}`,
+  );
+}
+
+/** Someone who takes something back: their role says what of. */
+export interface Taker extends Actor {
+  role: Role;
 }
 
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
-export async function undo(services: Needed, actor: Actor, changeId?: string): Promise<Committed> {
+export async function undo(services: Needed, actor: Taker, changeId?: string): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   if (changeId) {
     const found = await stored(services.db, actor, sql`id = ${changeId}`);
@@ -48,7 +75,7 @@ export async function undo(services: Needed, actor: Actor, changeId?: string): P
 }
 
 /** Does again what this person undid last, as long as they have done nothing else since. */
-export async function redo(services: Needed, actor: Actor): Promise<Committed> {
+export async function redo(services: Needed, actor: Taker): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   return unlessTaken(async () => {
     const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
@@ -68,7 +95,10 @@ async function unlessTaken(takeLast: () => Promise<Committed>): Promise<Committe
   }
 }
 
-function enactTakingBack(services: Needed, actor: Actor, { id, change, says }: Stored, as: Back): Promise<Committed> {
+function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: Stored, as: Back): Promise<Committed> {
+  const owner = ownerOf(change);
+  if (owner && owner !== actor.userId) throw new Refusal('not_yours');
+  if (kindsIn(change).some((kind) => !may(actor.role, carrierOf(kind).may))) throw new Refusal('not_allowed');
   return enact(services, actor, { takeBack: id, as }, change, `${SAYS[as].doing} “${says}”`);
 }
 
@@ -120,27 +150,55 @@ export function changeWork({ db, indexer }: Needed): Work {
 }
 
 async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progress): Promise<Committed> {
-  return 'change' in deed
-    ? commitWithin(tx, actor, deed.change, { progress })
-    : takeBack(tx, actor, deed.takeBack, SAYS[deed.as].done, progress);
+  try {
+    return 'change' in deed
+      ? await commitWithin(tx, actor, fromJson(deed.change, { by: actor.userId }), { progress })
+      : await takeBack(tx, actor, deed.takeBack, deed.as, progress);
+  } catch (error) {
+    if (!(error instanceof Conflict)) throw error;
+    throw await ('change' in deed ? refuseStale : refuseUndo)(tx, actor, error);
+  }
 }
 
-async function takeBack(tx: Db, actor: Actor, id: string, prefix: string, progress?: Progress): Promise<Committed> {
+async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: Progress): Promise<Committed> {
   const found = await stored(tx, actor, sql`id = ${id}`, sql`for update`);
   if (!found) throw new Refusal('no_such_change');
   if (found.undone_by) throw new Refusal('already_undone');
+  const others = await othersWork(tx, actor, found);
   const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id, progress });
   const by = committed.changeId ?? found.id;
   await setUndone(tx, actor, found.id, by);
-  if (!found.undoes) return { ...committed, says: prefix + found.says };
-  // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
-  await setUndone(tx, actor, found.undoes, null);
-  await setUndone(tx, actor, by, by);
-  const original = await one<{ says: string }>(
+  let { says } = found;
+  if (found.undoes) {
+    // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
+    await setUndone(tx, actor, found.undoes, null);
+    await setUndone(tx, actor, by, by);
+    const original = await stored(tx, actor, sql`id = ${found.undoes}`);
+    says = original?.says ?? committed.says;
+  }
+  if (!committed.changeId) return { ...committed, says: `Nothing was left to take back of “${says}”` };
+  return { ...committed, says: SAYS[as].done + says + others };
+}
+
+/**
+ * What others did since to what the change brought: nothing of theirs goes in silence.
+ * @returns words to be added, where their work goes along and comes back along
+ * @throws Refusal where it would be out of sight
+ */
+async function othersWork(tx: Db, actor: Actor, { id, change }: Stored): Promise<string> {
+  const made = makes(change);
+  for (const kind of ['collection', 'mark'] as const) {
+    const things = made.filter((m) => m.kind === kind);
+    const since = await workSince(tx, actor, id, things);
+    if (since) throw new Refusal('undo_conflict', `others worked on the ${kind} since then. ${since.last}.`);
+  }
+  const since = await workSince(
     tx,
-    sql`select says from changes where workspace_id = ${actor.workspaceId} and id = ${found.undoes}`,
+    actor,
+    id,
+    made.filter((m) => m.kind === 'source'),
   );
-  return { ...committed, says: prefix + (original?.says ?? committed.says) };
+  return since ? `; with it went what others did to ${countSources(since.count)} since (${since.last})` : '';
 }
 
 async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string | null): Promise<void> {
@@ -158,6 +216,7 @@ async function refuseWhileOneGoesOn(db: Db, { workspaceId, userId }: Actor): Pro
 
 interface Stored {
   id: string;
+  actor_id: string;
   change: Change;
   says: string;
   undoes: string | null;
@@ -165,8 +224,14 @@ interface Stored {
 }
 
 async function stored(tx: Db, { workspaceId }: Actor, where: SQL, lock = sql``): Promise<Stored | undefined> {
-  return one<Stored>(
+  const found = await one<Stored>(
     tx,
-    sql`select id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 ${lock}`,
+    sql`select id, actor_id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 ${lock}`,
   );
+  try {
+    return found && { ...found, change: fromJson(found.change, { by: found.actor_id }) };
+  } catch (error) {
+    if (error instanceof NotAChange) throw new Refusal('undo_conflict', 'it was stored in a form not known any more.');
+    throw error;
+  }
 }

@@ -1,5 +1,5 @@
 /** Styles, citations and bibliographies; export to the open formats. */
-import { CiteReply, CiteRequest, ExportRequest, StyleList, StyleQuery } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
@@ -9,55 +9,34 @@ import { Styles } from '@pandecta/debian/styles';
 
 export function citeRoutes(declare: Declare, { db, workers, config }: Services): void {
   const styles = new Styles(config.stylesFolder);
-  declare({
-    method: 'GET',
-    path: '/styles',
-    may: 'signed in',
-    summary: 'Citation styles: the usual ones, or those whose name has these words.',
-    query: StyleQuery,
-    reply: StyleList,
-    handler: async ({ query }) => ({ styles: await styles.find(query.like ?? ''), locales: await styles.locales() }),
+  declare(routes.cite.styles, async ({ query }) => ({
+    styles: await styles.find(query.like ?? ''),
+    locales: await styles.locales(),
+  }));
+  declare(routes.cite.cite, async ({ workspace, body }) => {
+    const style = await styles.get(body.style);
+    if (!style) throw new Refusal('no_such_style', body.style);
+    const sources = (await recordsOf(db, workspace.id, body.ids)).map(({ id, record }) => ({ id, record }));
+    if (!sources.length) return { entries: [], hangingIndent: false, unprinted: [] };
+    try {
+      return await workers.run('cite', {
+        folder: config.stylesFolder,
+        style: body.style,
+        locale: body.locale,
+        sources,
+        inText: body.inText ?? false,
+      });
+    } catch (error) {
+      throw new Refusal('style_failed', style.title, (error as Error).message);
+    }
   });
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/cite',
-    may: 'cite',
-    summary: 'The bibliography of sources in a style, as HTML and as text.',
-    body: CiteRequest,
-    reply: CiteReply,
-    handler: async ({ workspace, body }) => {
-      const style = await styles.get(body.style);
-      if (!style) throw new Refusal('no_such_style', body.style);
-      const sources = (await recordsOf(db, workspace.id, body.ids)).map(({ id, record }) => ({ id, record }));
-      if (!sources.length) return { entries: [], hangingIndent: false, unprinted: [] };
-      try {
-        return await workers.run('cite', {
-          folder: config.stylesFolder,
-          style: body.style,
-          locale: body.locale,
-          sources,
-          inText: body.inText ?? false,
-        });
-      } catch (error) {
-        throw new Refusal('style_failed', style.title, (error as Error).message);
-      }
-    },
-  });
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/export',
-    may: 'read',
-    summary: 'Sources as RIS, BibTeX, BibLaTeX or CSL-JSON.',
-    body: ExportRequest,
-    produces: 'text/plain',
-    handler: async ({ workspace, body, reply }) => {
-      const sources = await recordsOf(db, workspace.id, body.ids);
-      const text = await workers.run('write', { sources, format: body.format });
-      const { mediaType, extension } = EXPORT_INFO[body.format];
-      return reply
-        .type(`${mediaType}; charset=utf-8`)
-        .header('content-disposition', `attachment; filename="sources.${extension}"`)
-        .send(text);
-    },
+  declare(routes.cite.export, async ({ workspace, body, reply }) => {
+    const sources = await recordsOf(db, workspace.id, body.ids);
+    const text = await workers.run('write', { sources, format: body.format });
+    const { mediaType, extension } = EXPORT_INFO[body.format];
+    return reply
+      .type(`${mediaType}; charset=utf-8`)
+      .header('content-disposition', `attachment; filename="sources.${extension}"`)
+      .send(text);
   });
 }

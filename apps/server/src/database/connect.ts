@@ -68,10 +68,7 @@ export async function one<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T | u
   return (await rows<T>(db, query))[0];
 }
 
-/** An array as one parameter, however long: `${array(ids, 'uuid')}` becomes `$1::uuid[]`. */
-export function array(values: readonly unknown[], type: 'uuid' | 'text' | 'int' | 'bool'): SQL {
-  return sql`${sql.param(values)}::${sql.raw(type)}[]`;
-}
+export const idsOf = (found: { id: string }[]): string[] => found.map((f) => f.id);
 
 /** How often a transaction is begun that the database gives up each time for another's sake. */
 const MOST_TRIES = 3;

@@ -8,11 +8,21 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { HistoryReply } from '@pandecta/contract';
+import { undo } from '../changes/service.ts';
 import { rows } from './connect.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 const FOLDER = fileURLToPath(new URL('../../migrations', import.meta.url));
-const OLD = { workspace: uuidv7(), live: uuidv7(), binned: uuidv7(), tag: uuidv7() };
+const OLD = {
+  workspace: uuidv7(),
+  live: uuidv7(),
+  binned: uuidv7(),
+  tag: uuidv7(),
+  member: uuidv7(),
+  reading: uuidv7(),
+  tagging: uuidv7(),
+};
 
 /** A database as the first release left it, with a source in the list and one in the bin. */
 async function asFirstReleased(url: string): Promise<void> {
@@ -61,6 +71,38 @@ async function asFirstReleased(url: string): Promise<void> {
      insert into source_facets (workspace_id, source_id, ids) select $1, s, array[f.id] from f, unnest($3::uuid[]) s`,
     [OLD.workspace, OLD.tag, [OLD.live, OLD.binned]],
   );
+  // Sources had one reading state for everybody, and changes were noted by source alone.
+  await run(`insert into users (id, email, name, password_hash) values ($1, 'old@sallow.example', 'Old Member', '')`, [
+    OLD.member,
+  ]);
+  await run(`insert into members (workspace_id, user_id, role) values ($1, $2, 'steward')`, [
+    OLD.workspace,
+    OLD.member,
+  ]);
+  await run(`update sources set reading = 'read' where id = $1`, [OLD.live]);
+  await run(
+    `with f as (insert into facets (workspace_id, type, key) values ($1, 'reading', 'read') returning id)
+     update source_facets set ids = ids || f.id from f where source_id = $2`,
+    [OLD.workspace, OLD.live],
+  );
+  const states = { [OLD.live]: { before: null, after: 'read' } };
+  const tagging = { do: 'tag', tag: OLD.tag, name: 'used', subject: false, sources: [OLD.live], present: true };
+  for (const [id, change] of [
+    [OLD.reading, { do: 'reading', states }],
+    [OLD.tagging, { do: 'all', says: 'Tagged', changes: [tagging] }],
+  ] as const) {
+    await run(`insert into changes (workspace_id, id, actor_id, change, says) values ($1, $2, $3, $4, 'Old change')`, [
+      OLD.workspace,
+      id,
+      OLD.member,
+      change,
+    ]);
+    await run(`insert into change_sources (workspace_id, source_id, change_id) values ($1, $2, $3)`, [
+      OLD.workspace,
+      OLD.live,
+      id,
+    ]);
+  }
   await pool.end();
 }
 
@@ -90,4 +132,32 @@ test('and gives new sources numbers after those of the old', async () => {
   );
   expect(found.map((f) => f.number)).toEqual([0, 1, 2]);
   expect(await me.titles('')).toEqual(['A later survey of reeds', 'Sediment in tidal marshes']);
+});
+
+test('the reading state everyone shared is each member’s own, is narrowed by, and its change is taken back', async () => {
+  const { services } = server.app;
+  const old = { workspaceId: OLD.workspace, userId: OLD.member, role: 'steward' as const };
+  const states = (): Promise<unknown[]> =>
+    rows(services.db, sql`select source_id as id, user_id as member, state from source_reading`);
+  expect(await states()).toEqual([{ id: OLD.live, member: OLD.member, state: 'read' }]);
+  const facets = await rows<{ type: string }>(
+    services.db,
+    sql`select f.type from source_facets sf join facets f on f.id = any(sf.ids) where sf.source_id = ${OLD.live} and f.type like 'reading%'`,
+  );
+  expect(facets).toEqual([{ type: `reading ${OLD.member}` }]);
+  expect(await undo(services, old, OLD.reading)).toMatchObject({ says: 'Undone: Old change' });
+  expect(await states()).toEqual([]);
+});
+
+test('the history of sources and of what else was changed goes on', async () => {
+  const { entries } = await me.at<HistoryReply>('GET', `/sources/${OLD.live}/history`);
+  expect(entries.map((e) => e.says)).toContain('Old change');
+  const touched = await rows(
+    server.app.services.db,
+    sql`select kind, subject_id as id from change_subjects where change_id = ${OLD.tagging} order by 1`,
+  );
+  expect(touched).toEqual([
+    { kind: 'source', id: OLD.live },
+    { kind: 'tag', id: OLD.tag },
+  ]);
 });

@@ -7,7 +7,8 @@ import { v7 as uuidv7 } from 'uuid';
 import { packWords, type Embedded, type Page } from '@pandecta/core/documents';
 import type { FileState } from '@pandecta/contract';
 import { Lexemes } from '@pandecta/core/words';
-import { array, one, type Db } from '../database/connect.ts';
+import { one, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { pdfInfo, pdfPages, type PdfInfo } from '@pandecta/debian/poppler';
 

@@ -1,6 +1,6 @@
 /** The content of files, whole or in ranges, and the places of words in them. */
 import { sql } from 'drizzle-orm';
-import { WithinQuery, WithinReply } from '@pandecta/contract';
+import { routes, type FileState } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import { excerpt, findLit } from '@pandecta/core/words';
@@ -13,67 +13,52 @@ import type { Services } from '../services.ts';
 const MOST_HITS = 500;
 
 export function fileRoutes(declare: Declare, { db, storage }: Services): void {
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/files/:file/content',
-    may: 'read',
-    summary: 'The content of a file; ranges are served.',
-    produces: 'application/pdf',
-    handler: async ({ workspace, params, request, reply }) => {
-      const file = await findFile(db, workspace.id, params.file!);
-      const total = Number(file.bytes);
-      void reply
-        .headers({
-          'accept-ranges': 'bytes',
-          'cache-control': 'private, max-age=31536000, immutable',
-          etag: `"${file.sha256}"`,
-          'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-          // Whatever a file holds, a browser runs none of it here.
-          'content-security-policy': "sandbox; default-src 'none'",
-          'x-content-type-options': 'nosniff',
-        })
-        .type(file.media_type);
-      const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '');
-      if (!m || (!m[1] && !m[2])) return reply.header('content-length', total).send(storage.read(file.sha256));
-      const start = m[1] ? Number(m[1]) : Math.max(0, total - Number(m[2]));
-      const end = m[1] && m[2] ? Math.min(Number(m[2]), total - 1) : total - 1;
-      if (start > end) return reply.status(416).header('content-range', `bytes */${total}`).send();
-      return reply
-        .status(206)
-        .headers({ 'content-range': `bytes ${start}-${end}/${total}`, 'content-length': end - start + 1 })
-        .send(storage.read(file.sha256, { start, end }));
-    },
+  declare(routes.files.content, async ({ workspace, params, request, reply }) => {
+    const file = await findFile(db, workspace.id, params.file);
+    const total = Number(file.bytes);
+    void reply
+      .headers({
+        'accept-ranges': 'bytes',
+        'cache-control': 'private, max-age=31536000, immutable',
+        etag: `"${file.sha256}"`,
+        'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+        // Whatever a file holds, a browser runs none of it here.
+        'content-security-policy': "sandbox; default-src 'none'",
+        'x-content-type-options': 'nosniff',
+      })
+      .type(file.media_type);
+    const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '');
+    if (!m || (!m[1] && !m[2])) return reply.header('content-length', total).send(storage.read(file.sha256));
+    const start = m[1] ? Number(m[1]) : Math.max(0, total - Number(m[2]));
+    const end = m[1] && m[2] ? Math.min(Number(m[2]), total - 1) : total - 1;
+    if (start > end) return reply.status(416).header('content-range', `bytes */${total}`).send();
+    return reply
+      .status(206)
+      .headers({ 'content-range': `bytes ${start}-${end}/${total}`, 'content-length': end - start + 1 })
+      .send(storage.read(file.sha256, { start, end }));
   });
 
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/files/:file/within',
-    may: 'read',
-    summary: 'Where words stand in a document: pages, spans and rectangles.',
-    query: WithinQuery,
-    reply: WithinReply,
-    handler: async ({ workspace, params, query }) => {
-      await findFile(db, workspace.id, params.file!);
-      const tree = parseQuery(query.q).tree;
-      const sought = soughtIn(asTyped(tree), TEXTUAL_FIELDS);
-      const { any } = pageTsquery(workspace.number, sought);
-      if (!any) return { hits: [], total: 0 };
-      const found = await rows<{ number: number; text: string; words: Buffer }>(
-        db,
-        sql`
+  declare(routes.files.within, async ({ workspace, params, query }) => {
+    await findFile(db, workspace.id, params.file);
+    const tree = parseQuery(query.q).tree;
+    const sought = soughtIn(asTyped(tree), TEXTUAL_FIELDS);
+    const { any } = pageTsquery(workspace.number, sought);
+    if (!any) return { hits: [], total: 0 };
+    const found = await rows<{ number: number; text: string; words: Buffer }>(
+      db,
+      sql`
         select p.number, p.text, p.words from page_text t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.file_id and p.number = t.number
         where t.workspace_id = ${workspace.id} and t.file_id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
-      );
-      const hits = found.flatMap((page) => {
-        const words = unpackWords(page.words);
-        return findLit(page.text, sought).map((at, _, lit) => ({
-          page: page.number,
-          ...excerpt(page.text, lit, at, 120),
-          rects: rectsOf(words, at.start, at.end),
-        }));
-      });
-      return { hits: hits.slice(0, MOST_HITS), total: hits.length };
-    },
+    );
+    const hits = found.flatMap((page) => {
+      const words = unpackWords(page.words);
+      return findLit(page.text, sought).map((at, _, lit) => ({
+        page: page.number,
+        ...excerpt(page.text, lit, at, 120),
+        rects: rectsOf(words, at.start, at.end),
+      }));
+    });
+    return { hits: hits.slice(0, MOST_HITS), total: hits.length };
   });
 }
 
@@ -83,7 +68,7 @@ export interface FileRow {
   name: string;
   bytes: string;
   media_type: string;
-  state: string;
+  state: FileState;
   pages: number;
 }
 

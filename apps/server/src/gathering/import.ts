@@ -1,9 +1,11 @@
 /** The import job: files in, sources and a report out, in one transaction, as one change that can be undone. */
 import { sql } from 'drizzle-orm';
 import type { ImportFileReport, ImportMessage } from '@pandecta/contract';
-import { countSources, withoutMarkup, type Change } from '@pandecta/core/source';
+import { countSources, type Change } from '@pandecta/core/changes';
+import { withoutMarkup } from '@pandecta/core/source';
 import { commitWithin } from '../changes/commit.ts';
-import { array, one, withoutTimeout, type Db } from '../database/connect.ts';
+import { one, withoutTimeout, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/service.ts';

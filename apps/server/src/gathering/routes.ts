@@ -1,7 +1,7 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { ImportList, ImportReport, Started, type ImportMessage, type JobInfo } from '@pandecta/contract';
+import { routes, ImportReport, type Started, type ImportMessage, type JobInfo } from '@pandecta/contract';
 import { rows, type Db } from '../database/connect.ts';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
@@ -16,47 +16,27 @@ export const MOST_BYTES = 500 * 1024 ** 2;
 
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/imports',
-    may: 'gather',
-    reply: Started,
-    summary:
-      'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
-    handler: async ({ workspace, actor, request }) => {
-      const inputs: Input[] = [];
-      let collection: string | null = null;
-      for await (const part of request.parts()) {
-        if (part.type === 'file') {
-          const stored = await storage.put(part.file);
-          if (part.file.truncated) throw new Refusal('file_too_large', '500 MB');
-          inputs.push({ name: cleanName(part.filename), ...stored });
-        } else if (part.fieldname === 'collection' && part.value)
-          collection = (await findCollection(db, workspace.id, String(part.value))).id;
-      }
-      if (!inputs.length) throw new Refusal('no_files');
-      return startImport(services, actor, inputs, collection);
-    },
+  declare(routes.gather.import, async ({ workspace, actor, request }) => {
+    const inputs: Input[] = [];
+    let collection: string | null = null;
+    for await (const part of request.parts()) {
+      if (part.type === 'file') {
+        const stored = await storage.put(part.file);
+        if (part.file.truncated) throw new Refusal('file_too_large', '500 MB');
+        inputs.push({ name: cleanName(part.filename), ...stored });
+      } else if (part.fieldname === 'collection' && part.value)
+        collection = (await findCollection(db, workspace.id, String(part.value))).id;
+    }
+    if (!inputs.length) throw new Refusal('no_files');
+    return startImport(services, actor, inputs, collection);
   });
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/imports',
-    may: 'read',
-    summary: 'The last imports with their reports.',
-    reply: ImportList,
-    handler: async ({ workspace }) => ({ imports: await findImports(db, workspace.id, sql`true`, 0) }),
-  });
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/imports/:import',
-    may: 'read',
-    summary: 'One import with its messages.',
-    reply: ImportReport,
-    handler: async ({ workspace, params }) => {
-      const [found] = await findImports(db, workspace.id, sql`i.id = ${params.import}`, 1000);
-      if (!found) throw new Refusal('no_such_import');
-      return found;
-    },
+  declare(routes.gather.imports, async ({ workspace }) => ({
+    imports: await findImports(db, workspace.id, sql`true`, 0),
+  }));
+  declare(routes.gather.report, async ({ workspace, params }) => {
+    const [found] = await findImports(db, workspace.id, sql`i.id = ${params.import}`, 1000);
+    if (!found) throw new Refusal('no_such_import');
+    return found;
   });
 }
 

@@ -4,7 +4,8 @@ import { sql } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { cut } from '@pandecta/core/text';
 import { LONGEST_KEY } from '../indexing/derive.ts';
-import { array, rows, type Db } from '../database/connect.ts';
+import { rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import type { Candidate } from './prepare.ts';
 
 export interface Settled {

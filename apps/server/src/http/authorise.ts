@@ -1,7 +1,7 @@
 /** Finds out who calls and whether they may: session, forgery guard, membership, role. */
 import type { FastifyRequest } from 'fastify';
-import type { Role } from '@pandecta/contract';
-import { may, type Action } from '../access/permissions.ts';
+import type { Action, Role } from '@pandecta/contract';
+import { may } from '../access/permissions.ts';
 import { findSession, findMembership } from '../access/store.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';

@@ -2,7 +2,9 @@
 import { createRequire } from 'node:module';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import type { FastifyInstance } from 'fastify';
-import { ACTIONS } from '../access/permissions.ts';
+import type { Action } from '@pandecta/contract';
+import { ROLES_OF } from '../access/permissions.ts';
+import { ERRORS } from '../errors.ts';
 import type { Declared } from './route.ts';
 
 // The package keeps its storage out of its entry point; nested arrays are described by it.
@@ -35,8 +37,8 @@ export function describeApi(declared: Declared): Record<string, unknown> {
     (paths[path] ??= {})[route.method.toLowerCase()] = {
       summary: route.summary,
       description:
-        route.may in ACTIONS
-          ? `Allowed to: ${ACTIONS[route.may as keyof typeof ACTIONS].join(', ')}.`
+        route.may in ROLES_OF
+          ? `Allowed to: ${ROLES_OF[route.may as Action].join(', ')}.`
           : `Allowed to: ${route.may}.`,
       parameters: [...params, ...query],
       ...(route.body ? { requestBody: { required: true, content: ref(route.body.name) } } : {}),
@@ -100,10 +102,27 @@ function readable(api: Record<string, unknown>): string {
   const schemas = Object.entries((api.components as { schemas: Record<string, unknown> }).schemas).map(
     ([n, s]) => `<section id="${n}"><h2>${n}</h2><pre>${escape(JSON.stringify(s, null, 2))}</pre></section>`,
   );
-  return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Pandecta: the HTTP API</title><style>body{max-width:52rem;margin:2rem auto;padding:0 1rem;font:16px/1.5 Georgia,serif;color:#1f262d;background:#fcfbf8}h2{font-size:1rem;border-top:1px solid #dfdacd;padding-top:.7rem;margin:1rem 0 0}pre{font-size:.8rem;overflow:auto;background:#f4f2ec;padding:.6rem}p{margin:.2rem 0}</style><h1>Pandecta: the HTTP API</h1><p>${escape((api.info as { description: string }).description)} As JSON: <a href="openapi.json">openapi.json</a>.</p>${routes.join('')}<h1>Shapes</h1>${schemas.join('')}</html>`;
+  const { description } = api.info as { description: string };
+  return page(
+    'Pandecta: the HTTP API',
+    `<p>${escape(description)} As JSON: <a href="openapi.json">openapi.json</a>. What may go wrong: <a href="problems">problems</a>.</p>${routes.join('')}<h1>Shapes</h1>${schemas.join('')}`,
+  );
 }
+
+/** Every problem there may be, where the `type` of a problem document leads. */
+function readableProblems(): string {
+  const problems = Object.entries(ERRORS).map(
+    ([code, [status, says]]) =>
+      `<section id="${code}"><h2><code>${code}</code> ${status}</h2><p>${escape(says.replace(/%s/g, '…'))}</p></section>`,
+  );
+  return page('Pandecta: problems', problems.join(''));
+}
+
+const page = (title: string, content: string): string =>
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>body{max-width:52rem;margin:2rem auto;padding:0 1rem;font:16px/1.5 Georgia,serif;color:#1f262d;background:#fcfbf8}h2{font-size:1rem;border-top:1px solid #dfdacd;padding-top:.7rem;margin:1rem 0 0}pre{font-size:.8rem;overflow:auto;background:#f4f2ec;padding:.6rem}p{margin:.2rem 0}</style><h1>${title}</h1>${content}</html>`;
 
 export function registerDescription(app: FastifyInstance, declared: Declared): void {
   app.get('/api/openapi.json', () => describeApi(declared));
+  app.get('/api/problems', (_, reply) => reply.type('text/html').send(readableProblems()));
   app.get('/api', (_, reply) => reply.type('text/html').send(readable(describeApi(declared))));
 }

@@ -11,8 +11,8 @@ export function registerProblems(app: FastifyInstance): void {
       if (error instanceof Refusal) refusal = error;
       else if (gaveUp === GAVE_UP.timeout) refusal = new Refusal('too_slow');
       else if (gaveUp === GAVE_UP.lock || gaveUp === GAVE_UP.deadlock) refusal = new Refusal('busy');
-      else if (error.code === 'FST_REQ_FILE_TOO_LARGE' || error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
-        refusal = new Refusal('file_too_large', '500 MB');
+      else if (error.code === 'FST_REQ_FILE_TOO_LARGE') refusal = new Refusal('file_too_large', '500 MB');
+      else if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') refusal = new Refusal('body_too_large');
       else if (error.statusCode && error.statusCode < 500) refusal = new Refusal('invalid', error.message);
       else {
         request.log.error(error);
@@ -41,5 +41,6 @@ function problem(r: Refusal): Record<string, unknown> {
     status: r.status,
     code: r.code,
     detail: r.message,
+    ...r.more,
   };
 }

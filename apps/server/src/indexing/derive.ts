@@ -6,7 +6,9 @@ import { sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
-import { array, one, rows, type Db } from '../database/connect.ts';
+import { FACETS } from './facets.ts';
+import { one, rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 
 /** What a write altered, and so what must be derived again. */
 export interface Altered {
@@ -203,29 +205,14 @@ async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise
 
 /** The facets of sources as (id, type, key). */
 function facetPairs(workspaceId: string, ids: string[]): SQL {
-  const w = sql`${workspaceId}::uuid`;
+  const chosen = { workspace: sql`${workspaceId}::uuid`, ids: array(ids, 'uuid') };
   return sql`
-    chosen as materialized (select s.id, s.presence, s.reading, s.record->>'type' as kind from sources s
-      where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})),
-    filed as materialized (select distinct cs.source_id as id, a.ancestor_id from collection_sources cs
-      join collection_ancestors a on a.workspace_id = ${w} and a.collection_id = cs.collection_id
-      where cs.workspace_id = ${w} and cs.source_id = any(${array(ids, 'uuid')})),
-    filestate as materialized (select sf.source_id as id, bool_or(f.state = 'text') as text, bool_or(f.state = 'image only') as image
-      from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id
-      where sf.workspace_id = ${w} and sf.source_id = any(${array(ids, 'uuid')}) group by 1),
-    pairs as materialized (
-      select id, 'kind' as type, kind as key from chosen
-      union all select id, 'presence', presence from chosen
-      union all select id, 'reading', coalesce(reading, 'none') from chosen
-      union all select c.id, 'file', case when f.text then 'text' when f.image then 'image only' when f.id is not null then 'other' else 'none' end
-        from chosen c left join filestate f on f.id = c.id
-      union all select st.source_id, case when t.subject then 'subject' else 'tag' end, t.id::text from source_tags st
-        join tags t on t.workspace_id = ${w} and t.id = st.tag_id
-        where st.workspace_id = ${w} and st.source_id = any(${array(ids, 'uuid')})
-      union all select id, 'in', ancestor_id::text from filed
-      union all select c.id, 'loose', 'yes' from chosen c where not exists (select 1 from filed f where f.id = c.id)
-      union all select ss.source_id, 'person', p from source_sort ss, unnest(ss.people) p
-        where ss.workspace_id = ${w} and ss.source_id = any(${array(ids, 'uuid')}))`;
+    chosen as materialized (select s.id, s.presence, s.record->>'type' as kind from sources s
+      where s.workspace_id = ${chosen.workspace} and s.id = any(${chosen.ids})),
+    pairs (id, type, key) as materialized (${sql.join(
+      FACETS.map((f) => f.pairs(chosen)),
+      sql` union all `,
+    )})`;
 }
 
 /** Rebuilds which collection stands under which, from the placements that can be reached from the top. */

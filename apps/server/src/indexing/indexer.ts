@@ -4,7 +4,8 @@
  */
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
-import { array, one, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { one, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';

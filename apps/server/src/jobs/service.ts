@@ -8,8 +8,10 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobInfo, JobState } from '@pandecta/contract';
-import { array, one, rows, transact, type Database, type Db } from '../database/connect.ts';
+import { one, rows, transact, type Database, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
+import { notify } from '../live/notify.ts';
 
 export class Cancelled extends Error {}
 
@@ -128,6 +130,7 @@ export class Jobs {
       await before(tx, id);
     });
     await this.boss.send(kind, { workspaceId, jobId: id });
+    await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [id] } } });
     return id;
   }
 
@@ -137,10 +140,13 @@ export class Jobs {
       sql`select state, cancel from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
     );
     if (!job || job.state === 'done' || job.state === 'cancelled' || job.state === 'failed') return;
-    const end = (state: JobState, says: string): Promise<unknown> =>
-      this.db.execute(
+    const tell = (): Promise<void> => notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
+    const end = async (state: JobState, says: string): Promise<void> => {
+      await this.db.execute(
         sql`update jobs set state = ${state}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId}`,
       );
+      await tell();
+    };
     let last = 0;
     const progress: Progress = async (done, total, says) => {
       const now = performance.now();
@@ -153,6 +159,7 @@ export class Jobs {
       );
       // A part of the work that has not heard of the end yet must not bring it back.
       if (!row || row.cancel) throw new Cancelled();
+      await tell();
     };
     try {
       await progress(0, 0, 'Beginning');
@@ -175,6 +182,7 @@ export class Jobs {
         where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
     );
     if (!found) throw new Refusal('no_such_job');
+    await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 }
 

@@ -1,7 +1,7 @@
 /** A document with its marks; making, changing and removing marks. */
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { Changed, DocumentReply, EditMark, NewMark, type Mark } from '@pandecta/contract';
+import { routes, type Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -13,81 +13,51 @@ import type { Services } from '../services.ts';
 
 export function markRoutes(declare: Declare, services: Services): void {
   const { db, indexer } = services;
-  declare({
-    method: 'GET',
-    path: '/w/:workspace/sources/:source/files/:file',
-    may: 'read',
-    summary: 'A document of a source: its state, marks and the senses they may have.',
-    reply: DocumentReply,
-    handler: async ({ workspace, params }) => {
-      const file = await findFile(db, workspace.id, params.file!);
-      await attached(db, workspace.id, params.source!, file.id);
-      return {
-        fileId: file.id,
-        sourceId: params.source,
-        name: file.name,
-        state: file.state,
-        pages: file.pages,
-        marks: await marksOf(db, workspace.id, params.source!, file.id),
-        senses: await sensesOf(db, workspace.id),
-      };
-    },
+  declare(routes.marks.document, async ({ workspace, params }) => {
+    const file = await findFile(db, workspace.id, params.file);
+    await attached(db, workspace.id, params.source, file.id);
+    return {
+      fileId: file.id,
+      sourceId: params.source,
+      name: file.name,
+      state: file.state,
+      pages: file.pages,
+      marks: await marksOf(db, workspace.id, params.source, file.id),
+      senses: await sensesOf(db, workspace.id),
+    };
   });
-  declare({
-    method: 'POST',
-    path: '/w/:workspace/sources/:source/files/:file/marks',
-    may: 'mark',
-    summary: 'Mark a passage.',
-    body: NewMark,
-    reply: Changed,
-    handler: async ({ workspace, actor, params, body }) => {
-      await attached(db, workspace.id, params.source!, params.file!);
-      await sense(db, workspace.id, body.sense);
-      const id = uuidv7();
-      const committed = await transact(db, async (tx) => {
-        await tx.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
+  declare(routes.marks.make, async ({ workspace, actor, params, body }) => {
+    await attached(db, workspace.id, params.source, params.file);
+    await sense(db, workspace.id, body.sense);
+    const id = uuidv7();
+    const committed = await transact(db, async (tx) => {
+      await tx.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
           values (${workspace.id}, ${id}, ${params.source}, ${params.file}, ${body.page}, ${body.sense}, ${JSON.stringify(body.quote)}::jsonb, ${JSON.stringify(body.rects)}::jsonb, ${body.gloss ?? ''}, false, ${actor.userId})`);
-        return commitWithin(tx, actor, { do: 'mark', mark: id, source: params.source!, present: true });
-      });
-      indexer.kick();
-      return { ...answer(committed), id };
-    },
+      return commitWithin(tx, actor, { do: 'mark', mark: id, source: params.source, present: true });
+    });
+    indexer.kick();
+    return { ...answer(committed), id };
   });
-  declare({
-    method: 'PATCH',
-    path: '/w/:workspace/marks/:mark',
-    may: 'mark',
-    summary: 'Write the gloss of a mark, or give it another sense.',
-    body: EditMark,
-    reply: Changed,
-    handler: async ({ workspace, actor, params, body }) => {
-      const mark = await findMark(db, workspace.id, params.mark!);
-      if (body.sense) await sense(db, workspace.id, body.sense);
-      const fields = {
-        ...(body.gloss !== undefined && body.gloss !== mark.gloss
-          ? { gloss: { before: mark.gloss, after: body.gloss } }
-          : {}),
-        ...(body.sense !== undefined && body.sense !== mark.sense_id
-          ? { sense: { before: mark.sense_id, after: body.sense } }
-          : {}),
-      };
-      return answer(
-        await commit(services, actor, { do: 'mark-edit', mark: params.mark!, source: mark.source_id, fields }),
-      );
-    },
+  declare(routes.marks.edit, async ({ workspace, actor, params, body }) => {
+    const mark = await findMark(db, workspace.id, params.mark);
+    if (body.sense) await sense(db, workspace.id, body.sense);
+    const fields = {
+      ...(body.gloss !== undefined && body.gloss !== mark.gloss
+        ? { gloss: { before: body.seen?.gloss ?? mark.gloss, after: body.gloss } }
+        : {}),
+      ...(body.sense !== undefined && body.sense !== mark.sense_id
+        ? { sense: { before: body.seen?.sense ?? mark.sense_id, after: body.sense } }
+        : {}),
+    };
+    return answer(
+      await commit(services, actor, { do: 'mark-edit', mark: params.mark, source: mark.source_id, fields }),
+    );
   });
-  declare({
-    method: 'DELETE',
-    path: '/w/:workspace/marks/:mark',
-    may: 'mark',
-    summary: 'Remove a mark with its gloss; it can be undone.',
-    reply: Changed,
-    handler: async ({ workspace, actor, params }) => {
-      const mark = await findMark(db, workspace.id, params.mark!);
-      return answer(
-        await commit(services, actor, { do: 'mark', mark: params.mark!, source: mark.source_id, present: false }),
-      );
-    },
+  declare(routes.marks.remove, async ({ workspace, actor, params }) => {
+    const mark = await findMark(db, workspace.id, params.mark);
+    return answer(
+      await commit(services, actor, { do: 'mark', mark: params.mark, source: mark.source_id, present: false }),
+    );
   });
 }
 

@@ -1,6 +1,6 @@
 /** Making, naming, placing and removing collections; filing sources in them. */
 import { v7 as uuidv7 } from 'uuid';
-import { countSources, sourcesOf, type Change } from '@pandecta/core/source';
+import { countSources, sourcesOf, type Change } from '@pandecta/core/changes';
 import type { Changed } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -31,14 +31,20 @@ export async function makeCollection(
   return { changeId, says, id };
 }
 
-export async function renameCollection(services: Services, actor: Actor, id: string, name: string): Promise<Changed> {
+export async function renameCollection(
+  services: Services,
+  actor: Actor,
+  id: string,
+  name: string,
+  seen?: string,
+): Promise<Changed> {
   const found = await findCollection(services.db, actor.workspaceId, id);
   if (!name.trim()) throw new Refusal('invalid', 'a collection needs a name');
   if (found.name === name.trim()) return { changeId: null, says: 'It has this name already' };
   const { changeId, says } = await commit(services, actor, {
     do: 'rename',
     collection: id,
-    name: { before: found.name, after: name.trim() },
+    name: { before: seen ?? found.name, after: name.trim() },
   });
   return { changeId, says };
 }

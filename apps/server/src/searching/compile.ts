@@ -7,15 +7,21 @@ import { sql, type SQL } from 'drizzle-orm';
 import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import { parseYears, type Node, type QueryField } from '@pandecta/core/query';
 import type { Condition } from '@pandecta/core/narrowing';
-import { findKinds, READING_STATES, type Presence } from '@pandecta/core/source';
+import { READING_STATES, type Presence } from '@pandecta/core/changes';
+import { findKinds } from '@pandecta/core/source';
 import { normaliseDoi } from '@pandecta/core/identifiers';
-import { array, rows, type Db } from '../database/connect.ts';
+import { rows, type Db } from '../database/connect.ts';
+import { literally, table } from '../database/sql.ts';
+import { keptAs } from '../indexing/facet.ts';
+import { facetKind } from '../indexing/facets.ts';
 import { prefixOf, type TextField } from '../indexing/vector.ts';
 
 export interface Scope {
   workspaceId: string;
   workspaceNumber: number;
   presence: Presence;
+  /** Who asks: what is each member's own is told of them. */
+  member: string;
 }
 
 export interface Compiled {
@@ -217,6 +223,8 @@ class Compiler {
         return DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING;
       case 'kind':
         return this.facet('kind', findKinds(text));
+      case 'is':
+        return fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING;
       case 'state': {
         const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
         return this.facet(
@@ -236,7 +244,7 @@ class Compiler {
         if (states) return this.facet('file', states);
         return this
           .bySource(sql`select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
-          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${text.replace(/[\\%_]/g, '\\$&')}%`}`);
+          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${literally(text)}%`}`);
       }
       case 'tag':
       case 'subject':
@@ -245,9 +253,7 @@ class Compiler {
         return this.facet('in', await this.collectionsNamed(text));
       case 'doi': {
         const doi = normaliseDoi(text);
-        const key = doi
-          ? sql`key = ${`doi:${doi}`}`
-          : sql`key like ${`doi:${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`}`;
+        const key = doi ? sql`key = ${`doi:${doi}`}` : sql`key like ${`doi:${literally(text.toLowerCase())}%`}`;
         return this.bySource(
           sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and ${key}`,
         );
@@ -267,7 +273,7 @@ class Compiler {
     const exact = all.filter((t) => fold(t.name) === wanted);
     const found = exact.length || phrase || !wanted ? exact : all.filter((t) => fold(t.name).startsWith(wanted));
     const pairs = found.map((t) => [t.subject ? 'subject' : 'tag', t.id] as const);
-    return anyFacet(await facetIds(this.db, this.scope.workspaceId, pairs));
+    return anyFacet(await facetIds(this.db, this.scope, pairs));
   }
 
   private async collectionsNamed(text: string): Promise<string[]> {
@@ -289,7 +295,7 @@ class Compiler {
     return anyFacet(
       await facetIds(
         this.db,
-        this.scope.workspaceId,
+        this.scope,
         keys.map((k) => [type, k]),
       ),
     );
@@ -301,18 +307,19 @@ export function anyFacet(ids: number[]): Condition {
   return ids.length ? { is: 'facets', ids } : NOTHING;
 }
 
-export async function facetIds(db: Db, workspaceId: string, pairs: (readonly [string, string])[]): Promise<number[]> {
+export async function facetIds(
+  db: Db,
+  { workspaceId, member }: Pick<Scope, 'workspaceId' | 'member'>,
+  pairs: (readonly [type: string, key: string])[],
+): Promise<number[]> {
   if (!pairs.length) return [];
+  const kept = pairs.map(([type]) => {
+    const kind = facetKind(type);
+    return kind ? keptAs(kind, member) : type;
+  });
   const found = await rows<{ id: number }>(
     db,
-    sql`
-    select f.id from unnest(${array(
-      pairs.map((p) => p[0]),
-      'text',
-    )}, ${array(
-      pairs.map((p) => p[1]),
-      'text',
-    )}) as u(type, key)
+    sql`select f.id from ${table('u', { type: ['text', kept], key: ['text', pairs.map((p) => p[1])] })}
     join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
   );
   return found.map((f) => f.id);

@@ -4,7 +4,8 @@ import type { Condition, SortBy } from '@pandecta/core/narrowing';
 import { asTyped, parseQuery, type Node, type ParsedQuery } from '@pandecta/core/query';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Workspace } from '../http/authorise.ts';
+import type { Caller } from '../http/authorise.ts';
+import { facetKind } from '../indexing/facets.ts';
 import { anyFacet, compile, facetIds, type Compiled, type Scope } from './compile.ts';
 
 export interface Question {
@@ -22,13 +23,13 @@ export interface Question {
   sort: SortBy[];
 }
 
-export async function understand(db: Db, workspace: Workspace, ask: Ask): Promise<Question> {
+export async function understand(db: Db, { workspace, user }: Caller, ask: Ask): Promise<Question> {
   const parsed = parseQuery(ask.q ?? '');
   const tree = ask.typing ? asTyped(parsed.tree) : parsed.tree;
   const presence = ask.scope === 'bin' ? 'bin' : 'live';
-  const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence };
+  const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence, member: user.id };
   const compiled = await compile(db, scope, tree);
-  const parts = [compiled.condition, ...(await narrowing(db, workspace.id, ask))];
+  const parts = [compiled.condition, ...(await narrowing(db, scope, ask))];
   const years: Condition[] =
     ask.yearFrom !== undefined || ask.yearTo !== undefined ? [{ is: 'years', from: ask.yearFrom, to: ask.yearTo }] : [];
   const sort = readSort(ask.sort, compiled.rank !== '');
@@ -44,7 +45,7 @@ export async function understand(db: Db, workspace: Workspace, ask: Ask): Promis
   };
 }
 
-async function narrowing(db: Db, workspaceId: string, ask: Ask): Promise<Condition[]> {
+async function narrowing(db: Db, scope: Scope, ask: Ask): Promise<Condition[]> {
   const pair = (text: string): [string, string] => {
     const at = text.indexOf('=');
     if (at < 1) throw new Refusal('invalid', `“${text}” is not a facet`);
@@ -53,15 +54,14 @@ async function narrowing(db: Db, workspaceId: string, ask: Ask): Promise<Conditi
   const include = (ask.include ?? []).map(pair);
   if (ask.collection) include.push(['in', ask.collection]);
   if (ask.scope === 'loose') include.push(['loose', 'yes']);
-  // Values of one kind of facet widen, except tags: a source has many, and one asks for two at once.
-  const MANY = new Set(['tag', 'subject', 'person', 'in', 'loose']);
+  // Values of one kind of facet widen, except of those a source has many of: there one asks for two at once.
   const groups = new Map<string, [string, string][]>();
   include.forEach((p, i) => {
-    const name = MANY.has(p[0]) ? `${p[0]} ${i}` : p[0];
+    const name = facetKind(p[0])?.many ? `${p[0]} ${i}` : p[0];
     groups.set(name, [...(groups.get(name) ?? []), p]);
   });
-  const included = await Promise.all([...groups.values()].map((group) => facetIds(db, workspaceId, group)));
-  const excluded = await facetIds(db, workspaceId, (ask.exclude ?? []).map(pair));
+  const included = await Promise.all([...groups.values()].map((group) => facetIds(db, scope, group)));
+  const excluded = await facetIds(db, scope, (ask.exclude ?? []).map(pair));
   return [
     ...included.map(anyFacet),
     ...(excluded.length ? [{ is: 'not', part: anyFacet(excluded) } satisfies Condition] : []),

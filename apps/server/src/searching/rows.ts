@@ -2,16 +2,11 @@
 import { sql } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
-import {
-  nameSpoken,
-  NAME_VARIABLES,
-  variableLabel,
-  withoutMarkup,
-  type ReadingState,
-  type SourceRecord,
-} from '@pandecta/core/source';
+import { type ReadingState } from '@pandecta/core/changes';
+import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
-import { array, rows, type Db } from '../database/connect.ts';
+import { rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import type { Question } from './match.ts';
 
@@ -19,6 +14,7 @@ interface Found {
   id: string;
   record: SourceRecord;
   reading: ReadingState | null;
+  starred: boolean;
   added_at: string;
   tags: TagOnSource[] | null;
   places: number;
@@ -36,7 +32,9 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
   const found = await rows<Found>(
     db,
     sql`
-    select s.id, s.record, s.reading, s.added_at,
+    select s.id, s.record, s.added_at,
+      (select state from source_reading r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${q.scope.member}) as reading,
+      exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${q.scope.member}) as starred,
       (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
       (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
@@ -63,6 +61,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     id: f.id,
     record: brief(f.record),
     reading: f.reading,
+    starred: f.starred,
     addedAt: f.added_at,
     tags: f.tags ?? [],
     places: f.places,

@@ -2,7 +2,8 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, NarrowReply } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
-import { array, rows, transact } from '../database/connect.ts';
+import { rows, transact } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { derive } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 

@@ -1,8 +1,10 @@
 /** Lists, orders and counts of what matches a question. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
-import { KINDS, type Kind } from '@pandecta/core/source';
-import { array, one, rows, type Db } from '../database/connect.ts';
+import { one, rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
+import { keptAs } from '../indexing/facet.ts';
+import { FACET_KINDS } from '../indexing/facets.ts';
 import type { Services } from '../services.ts';
 import type { ColumnsAnswer, ColumnsAsk } from './columns/thread.ts';
 import type { Question } from './match.ts';
@@ -69,42 +71,34 @@ async function numbers(db: Db, set: SQL): Promise<Uint8Array> {
   return found!.numbers;
 }
 
-const FACETS: [type: string, name: string, most: number][] = [
-  ['kind', 'Kind', 45],
-  ['tag', 'Tag', 40],
-  ['subject', 'Subject term', 40],
-  ['reading', 'Reading', 4],
-  ['file', 'File', 4],
-  ['person', 'Person', 40],
-];
-const WORDS: Record<string, Record<string, string>> = {
-  reading: { 'to read': 'To read', reading: 'Reading', read: 'Read' },
-  file: { text: 'Has full text', 'image only': 'Image only, no text', other: 'Other file', none: 'No file' },
-};
-
 export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {
-  const most = Object.fromEntries(FACETS.map(([type, , most]) => [type, most]));
+  const { workspaceId, member } = q.scope;
+  const offered = FACET_KINDS.flatMap((kind) =>
+    kind.offered ? [{ ...kind, ...kind.offered, kept: keptAs(kind, member) }] : [],
+  );
+  const most = Object.fromEntries(offered.map((f) => [f.kept, f.most]));
   const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
   const counts = new Map(facets.flatMap(([, counts]) => counts));
-  const named = await rows<{ id: number; type: string; key: string; name: string | null }>(
+  const found = await rows<{ id: number; type: string; key: string }>(
     to.db,
-    sql`
-    select f.id, f.type, f.key, t.name from facets f
-    left join tags t on f.type in ('tag', 'subject') and t.workspace_id = ${q.scope.workspaceId} and t.id::text = f.key
-    where f.id = any(${array([...counts.keys()], 'int')})`,
+    sql`select id, type, key from facets where id = any(${array([...counts.keys()], 'int')})`,
   );
-  const nameOf = (type: string, key: string, name: string | null): string =>
-    name ?? (type === 'kind' ? KINDS[key as Kind]?.name : WORDS[type]?.[key]) ?? key;
   return {
     total,
-    years,
-    facets: FACETS.map(([type, name]) => ({
-      type,
-      name,
-      values: named
-        .filter((f) => f.type === type && (f.key !== 'none' || type === 'file'))
-        .map((f) => ({ key: f.key, name: nameOf(type, f.key, f.name), count: counts.get(f.id)! }))
-        .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
-    })),
+    years: years.map(([year, count]) => ({ year, count })),
+    facets: await Promise.all(
+      offered.map(async ({ type, name, kept, names }) => {
+        const values = found.filter((f) => f.type === kept);
+        const keys = values.map((f) => f.key);
+        const named = keys.length ? await names?.(to.db, workspaceId, keys) : undefined;
+        return {
+          type,
+          name,
+          values: values
+            .map((f) => ({ key: f.key, name: named?.get(f.key) ?? f.key, count: counts.get(f.id)! }))
+            .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
+        };
+      }),
+    ),
   };
 }

@@ -1,20 +1,25 @@
 /** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
 import { sql } from 'drizzle-orm';
-import { array, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
+import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
 
 export const DAYS_IN_BIN = 30;
 
-/** The queue first, as the indexer takes it before it writes vectors: in one order neither waits for the other. */
-const OF_SOURCES = [
+/**
+ * What goes with a source, where no foreign key says so: checking one for each of a million rows makes an import slower.
+ * A test holds this list against the tables there are. The queue first, as the indexer takes it before it writes
+ * vectors: in one order neither waits for the other.
+ */
+export const OF_SOURCES = [
   'index_queue',
   'source_keys',
   'source_tags',
   'collection_sources',
   'source_files',
   'marks',
-  'change_sources',
   'source_facets',
   'source_text',
   'source_sort',
@@ -45,6 +50,9 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
         sql`delete from ${sql.raw(table)} t using unnest(${w}, ${s}) as u(w, s) where t.workspace_id = u.w and t.source_id = u.s`,
       );
     }
+    await tx.execute(
+      sql`delete from change_subjects t using unnest(${w}, ${s}) as u(w, s) where t.workspace_id = u.w and t.kind = 'source' and t.subject_id = u.s`,
+    );
     // A file no source holds any more, and that is not of an import going on, goes with its pages.
     const files = await rows<{ workspace_id: string; id: string; sha256: string }>(
       tx,
@@ -64,8 +72,10 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
           where t.workspace_id = u.w and t.file_id = u.f`,
       );
     }
-    for (const [workspaceId, numbers] of altered)
+    for (const [workspaceId, numbers] of altered) {
       await note(tx, workspaceId, (await advance(tx, workspaceId)).revision, numbers, false);
+      await notify(tx, { workspace: workspaceId, touched: { kinds: { source: 'all' } } });
+    }
     return { gone, files };
   });
   for (const { sha256 } of files) {

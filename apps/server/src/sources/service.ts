@@ -1,81 +1,53 @@
 /** What a person does to sources: edit, add by hand, set the reading state, remove and restore. */
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import {
-  countSources,
-  isFieldValue,
-  same,
-  variableInWords,
-  variableLabel,
-  type Change,
-  type ReadingState,
-  type SourceRecord,
-} from '@pandecta/core/source';
+import { countSources, type Change } from '@pandecta/core/changes';
+import { isFieldValue, same, variableLabel, type SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
-import { one, transact, type Db } from '../database/connect.ts';
+import { one, transact } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
 import { insertSources } from './store.ts';
 
+/**
+ * @param seen what the fields held when the person began; what they hold now where it is not said
+ * @throws Refusal `stale_edit` where another value came into one of them since
+ */
 export async function editRecord(
   services: Services,
   actor: Actor,
   id: string,
   fields: Record<string, unknown>,
-  version?: number,
+  seen: Record<string, unknown> = {},
 ): Promise<Changed> {
-  const wrong = Object.entries(fields).filter(([f, v]) => (v === null ? f === 'type' : !isFieldValue(f, v)));
-  if (wrong.length)
-    throw new Refusal('invalid', wrong.map(([f]) => `${variableLabel(f)} cannot hold this value`).join('; '));
-  const found = await one<{ record: SourceRecord; version: number }>(
+  refuseWrong(fields);
+  refuseWrong(seen);
+  const found = await one<{ record: SourceRecord }>(
     services.db,
-    sql`select record, version from sources where workspace_id = ${actor.workspaceId} and id = ${id} and presence <> 'none'`,
+    sql`select record from sources where workspace_id = ${actor.workspaceId} and id = ${id} and presence <> 'none'`,
   );
   if (!found) throw new Refusal('no_such_source');
-  const record = found.record as Record<string, unknown>;
-  const changed = Object.entries(fields).filter(([f, v]) => !same(record[f] ?? null, v));
-  if (version !== undefined && version !== found.version)
-    await refuseStale(
-      services.db,
-      actor,
-      id,
-      version,
-      changed.map(([f]) => f),
-      found.version,
-    );
+  const now = (field: string): unknown => (found.record as Record<string, unknown>)[field] ?? null;
+  // Where both came to the same value there is nothing to do, and nothing to be told.
+  const changed = Object.entries(fields).filter(([f, v]) => !same(now(f), v));
   const change: Change = {
     do: 'edit',
     source: id,
     fields: Object.fromEntries(
-      changed.map(([f, v]) => [f, { before: (record[f] ?? null) as never, after: v as never }]),
+      changed.map(([f, v]) => [f, { before: (f in seen ? seen[f] : now(f)) as never, after: v as never }]),
     ),
   };
-  const { changeId, says } = await commit(services, actor, change);
-  return { changeId, says, version: changeId ? found.version + 1 : found.version };
+  return answer(await commit(services, actor, change));
 }
 
-/** An edit made on an older version is refused only if someone changed the same fields since. */
-async function refuseStale(
-  db: Db,
-  actor: Actor,
-  id: string,
-  version: number,
-  fields: string[],
-  current: number,
-): Promise<void> {
-  const since = await one<{ fields: string[] | null }>(
-    db,
-    sql`
-    select array_agg(distinct k) as fields from (
-      select c.change from change_sources cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
-      where cs.workspace_id = ${actor.workspaceId} and cs.source_id = ${id} and c.change->>'do' = 'edit' order by c.id desc limit ${current - version}) e,
-      jsonb_object_keys(e.change->'fields') k`,
-  );
-  const both = fields.filter((f) => since?.fields?.includes(f));
-  if (both.length) throw new Refusal('stale_edit', both.map(variableInWords).join(', '));
+/** @throws Refusal that names the fields which cannot hold their values */
+function refuseWrong(values: Record<string, unknown>): void {
+  const wrong = Object.entries(values).filter(([f, v]) => (v === null ? f === 'type' : !isFieldValue(f, v)));
+  if (wrong.length)
+    throw new Refusal('invalid', wrong.map(([f]) => `${variableLabel(f)} cannot hold this value`).join('; '));
 }
 
 export async function addByHand(
@@ -84,12 +56,8 @@ export async function addByHand(
   input: Record<string, unknown>,
   collection?: { id: string; name: string },
 ): Promise<Changed> {
-  const wrong = Object.entries(input).filter(([f, v]) => !isFieldValue(f, v));
-  if (!input.type || wrong.length)
-    throw new Refusal(
-      'invalid',
-      wrong.map(([f]) => `${variableLabel(f)} cannot hold this value`).join('; ') || 'the kind is missing',
-    );
+  refuseWrong(input);
+  if (!input.type) throw new Refusal('invalid', 'the kind is missing');
   const id = uuidv7();
   const provenance = Object.fromEntries(Object.keys(input).map((f) => [f, { from: 'person', sure: 1 }]));
   const committed = await transact(db, async (tx) => {
@@ -108,16 +76,6 @@ export async function addByHand(
   });
   indexer.kick();
   return { ...answer(committed), id };
-}
-
-export async function setReading(
-  services: Services,
-  actor: Actor,
-  ids: string[],
-  state: ReadingState | null,
-): Promise<Changed> {
-  const states = Object.fromEntries(ids.map((id) => [id, { before: null, after: state }]));
-  return answer(await commit(services, actor, { do: 'reading', states }));
 }
 
 /** Into the bin, or back out of it with all it had. */

@@ -1,19 +1,23 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
 import { sql } from 'drizzle-orm';
-import type { BatchSummary, SourceDetail } from '@pandecta/contract';
+import type { BatchSummary, SourceDetail, StateCount } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
-import { array, one, rows, type Db } from '../database/connect.ts';
+import { one, rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { pathsOf } from '../places/store.ts';
 
-export async function findSource(db: Db, workspaceId: string, id: string): Promise<SourceDetail> {
+export async function findSource(db: Db, { workspaceId, userId }: Actor, id: string): Promise<SourceDetail> {
   const w = sql`${workspaceId}::uuid`;
   const [found, paths] = await Promise.all([
     one<Omit<SourceDetail, 'places'> & { collections: string[] | null }>(
       db,
       sql`
-      select s.id, s.record, s.provenance, s.version, s.presence, s.reading, s.added_at as "addedAt", u.name as "addedBy",
+      select s.id, s.record, s.provenance, s.presence,
+        (select state from source_reading r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as reading,
+        exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as starred,
+        s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, lower(t.name)) from source_tags st
           join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id), '[]') as tags,
@@ -31,23 +35,26 @@ export async function findSource(db: Db, workspaceId: string, id: string): Promi
   return { ...rest, places: places.sort((a, b) => a.path.localeCompare(b.path)) };
 }
 
-export async function summarise(db: Db, workspaceId: string, ids: string[]): Promise<BatchSummary> {
+export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: string[]): Promise<BatchSummary> {
   const w = sql`${workspaceId}::uuid`;
   const chosen = sql`select u.id from unnest(${array(ids, 'uuid')}) as u(id)`;
   const [general, kinds, reading, tags, collections, paths] = await Promise.all([
-    one<{ count: number; withFile: number; yearFrom: number | null; yearTo: number | null }>(
+    one<{ count: number; withFile: number; starred: number; yearFrom: number | null; yearTo: number | null }>(
       db,
       sql`select count(*)::int as count, min(year) as "yearFrom", max(year) as "yearTo",
-      count(*) filter (where exists (select 1 from source_files sf where sf.workspace_id = ${w} and sf.source_id = m.source_id))::int as "withFile"
+      count(*) filter (where exists (select 1 from source_files sf where sf.workspace_id = ${w} and sf.source_id = m.source_id))::int as "withFile",
+      count(*) filter (where exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = m.source_id and r.user_id = ${userId}))::int as starred
       from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen})`,
     ),
     rows<{ name: string; count: number }>(
       db,
       sql`select kind as name, count(*)::int as count from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen}) group by 1 order by 2 desc, 1`,
     ),
-    rows<{ state: string; count: number }>(
+    rows<StateCount>(
       db,
-      sql`select coalesce(reading, 'none') as state, count(*)::int as count from sources m where m.workspace_id = ${w} and m.id in (${chosen}) group by 1 order by 2 desc`,
+      sql`select coalesce(r.state, 'none') as state, count(*)::int as count from sources m
+      left join source_reading r on r.workspace_id = ${w} and r.source_id = m.id and r.user_id = ${userId}
+      where m.workspace_id = ${w} and m.id in (${chosen}) group by 1 order by 2 desc`,
     ),
     rows<BatchSummary['tags'][number]>(
       db,

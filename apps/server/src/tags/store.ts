@@ -2,11 +2,12 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion } from '@pandecta/contract';
 import { cut } from '@pandecta/core/text';
-import { array, rows, type Db } from '../database/connect.ts';
+import { rows, type Db } from '../database/connect.ts';
+import { array, literally } from '../database/sql.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
 export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
-  const like = `${begins.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
+  const like = `${literally(begins.toLowerCase())}%`;
   return rows<TagSuggestion>(
     db,
     sql`

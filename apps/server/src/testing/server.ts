@@ -121,6 +121,7 @@ export async function startTestServer({ prepare, registryUrl }: TestSetting = {}
     migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)),
     stylesFolder: '/usr/share/citation-style-language',
     secureCookies: false,
+    checkReplies: true,
     tasksFile: process.env.PANDECTA_TASKS,
   });
   await migrateUp(app.services.database, app.services.config.migrationsFolder);

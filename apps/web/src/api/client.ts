@@ -1,9 +1,13 @@
-/** Speaks to the server: JSON in and out, the forgery guard, and errors as sentences. */
+/** Speaks to the server by the routes of the contract: JSON in and out, the forgery guard, and errors as sentences. */
+import type { ConflictOfEdits, ParamOf, Problem, Route } from '@pandecta/contract';
+
 export class ApiError extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
     detail: string,
+    /** Of an edit that met another's newer one. */
+    readonly conflict?: ConflictOfEdits,
   ) {
     super(detail);
   }
@@ -23,7 +27,7 @@ export function onSignedOut(work: () => void): void {
   signedOut = work;
 }
 
-export type Query = Record<string, string | number | boolean | string[] | undefined>;
+type Query = Record<string, string | number | boolean | string[] | undefined>;
 
 function search(query: Query | undefined): string {
   const params = new URLSearchParams();
@@ -35,20 +39,43 @@ function search(query: Query | undefined): string {
   return text ? `?${text}` : '';
 }
 
-/** The address of something in the workspace. */
-export const here = (path: string, query?: Query): string => `/api/w/${workspace}${path}${search(query)}`;
+/** What a route needs: its parameters but the workspace, its body and its query. */
+export type Given<P extends string, B, Q> = { [N in Exclude<ParamOf<P>, 'workspace'>]: string } & ([B] extends [
+  undefined,
+]
+  ? { body?: never }
+  : { body: B }) &
+  ([Q] extends [undefined] ? { query?: never } : Partial<Q> extends Q ? { query?: Q } : { query: Q }) & {
+    signal?: AbortSignal;
+  };
 
-export async function send(method: string, url: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
-  const form = body instanceof FormData;
+type AnyGiven = { body?: unknown; query?: object; signal?: AbortSignal };
+
+/** The address of what a route gives. */
+export function addressOf<P extends string, B, Q, R>(route: Route<P, B, Q, R>, given: Given<P, B, Q>): string {
+  const { query } = given as AnyGiven;
+  const path = route.path.replace(/:(\w+)/g, (_, name: string) =>
+    name === 'workspace' ? workspace : encodeURIComponent(String((given as Record<string, unknown>)[name])),
+  );
+  return `/api${path}${search(query as Query | undefined)}`;
+}
+
+/** Calls a route whose answer is not JSON. */
+export async function send<P extends string, B, Q, R>(
+  route: Route<P, B, Q, R>,
+  given: Given<P, B, Q>,
+): Promise<Response> {
+  const { body, signal } = given as AnyGiven;
+  const { method } = route;
   let response: Response;
   try {
-    response = await fetch(url, {
+    response = await fetch(addressOf(route, given), {
       method,
       headers: {
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }),
-        ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
       },
-      ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
@@ -56,26 +83,20 @@ export async function send(method: string, url: string, body?: unknown, signal?:
     throw new ApiError(0, 'offline', 'The server does not answer. Nothing was changed; try again in a moment.');
   }
   if (response.ok) return response;
-  const problem = (await response.json().catch(() => ({}))) as { code?: string; detail?: string };
+  const problem = (await response.json().catch(() => ({}))) as Partial<Problem>;
   if (response.status === 401 && problem.code === 'not_signed_in') signedOut();
   throw new ApiError(
     response.status,
     problem.code ?? 'failed',
     problem.detail ?? `The server answered with ${response.status}.`,
+    problem.conflict,
   );
 }
 
-async function json<T>(method: string, url: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  const response = await send(method, url, body, signal);
-  return (response.status === 204 ? undefined : await response.json()) as T;
+/** Calls a route by its name in the contract: `ask(routes.sources.one, { source: id })`. */
+export async function ask<P extends string, B, Q, R>(route: Route<P, B, Q, R>, given: Given<P, B, Q>): Promise<R> {
+  const response = await send(route, given);
+  return (response.status === 204 ? undefined : await response.json()) as R;
 }
-
-export const api = {
-  get: <T>(path: string, query?: Query, signal?: AbortSignal) => json<T>('GET', here(path, query), undefined, signal),
-  post: <T>(path: string, body: unknown = {}, signal?: AbortSignal) => json<T>('POST', here(path), body, signal),
-  patch: <T>(path: string, body: unknown) => json<T>('PATCH', here(path), body),
-  remove: <T>(path: string) => json<T>('DELETE', here(path)),
-  root: <T>(method: string, path: string, body?: unknown) => json<T>(method, `/api${path}`, body),
-};
 
 export const isAbort = (error: unknown): boolean => (error as Error)?.name === 'AbortError';

@@ -3,9 +3,9 @@
 import { watchDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import type { SourcePage, SourceRow } from '@pandecta/contract';
+import { routes, type SourceRow } from '@pandecta/contract';
 import { namesShort, withoutMarkup, yearShort } from '@pandecta/core/source';
-import { api } from '../api/client.ts';
+import { ask as fetchReply } from '../api/client.ts';
 import ChooseBox from '../look/ChooseBox.vue';
 import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';
@@ -38,6 +38,12 @@ const commands: Entry[] = [
     kind: 'Command',
     name: 'Show sources in no collection',
     go: () => router.push('/sources?scope=loose'),
+  },
+  {
+    key: 'starred',
+    kind: 'Command',
+    name: 'Show what you starred',
+    go: () => router.push('/sources?include=star%3Dyes'),
   },
   { key: 'bin', kind: 'Command', name: 'Show the bin', go: () => router.push('/sources?scope=bin') },
   { key: 'undo', kind: 'Command', name: 'Undo', go: () => changes.undo() },
@@ -82,9 +88,9 @@ watchDebounced(
       q.trim().length < 2
         ? []
         : (
-            await api
-              .get<SourcePage>('/sources', { q, typing: true, limit: 8 })
-              .catch(() => ({ rows: [] as SourceRow[] }))
+            await fetchReply(routes.search.first, { query: { q, typing: true, limit: 8 } }).catch(() => ({
+              rows: [] as SourceRow[],
+            }))
           ).rows;
   },
   { debounce: 80 },

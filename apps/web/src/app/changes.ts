@@ -4,8 +4,8 @@
  */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import type { Changed } from '@pandecta/contract';
-import { api } from '../api/client.ts';
+import { routes, type Changed, type ConflictOfEdits } from '@pandecta/contract';
+import { ApiError, ask } from '../api/client.ts';
 
 export interface Notice {
   text: string;
@@ -26,8 +26,14 @@ export const useChanges = defineStore('changes', () => {
     timer = window.setTimeout(() => (notice.value = null), bad ? 12_000 : 8000);
   }
 
-  /** Carries out something that changes data: says what happened, or what was wrong. */
-  async function change<T extends Changed>(work: () => Promise<T>): Promise<T | undefined> {
+  /**
+   * Carries out something that changes data: says what happened, or what was wrong.
+   * @param met told of another's newer edit, to show both; without it the notice says so
+   */
+  async function change<T extends Changed>(
+    work: () => Promise<T>,
+    met?: (conflict: ConflictOfEdits) => void,
+  ): Promise<T | undefined> {
     try {
       const done = await work();
       tell(done.says, done.changeId);
@@ -35,14 +41,15 @@ export const useChanges = defineStore('changes', () => {
       version.value += 1;
       return done;
     } catch (error) {
-      tell((error as Error).message, null, true);
+      if (met && error instanceof ApiError && error.conflict) met(error.conflict);
+      else tell((error as Error).message, null, true);
       return undefined;
     }
   }
 
-  const undo = (): Promise<unknown> => change(() => api.post<Changed>('/undo'));
-  const redo = (): Promise<unknown> => change(() => api.post<Changed>('/redo'));
-  const undoOne = (id: string): Promise<unknown> => change(() => api.post<Changed>(`/changes/${id}/undo`));
+  const undo = (): Promise<unknown> => change(() => ask(routes.changes.undo, {}));
+  const redo = (): Promise<unknown> => change(() => ask(routes.changes.redo, {}));
+  const undoOne = (id: string): Promise<unknown> => change(() => ask(routes.changes.undoOne, { change: id }));
   const refresh = (): void => void (version.value += 1);
 
   return { version, notice, begun, tell, change, undo, redo, undoOne, refresh };

@@ -26,6 +26,7 @@ export const KEYS: { where: string; keys: Key[] }[] = [
       { keys: 'f', does: 'file to a collection' },
       { keys: 't', does: 'tag' },
       { keys: 'r', does: 'next reading state' },
+      { keys: 's', does: 'star, for yourself' },
       { keys: 'e', does: 'edit the record' },
       { keys: 'c', does: 'copy the citation' },
       { keys: 'Delete', does: 'to the bin' },

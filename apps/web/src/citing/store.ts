@@ -2,9 +2,9 @@
 import { defineStore } from 'pinia';
 import { useLocalStorage } from '@vueuse/core';
 import { ref } from 'vue';
-import type { CiteReply, StyleList } from '@pandecta/contract';
+import { routes, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
-import { api } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 
 export const useCiting = defineStore('citing', () => {
@@ -19,17 +19,16 @@ export const useCiting = defineStore('citing', () => {
   const changes = useChanges();
 
   async function find(like: string): Promise<StyleInfo[]> {
-    const reply = await api.root<StyleList>('GET', `/styles?like=${encodeURIComponent(like)}`);
+    const reply = await ask(routes.cite.styles, { query: { like } });
     locales.value = reply.locales;
     return reply.styles;
   }
 
   const cite = (ids: string[], inText = false, signal?: AbortSignal): Promise<CiteReply> =>
-    api.post<CiteReply>(
-      '/cite',
-      { ids, style: style.value.id, ...(locale.value ? { locale: locale.value } : {}), inText },
-      signal,
-    );
+    ask(routes.cite.cite, {
+      body: { ids, style: style.value.id, ...(locale.value && { locale: locale.value }), inText },
+      ...(signal && { signal }),
+    });
 
   /** Rich and plain text in one copy. */
   async function copy(html: string, text: string, says: string): Promise<void> {

@@ -19,7 +19,7 @@ const ask = useAsk();
 const jobs = useJobs();
 const router = useRouter();
 const target = computed(() => ask.collection ?? destination.value);
-const hasFiles = (e: DragEvent): boolean => session.mayEdit && Boolean(e.dataTransfer?.types.includes('Files'));
+const hasFiles = (e: DragEvent): boolean => session.may('gather') && Boolean(e.dataTransfer?.types.includes('Files'));
 
 useEventListener('dragover', (e: DragEvent) => {
   if (!hasFiles(e)) return;

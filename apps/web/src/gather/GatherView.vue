@@ -2,9 +2,9 @@
 /** Gather: say where to, bring files in, see what became of them. */
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import type { Changed, ImportList, ImportReport } from '@pandecta/contract';
+import { routes, type ImportReport } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, type Kind } from '@pandecta/core/source';
-import { api } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
@@ -29,11 +29,11 @@ const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b)
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 async function load(): Promise<void> {
-  imports.value = (await api.get<ImportList>('/imports')).imports;
+  imports.value = (await ask(routes.gather.imports, {})).imports;
   open.value = openId.value
-    ? await api
-        .get<ImportReport>(`/imports/${openId.value}`)
-        .catch((e: Error) => (changes.tell(e.message, null, true), null))
+    ? await ask(routes.gather.report, { import: openId.value }).catch(
+        (e: Error) => (changes.tell(e.message, null, true), null),
+      )
     : null;
 }
 onMounted(() => {
@@ -72,9 +72,11 @@ async function byHand(): Promise<void> {
   const title = hand.value.title.trim();
   if (!title) return;
   const done = await changes.change(() =>
-    api.post<Changed>('/sources', {
-      record: { type: hand.value.type, title },
-      ...(destination.value ? { collection: destination.value } : {}),
+    ask(routes.sources.add, {
+      body: {
+        record: { type: hand.value.type, title },
+        ...(destination.value && { collection: destination.value }),
+      },
     }),
   );
   if (done?.id) {
@@ -87,7 +89,7 @@ async function byHand(): Promise<void> {
 <template>
   <div class="flex h-full">
     <aside class="pane w-[22rem] shrink-0 border-r border-line px-5 py-5" aria-label="Bring in sources">
-      <template v-if="session.mayEdit">
+      <template v-if="session.may('gather')">
         <h1 class="font-serif text-lg font-semibold">Bring in sources</h1>
         <label class="mt-4 block"
           ><span class="heading">Where they go</span>

@@ -58,7 +58,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
             </dd>
           </div>
         </dl>
-        <div v-if="session.mayEdit && report.changeId" class="ml-auto self-center">
+        <div v-if="session.may('gather') && report.changeId" class="ml-auto self-center">
           <button v-if="report.undoable" class="btn" @click="changes.undoOne(report.changeId)">Undo this import</button>
           <span v-else class="text-muted">This import is undone</span>
         </div>

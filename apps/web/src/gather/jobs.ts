@@ -2,8 +2,8 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import type { JobInfo, JobList } from '@pandecta/contract';
-import { api } from '../api/client.ts';
+import { routes, type JobInfo } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 
 const OFTEN_MS = 400;
@@ -22,7 +22,7 @@ export const useJobs = defineStore('jobs', () => {
     clearTimeout(timer);
     const before = new Set(running.value.map((j) => j.id));
     try {
-      list.value = (await api.get<JobList>('/jobs')).jobs;
+      list.value = (await ask(routes.jobs.jobs, {})).jobs;
       const ended = list.value.filter((j) => (before.has(j.id) || j.id === changes.begun) && !isRunning(j));
       if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
       // Whoever looks at the reports sees there what came of one.
@@ -51,7 +51,7 @@ export const useJobs = defineStore('jobs', () => {
   );
 
   async function cancel(id: string): Promise<void> {
-    list.value = (await api.post<JobList>(`/jobs/${id}/cancel`)).jobs;
+    list.value = (await ask(routes.jobs.cancel, { job: id })).jobs;
     void look();
   }
 

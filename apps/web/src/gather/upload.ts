@@ -1,7 +1,7 @@
 /** Sends files to the server, with progress; what comes of them is a job's matter. */
 import { ref } from 'vue';
-import type { Started } from '@pandecta/contract';
-import { here } from '../api/client.ts';
+import { routes, type Started } from '@pandecta/contract';
+import { addressOf } from '../api/client.ts';
 import { useSession } from '../session/store.ts';
 
 export const sending = ref<{ files: number; share: number } | null>(null);
@@ -14,7 +14,7 @@ export function upload(files: File[], collection: string | undefined): Promise<S
   const session = useSession();
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', here('/imports'));
+    request.open('POST', addressOf(routes.gather.import, {}));
     request.setRequestHeader('x-csrf-token', session.user?.csrf ?? '');
     request.upload.onprogress = (e) =>
       (sending.value = { files: files.length, share: e.total ? e.loaded / e.total : 0 });

@@ -4,7 +4,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { ChevronDown, ChevronRight, Ellipsis } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
-import { countSources } from '@pandecta/core/source';
+import { countSources } from '@pandecta/core/changes';
 import { useSession } from '../session/store.ts';
 import { vDrag, vDrop, type Dragged, type Drop } from './drag.ts';
 import { usePlaces, type Branch } from './store.ts';
@@ -27,15 +27,18 @@ function toggle(): void {
 
 const drop: Drop = {
   over: (d) => (over.value = d),
-  accepts: (d) => session.mayEdit && (d.what === 'sources' || d.collection !== props.branch.collection.id),
+  accepts: (d) => session.may('arrange') && (d.what === 'sources' || d.collection !== props.branch.collection.id),
   dropped: (d) =>
     void (d.what === 'sources'
       ? places.file(d.ids, props.branch.collection.id)
       : places.place(d.collection, props.branch.collection.id, d.placement)),
 };
 
+/** The name one began with. */
+let seen = '';
+
 async function startRename(): Promise<void> {
-  draft.value = props.branch.collection.name;
+  draft.value = seen = props.branch.collection.name;
   renaming.value = true;
   await nextTick();
   input.value?.select();
@@ -44,8 +47,8 @@ async function startRename(): Promise<void> {
 function finishRename(): void {
   if (!renaming.value) return;
   renaming.value = false;
-  if (draft.value.trim() && draft.value.trim() !== props.branch.collection.name)
-    void places.rename(props.branch.collection.id, draft.value.trim());
+  if (draft.value.trim() && draft.value.trim() !== seen)
+    void places.rename(props.branch.collection.id, draft.value.trim(), seen);
 }
 </script>
 
@@ -90,14 +93,14 @@ function finishRename(): void {
         class="min-w-0 flex-1 truncate text-left"
         :title="branch.collection.name"
         @click="emit('choose', branch.collection.id)"
-        @dblclick="session.mayEdit && startRename()"
+        @dblclick="session.may('arrange') && startRename()"
       >
         {{ branch.collection.name
         }}<span v-if="branch.shared" title="Stands in several places">
           ↗<span class="sr-only">, stands in several places</span></span
         >
       </button>
-      <Menu v-if="session.mayEdit && !renaming" as="div" class="relative">
+      <Menu v-if="session.may('arrange') && !renaming" as="div" class="relative">
         <MenuButton
           class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100"
           :aria-label="`What to do with ${branch.collection.name}`"

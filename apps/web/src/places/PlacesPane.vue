@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue';
 import { nextTick, onMounted, ref } from 'vue';
-import { countSources } from '@pandecta/core/source';
+import { countSources } from '@pandecta/core/changes';
 import { useAsk } from '../sources/ask.ts';
 import { useBatch } from '../sources/batch.ts';
 import { useSession } from '../session/store.ts';
@@ -34,7 +34,7 @@ async function finish(): Promise<void> {
 
 const bin: Drop = {
   over: (d) => (overBin.value = d),
-  accepts: (d) => d.what === 'sources' && session.mayEdit,
+  accepts: (d) => d.what === 'sources' && session.may('arrange'),
   dropped: (d) => d.what === 'sources' && void batch.toBin(d.ids),
 };
 </script>
@@ -44,7 +44,7 @@ const bin: Drop = {
     <div class="flex items-center justify-between">
       <h2 class="heading">Collections</h2>
       <button
-        v-if="session.mayEdit"
+        v-if="session.may('arrange')"
         class="text-muted hover:text-ink"
         aria-label="New collection"
         title="New collection"
@@ -77,7 +77,7 @@ const bin: Drop = {
     </ul>
     <p v-if="places.reply && !places.tree.length" class="py-1 text-muted">
       A collection gathers sources for a chapter, a case or a reading group.
-      <button v-if="session.mayEdit" class="text-verdigris underline" @click="add()">Make the first one.</button>
+      <button v-if="session.may('arrange')" class="text-verdigris underline" @click="add()">Make the first one.</button>
     </p>
     <button
       v-if="places.reply?.loose"

@@ -1,8 +1,8 @@
 /** The collections as a tree of placements, and as a flat list of paths. */
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { Changed, CollectionNode, PlacesReply } from '@pandecta/contract';
-import { api } from '../api/client.ts';
+import { routes, type Changed, type CollectionNode, type PlacesReply } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 
 export interface Branch {
@@ -19,7 +19,7 @@ export const usePlaces = defineStore('places', () => {
   const changes = useChanges();
 
   async function load(): Promise<void> {
-    reply.value = await api.get<PlacesReply>('/places').catch(() => reply.value);
+    reply.value = await ask(routes.places.places, {}).catch(() => reply.value);
   }
   watch(() => changes.version, load);
 
@@ -60,15 +60,15 @@ export const usePlaces = defineStore('places', () => {
   const pathOf = (id: string): string => flat.value.find((c) => c.id === id)?.path ?? 'a collection';
 
   const make = (name: string, parent?: string): Promise<Changed | undefined> =>
-    changes.change(() => api.post<Changed>('/collections', { name, ...(parent ? { parent } : {}) }));
-  const rename = (id: string, name: string): Promise<unknown> =>
-    changes.change(() => api.patch<Changed>(`/collections/${id}`, { name }));
+    changes.change(() => ask(routes.places.make, { body: { name, ...(parent && { parent }) } }));
+  const rename = (collection: string, name: string, seen: string): Promise<unknown> =>
+    changes.change(() => ask(routes.places.rename, { collection, body: { name, seen } }));
   const place = (collection: string, parent: string | null, movedFrom?: string): Promise<unknown> =>
-    changes.change(() => api.post<Changed>('/placements', { collection, parent, ...(movedFrom ? { movedFrom } : {}) }));
+    changes.change(() => ask(routes.places.place, { body: { collection, parent, ...(movedFrom && { movedFrom }) } }));
   const unplace = (placement: string): Promise<unknown> =>
-    changes.change(() => api.remove<Changed>(`/placements/${placement}`));
+    changes.change(() => ask(routes.places.unplace, { placement }));
   const file = (ids: string[], collection: string, present = true): Promise<unknown> =>
-    changes.change(() => api.post<Changed>('/filing', { ids, collection, present }));
+    changes.change(() => ask(routes.places.file, { body: { ids, collection, present } }));
 
   return { reply, byId, tree, flat, load, pathOf, make, rename, place, unplace, file };
 });

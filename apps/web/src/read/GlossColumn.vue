@@ -3,6 +3,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import type { Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
+import BothValues from '../look/BothValues.vue';
 import { FILL } from './colours.ts';
 
 const props = defineProps<{
@@ -12,10 +13,14 @@ const props = defineProps<{
   page: number;
   active: string | null;
   mayMark: boolean;
+  /** A gloss of one's own that met another's newer one. */
+  met: { mark: string; by: string; yours: string; theirs: string } | null;
 }>();
 const emit = defineEmits<{
   activate: [id: string | null];
-  gloss: [id: string, text: string];
+  gloss: [id: string, text: string, seen: string];
+  /** Another's gloss stays, and one's own is let go. */
+  yield: [];
   sense: [id: string, sense: string];
   remove: [id: string];
 }>();
@@ -23,13 +28,15 @@ const draft = ref('');
 const editor = ref<HTMLTextAreaElement[]>([]);
 const CHARACTERS = 34;
 let sent: string | undefined;
+/** The gloss one began with. */
+let seen = '';
 
 watch(
   () => props.active,
   async (id) => {
     const mark = props.marks.find((m) => m.id === id);
     if (!mark) return;
-    draft.value = mark.gloss;
+    draft.value = seen = mark.gloss;
     sent = undefined;
     await nextTick();
     editor.value[0]?.focus({ preventScroll: true });
@@ -46,16 +53,17 @@ const placed = computed(() => {
       const top = Math.max(free, (mark.rects[0]?.y0 ?? 0) * props.scale - 4);
       const open = mark.id === props.active;
       const text = mark.gloss || mark.quote.exact.slice(0, 60);
-      free = top + (open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
+      free =
+        top + (mark.id === props.met?.mark ? 190 : open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
       return { mark, top, open, sense: props.senses.find((s) => s.id === mark.sense) };
     });
 });
 
 /** Sends the gloss once, however it was left. */
 function send(mark: Mark): void {
-  if (draft.value === mark.gloss || draft.value === sent) return;
+  if (draft.value === seen || draft.value === sent) return;
   sent = draft.value;
-  emit('gloss', mark.id, draft.value);
+  emit('gloss', mark.id, draft.value, seen);
 }
 
 function keep(mark: Mark): void {
@@ -73,7 +81,15 @@ function keep(mark: Mark): void {
       :class="open && 'z-10 rounded-b bg-card p-2 shadow-lg'"
       :style="{ top: `${top}px` }"
     >
-      <button v-if="!open" class="block w-full text-left" @click="emit('activate', mark.id)">
+      <BothValues
+        v-if="met?.mark === mark.id"
+        :by="met.by"
+        :theirs="met.theirs"
+        :yours="met.yours"
+        @theirs="emit('yield')"
+        @yours="emit('gloss', mark.id, met.yours, met.theirs)"
+      />
+      <button v-else-if="!open" class="block w-full text-left" @click="emit('activate', mark.id)">
         <span class="flex items-center gap-1.5 font-mono text-[11px] font-semibold"
           ><span
             class="inline-block h-3 w-3 rounded-[2px] text-center text-[9px] leading-3 text-[#1f262d]"

@@ -6,7 +6,8 @@ import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
 import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
-import { here } from '../api/client.ts';
+import { routes } from '@pandecta/contract';
+import { addressOf } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { isTyping } from '../app/keys.ts';
 import LitText from '../look/LitText.vue';
@@ -124,7 +125,7 @@ function step(by: number): void {
   go(currentHit.value!.page, currentHit.value!.rects[0]?.y0);
 }
 
-const look = (): void => void (selected.value = session.mayEdit ? (readSelection(scale.value) ?? null) : null);
+const look = (): void => void (selected.value = session.may('mark') ? (readSelection(scale.value) ?? null) : null);
 useEventListener('mouseup', () => setTimeout(look));
 async function mark(sense: string): Promise<void> {
   const what = selected.value ?? readSelection(scale.value);
@@ -173,7 +174,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   const control = event.ctrlKey || event.metaKey;
   if ((control && event.key === 'f') || (event.key === '/' && !control)) searchInput.value?.focus();
   else if (control || event.altKey) return;
-  else if (/^[1-9]$/.test(event.key) && session.mayEdit) {
+  else if (/^[1-9]$/.test(event.key) && session.may('mark')) {
     const s = senses.value.find((x) => x.key === Number(event.key));
     if (s) void mark(s.id);
   } else if (event.key.startsWith('Arrow')) {
@@ -242,14 +243,18 @@ const sums = computed(() =>
     <div v-else-if="trouble" class="grid flex-1 place-items-center text-center" role="alert">
       <div>
         <p class="text-madder">{{ trouble }}</p>
-        <a v-if="route.params.file" class="btn mt-3" :href="here(`/files/${route.params.file}/content`)" download
+        <a
+          v-if="route.params.file"
+          class="btn mt-3"
+          :href="addressOf(routes.files.content, { file: String(route.params.file) })"
+          download
           >Download the file</a
         >
       </div>
     </div>
     <template v-else>
       <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-[13px]">
-        <template v-if="session.mayEdit">
+        <template v-if="session.may('mark')">
           <span class="text-muted">Mark as</span>
           <button
             v-for="s in senses"
@@ -324,9 +329,11 @@ const sums = computed(() =>
               :scale="scale"
               :page="n"
               :active="active"
-              :may-mark="session.mayEdit"
+              :may-mark="session.may('mark')"
+              :met="doc.met.value"
               @activate="active = $event"
               @gloss="doc.gloss"
+              @yield="doc.met.value = null"
               @sense="doc.setSense"
               @remove="((active = null), doc.removeMark($event))"
             />
@@ -387,9 +394,12 @@ const sums = computed(() =>
             </ul>
           </template>
           <h2 class="heading mt-4">File</h2>
-          <a class="hover:underline" :href="here(`/files/${info?.fileId}/content`)" :download="info?.name">{{
-            info?.name
-          }}</a>
+          <a
+            class="hover:underline"
+            :href="info ? addressOf(routes.files.content, { file: info.fileId }) : undefined"
+            :download="info?.name"
+            >{{ info?.name }}</a
+          >
         </aside>
       </div>
       <PageStrip

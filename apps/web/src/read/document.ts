@@ -1,8 +1,8 @@
 /** A document of a source as the reader works on it: its pages, marks, senses, and what is searched in it. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { computed, ref, shallowRef } from 'vue';
-import type { Changed, DocumentReply, PageHit, SourceDetail, WithinReply } from '@pandecta/contract';
-import { api, here } from '../api/client.ts';
+import { routes, type Changed, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
+import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { openDocument } from './pdf.ts';
 import type { Selected } from './selection.ts';
@@ -20,7 +20,7 @@ export function useDocument() {
   const currentHit = computed(() => hits.value[hitAt.value]);
   let turn = 0;
 
-  const path = (): string => `/sources/${info.value!.sourceId}/files/${info.value!.fileId}`;
+  const here = () => ({ source: info.value!.sourceId, file: info.value!.fileId });
 
   async function open(sourceId: string, fileId: string): Promise<void> {
     const mine = ++turn;
@@ -30,9 +30,9 @@ export function useDocument() {
     hits.value = [];
     try {
       const [reply, detail, doc] = await Promise.all([
-        api.get<DocumentReply>(`/sources/${sourceId}/files/${fileId}`),
-        api.get<SourceDetail>(`/sources/${sourceId}`),
-        openDocument(here(`/files/${fileId}/content`)),
+        ask(routes.marks.document, { source: sourceId, file: fileId }),
+        ask(routes.sources.one, { source: sourceId }),
+        openDocument(addressOf(routes.files.content, { file: fileId })),
       ]);
       if (mine !== turn) return;
       info.value = reply;
@@ -45,10 +45,7 @@ export function useDocument() {
 
   async function reload(): Promise<void> {
     if (!info.value) return;
-    const [reply, detail] = await Promise.all([
-      api.get<DocumentReply>(path()),
-      api.get<SourceDetail>(`/sources/${info.value.sourceId}`),
-    ]);
+    const [reply, detail] = await Promise.all([ask(routes.marks.document, here()), ask(routes.sources.one, here())]);
     info.value = reply;
     source.value = detail;
   }
@@ -60,7 +57,7 @@ export function useDocument() {
       total.value = 0;
       return;
     }
-    const reply = await api.get<WithinReply>(`/files/${info.value.fileId}/within`, { q: text });
+    const reply = await ask(routes.files.within, { ...here(), query: { q: text } });
     if (query.value !== text) return;
     hits.value = reply.hits;
     total.value = reply.total;
@@ -68,12 +65,23 @@ export function useDocument() {
   }
 
   const addMark = ({ page, quote, rects }: Selected, sense: string): Promise<Changed | undefined> =>
-    changes.change(() => api.post<Changed>(`${path()}/marks`, { page, sense, quote, rects }));
-  const gloss = (id: string, text: string): Promise<unknown> =>
-    changes.change(() => api.patch<Changed>(`/marks/${id}`, { gloss: text }));
-  const setSense = (id: string, sense: string): Promise<unknown> =>
-    changes.change(() => api.patch<Changed>(`/marks/${id}`, { sense }));
-  const removeMark = (id: string): Promise<unknown> => changes.change(() => api.remove<Changed>(`/marks/${id}`));
+    changes.change(() => ask(routes.marks.make, { ...here(), body: { page, sense, quote, rects } }));
+  /** A gloss that met another's newer one. */
+  const met = ref<{ mark: string; by: string; yours: string; theirs: string } | null>(null);
+  /** @param seen the gloss that stood there when one began to write */
+  async function gloss(mark: string, text: string, seen: string): Promise<void> {
+    met.value = null;
+    await changes.change(
+      () => ask(routes.marks.edit, { mark, body: { gloss: text, seen: { gloss: seen } } }),
+      ({ by, moved }) => {
+        met.value = { mark, by, yours: text, theirs: String(moved[0]?.theirs ?? '') };
+        void reload();
+      },
+    );
+  }
+  const setSense = (mark: string, sense: string): Promise<unknown> =>
+    changes.change(() => ask(routes.marks.edit, { mark, body: { sense } }));
+  const removeMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.remove, { mark }));
 
   return {
     info,
@@ -89,6 +97,7 @@ export function useDocument() {
     reload,
     search,
     addMark,
+    met,
     gloss,
     setSense,
     removeMark,

@@ -1,8 +1,8 @@
 /** Who is signed in, and the workspace they work in. */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import type { SessionInfo, WorkspaceSummary } from '@pandecta/contract';
-import { api, ApiError, onSignedOut, setCaller } from '../api/client.ts';
+import { routes, type Action, type SessionInfo, type WorkspaceSummary } from '@pandecta/contract';
+import { ask, ApiError, onSignedOut, setCaller } from '../api/client.ts';
 
 export const useSession = defineStore('session', () => {
   const user = ref<SessionInfo | null>(null);
@@ -19,7 +19,7 @@ export const useSession = defineStore('session', () => {
   async function ensure(): Promise<void> {
     if (asked.value) return;
     try {
-      take(await api.root<SessionInfo>('GET', '/session'));
+      take(await ask(routes.access.session, {}));
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       take(null);
@@ -28,11 +28,11 @@ export const useSession = defineStore('session', () => {
   }
 
   async function signIn(email: string, password: string): Promise<void> {
-    take(await api.root<SessionInfo>('POST', '/session', { email, password }));
+    take(await ask(routes.access.signIn, { body: { email, password } }));
   }
 
   async function signOut(): Promise<void> {
-    await api.root('DELETE', '/session');
+    await ask(routes.access.signOut, {});
     sessionStorage.clear();
     location.assign('/sign-in');
   }
@@ -47,7 +47,8 @@ export const useSession = defineStore('session', () => {
     if (user.value) location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
   });
 
-  const mayEdit = computed(() => workspace.value?.role !== 'reader');
+  /** Whether one may do this here: the server says so. */
+  const may = (action: Action): boolean => workspace.value?.may.includes(action) ?? false;
   const initials = computed(
     () =>
       user.value?.name
@@ -57,5 +58,5 @@ export const useSession = defineStore('session', () => {
         .join('') ?? '',
   );
 
-  return { user, workspace, mayEdit, initials, ensure, signIn, signOut, choose };
+  return { user, workspace, may, initials, ensure, signIn, signOut, choose };
 });

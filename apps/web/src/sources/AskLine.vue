@@ -126,7 +126,7 @@ function key(event: KeyboardEvent): void {
       </div>
     </div>
     <RouterLink
-      v-if="session.mayEdit"
+      v-if="session.may('gather')"
       class="btn btn-main !py-[7px]"
       :to="ask.collection ? `/gather?into=${ask.collection}` : '/gather'"
       >Add sources</RouterLink

@@ -2,10 +2,10 @@
 /** Several sources selected: what they share, and what may be done to all. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { computed, ref, watch } from 'vue';
-import type { BatchSummary } from '@pandecta/contract';
-import { READING_STATES } from '@pandecta/core/source';
+import { routes, type BatchSummary } from '@pandecta/contract';
+import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
-import { api, isAbort } from '../api/client.ts';
+import { ask as fetchReply, isAbort } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useCiting } from '../citing/store.ts';
@@ -14,6 +14,7 @@ import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import { useFloating } from '../look/floating.ts';
+import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ ids: string[] }>();
@@ -36,7 +37,7 @@ watch(
     stop?.abort();
     stop = new AbortController();
     try {
-      sum.value = await api.post<BatchSummary>('/summary', { ids: props.ids }, stop.signal);
+      sum.value = await fetchReply(routes.sources.summary, { body: { ids: props.ids }, signal: stop.signal });
     } catch (error) {
       if (!isAbort(error)) sum.value = null;
     }
@@ -59,7 +60,7 @@ defineExpose({ startTagging });
   <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Batch slip">
     <div class="flex flex-wrap items-center gap-1.5">
       <h3 class="mr-3 font-serif text-[16px] font-semibold">{{ n.toLocaleString('en') }} sources</h3>
-      <template v-if="session.mayEdit && ask.scope !== 'bin'">
+      <template v-if="session.may('edit') && ask.scope !== 'bin'">
         <button class="btn" @click="emit('file')">File to…</button>
         <button class="btn" @click="startTagging">Tag…</button>
         <Menu as="div" class="relative">
@@ -73,6 +74,7 @@ defineExpose({ startTagging });
           >
         </Menu>
       </template>
+      <StarButton v-if="sum && ask.scope !== 'bin'" :ids="ids" :starred="sum.starred === n" />
       <button
         class="btn"
         :disabled="n > MOST_CITED"
@@ -90,10 +92,10 @@ defineExpose({ startTagging });
           ></MenuItems
         >
       </Menu>
-      <button v-if="session.mayEdit && ask.scope === 'bin'" class="btn btn-main" @click="batch.restore(ids)">
+      <button v-if="session.may('edit') && ask.scope === 'bin'" class="btn btn-main" @click="batch.restore(ids)">
         Restore
       </button>
-      <button v-else-if="session.mayEdit" class="btn" @click="batch.toBin(ids)">To the bin</button>
+      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin(ids)">To the bin</button>
       <span class="ml-auto"><StyleChooser /></span>
     </div>
     <div v-if="tagging" class="mt-2 w-64">
@@ -111,7 +113,7 @@ defineExpose({ startTagging });
         <p v-for="t in sum.tags.slice(0, 8)" :key="t.id" class="group flex justify-between gap-2">
           <span :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span><span class="flex gap-1.5"
             ><button
-              v-if="session.mayEdit"
+              v-if="session.may('edit')"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
               :aria-label="`Take ${t.name} from all`"
               @click="batch.tag(ids, t.name, false, t.subject)"
@@ -127,7 +129,7 @@ defineExpose({ startTagging });
         <p v-for="c in sum.collections.slice(0, 8)" :key="c.id" class="group flex justify-between gap-2">
           <span class="truncate">{{ c.path }}</span><span class="flex gap-1.5"
             ><button
-              v-if="session.mayEdit"
+              v-if="session.may('edit')"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
               :aria-label="`Remove all from ${c.path}`"
               @click="places.file(ids, c.id, false)"
@@ -142,6 +144,9 @@ defineExpose({ startTagging });
         <h4 class="heading mb-1">Of these</h4>
         <p class="flex justify-between">
           with a file<span class="count">{{ share(sum.withFile) }}</span>
+        </p>
+        <p v-if="sum.starred" class="flex justify-between">
+          starred<span class="count">{{ share(sum.starred) }}</span>
         </p>
         <p v-for="r in sum.reading" :key="r.state" class="flex justify-between">
           {{ r.state === 'none' ? 'no reading state' : r.state }}<span class="count">{{ share(r.count) }}</span>

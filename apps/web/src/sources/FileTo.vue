@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** `f`: files the chosen sources by typing the name of a collection, or makes one of that name. */
 import { computed, ref } from 'vue';
-import { countSources } from '@pandecta/core/source';
+import { countSources } from '@pandecta/core/changes';
 import ChooseBox from '../look/ChooseBox.vue';
 import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';

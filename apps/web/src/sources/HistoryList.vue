@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import type { HistoryEntry, HistoryReply } from '@pandecta/contract';
+import { routes, type HistoryEntry } from '@pandecta/contract';
 import {
   dateToEdtf,
   isDateVariable,
@@ -10,7 +10,7 @@ import {
   type DateValue,
   type Name,
 } from '@pandecta/core/source';
-import { api } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { useSession } from '../session/store.ts';
 
@@ -21,7 +21,7 @@ const entries = ref<HistoryEntry[] | null>(null);
 watch(
   [() => props.source, () => changes.version],
   async () => {
-    entries.value = (await api.get<HistoryReply>(`/sources/${props.source}/history`)).entries;
+    entries.value = (await ask(routes.changes.history, { source: props.source })).entries;
   },
   { immediate: true },
 );
@@ -58,7 +58,7 @@ const list = computed(() =>
         <div class="flex items-baseline gap-2">
           <span class="flex-1" :class="e.undone && 'text-muted line-through'">{{ e.says }}</span>
           <button
-            v-if="session.mayEdit && !e.undone && !e.undoes"
+            v-if="session.may('edit') && !e.undone && !e.undoes"
             class="text-verdigris underline"
             @click="changes.undoOne(e.id)"
           >

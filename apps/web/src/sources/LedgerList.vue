@@ -3,7 +3,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
-import { countSources } from '@pandecta/core/source';
+import { countSources } from '@pandecta/core/changes';
 import { vDrag } from '../places/drag.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
@@ -161,7 +161,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         <template v-else
           ><h2 class="font-serif text-lg">No sources yet</h2>
           <p class="mb-3 text-muted">Drop PDFs, RIS, BibTeX or CSL-JSON files anywhere on this page, or begin here.</p>
-          <RouterLink v-if="session.mayEdit" class="btn btn-main" to="/gather">Add sources</RouterLink></template
+          <RouterLink v-if="session.may('edit')" class="btn btn-main" to="/gather">Add sources</RouterLink></template
         >
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
 import { dateShort, KINDS, nameShort, namesShort, yearShort } from '@pandecta/core/source';
@@ -99,6 +100,7 @@ function cell(id: Column['id']): string {
       </div>
       <div class="flex max-w-[min(18rem,36cqw)] flex-col items-end">
         <p class="count flex gap-2.5">
+          <Star v-if="row.starred" :size="12" class="self-center text-ochre" fill="currentColor" aria-label="starred" />
           <span
             v-if="row.reading"
             class="font-sans text-[12px]"

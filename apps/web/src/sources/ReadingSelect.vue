@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The reading state of one source, to be chosen. */
-import { READING_STATES, type ReadingState } from '@pandecta/core/source';
+import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { useSession } from '../session/store.ts';
 import { useBatch } from './batch.ts';
 
@@ -15,7 +15,7 @@ const set = (e: Event): void =>
   <select
     class="field !w-auto !py-0"
     :value="reading ?? ''"
-    :disabled="!session.mayEdit"
+    :disabled="!session.may('own')"
     aria-label="Reading state"
     @change="set"
   >

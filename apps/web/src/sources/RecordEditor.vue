@@ -1,19 +1,24 @@
 <script setup lang="ts">
 /** The record, editable in place. The fields follow the kind; each is saved when it is left. */
 import { computed, ref, watch } from 'vue';
-import type { Changed, SourceDetail } from '@pandecta/contract';
+import { routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
-import { api } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import BothValues from '../look/BothValues.vue';
 import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
 const changes = useChanges();
 const drafts = ref<Record<string, string>>({});
+/** What each field held when one began to write in it. */
+const seen = ref<Record<string, unknown>>({});
+/** Fields that met another's newer value: one's own waits until one has chosen. */
+const met = ref<Record<string, { by: string; yours: unknown; theirs: unknown }>>({});
 watch(
   () => props.source.id,
-  () => (drafts.value = {}),
+  () => (drafts.value = seen.value = met.value = {}),
 );
 
 const record = computed(() => props.source.record);
@@ -21,20 +26,48 @@ const fields = computed(() => fieldsOf(record.value, record.value.type));
 const textOf = (v: Variable): string => drafts.value[v] ?? fieldToText(v, record.value[v]);
 const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 
-async function save(variable: Variable | 'type', value: unknown): Promise<void> {
-  const before = (record.value as Record<string, unknown>)[variable] ?? null;
+const held = (variable: string): unknown => (record.value as Record<string, unknown>)[variable] ?? null;
+
+async function save(variable: Variable | 'type', value: unknown, before: unknown): Promise<void> {
   if (same(before, value)) {
-    delete drafts.value[variable];
+    letGo(variable);
     return;
   }
-  const done = await changes.change(() =>
-    api.patch<Changed>(`/sources/${props.source.id}`, { fields: { [variable]: value }, version: props.source.version }),
+  const done = await changes.change(
+    () =>
+      ask(routes.sources.edit, {
+        source: props.source.id,
+        body: { fields: { [variable]: value }, seen: { [variable]: before } },
+      }),
+    ({ by, moved }) => {
+      const { yours, theirs } = moved[0]!;
+      met.value[variable] = { by, yours, theirs };
+      changes.refresh();
+    },
   );
-  if (done) delete drafts.value[variable];
+  if (done) letGo(variable);
+}
+
+function letGo(variable: string): void {
+  delete drafts.value[variable];
+  delete seen.value[variable];
+  delete met.value[variable];
+}
+
+function write(v: Variable, text: string): void {
+  if (!(v in seen.value)) seen.value[v] = held(v);
+  drafts.value[v] = text;
 }
 
 const leave = (v: Variable): void =>
-  void (drafts.value[v] !== undefined && save(v, textToField(v, drafts.value[v], record.value[v])));
+  void (
+    drafts.value[v] !== undefined &&
+    !met.value[v] &&
+    save(v, textToField(v, drafts.value[v], seen.value[v] as never), seen.value[v])
+  );
+
+const shown = (v: Variable | 'type', value: unknown): string =>
+  v === 'type' ? (KINDS[value as Kind]?.name ?? '') : value === null ? '' : fieldToText(v, value as never);
 
 function fromWhere(v: string): string {
   const p = props.source.provenance[v];
@@ -54,10 +87,19 @@ function fromWhere(v: string): string {
         id="field-type"
         class="field"
         :value="record.type"
-        @change="save('type', ($event.target as HTMLSelectElement).value as Kind)"
+        @change="save('type', ($event.target as HTMLSelectElement).value as Kind, record.type)"
       >
         <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.name }}</option>
       </select>
+      <BothValues
+        v-if="met.type"
+        class="col-start-2"
+        :by="met.type.by"
+        :theirs="shown('type', met.type.theirs)"
+        :yours="shown('type', met.type.yours)"
+        @theirs="letGo('type')"
+        @yours="save('type', met.type!.yours, met.type!.theirs)"
+      />
       <template v-for="v in fields" :key="v">
         <label class="pt-1 text-muted" :for="`field-${v}`">{{ variableLabel(v) }}</label>
         <div>
@@ -69,9 +111,17 @@ function fromWhere(v: string): string {
             :value="textOf(v)"
             :placeholder="hintOf(v)"
             spellcheck="false"
-            @input="drafts[v] = ($event.target as HTMLTextAreaElement).value"
+            @input="write(v, ($event.target as HTMLTextAreaElement).value)"
             @blur="leave(v)"
             @keydown.ctrl.enter="leave(v)"
+          />
+          <BothValues
+            v-if="met[v]"
+            :by="met[v].by"
+            :theirs="shown(v, met[v].theirs)"
+            :yours="shown(v, met[v].yours)"
+            @theirs="letGo(v)"
+            @yours="save(v, met[v]!.yours, met[v]!.theirs)"
           />
           <span v-if="troubleOf(v, textOf(v))" class="text-[11.5px] text-ochre" role="status">{{
             troubleOf(v, textOf(v))

@@ -2,9 +2,9 @@
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
 import { promiseTimeout } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import type { CiteReply, SourceDetail } from '@pandecta/contract';
+import { routes, type CiteReply, type SourceDetail } from '@pandecta/contract';
 import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
-import { api, isAbort } from '../api/client.ts';
+import { ask, isAbort } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useCiting } from '../citing/store.ts';
@@ -16,6 +16,7 @@ import HistoryList from './HistoryList.vue';
 import { useLedger } from './ledger.ts';
 import ReadingSelect from './ReadingSelect.vue';
 import RecordEditor from './RecordEditor.vue';
+import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ id: string }>();
@@ -49,7 +50,7 @@ watch(
         await promiseTimeout(AFTER_TYPING_MS);
         if (signal.aborted) return;
       }
-      source.value = await api.get<SourceDetail>(`/sources/${id}`, undefined, signal);
+      source.value = await ask(routes.sources.one, { source: id, signal });
       trouble.value = '';
       cited.value = await citing.cite([id], true, signal);
     } catch (error) {
@@ -161,7 +162,7 @@ defineExpose({ startTagging });
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">
-            Filed under<button v-if="session.mayEdit" class="font-normal hover:text-ink" @click="emit('file')">
+            Filed under<button v-if="session.may('edit')" class="font-normal hover:text-ink" @click="emit('file')">
               + file
             </button>
           </h3>
@@ -170,7 +171,7 @@ defineExpose({ startTagging });
               <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
                 p.path
               }}</RouterLink><button
-                v-if="session.mayEdit"
+                v-if="session.may('edit')"
                 class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
                 :aria-label="`Remove from ${p.path}`"
                 :title="`Remove from ${p.path}; the source stays`"
@@ -192,7 +193,7 @@ defineExpose({ startTagging });
             >
               <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
               }}<button
-                v-if="session.mayEdit"
+                v-if="session.may('edit')"
                 class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
                 :aria-label="`Take away ${t.name}`"
                 @click="batch.tag([id], t.name, false, t.subject)"
@@ -201,7 +202,7 @@ defineExpose({ startTagging });
               </button>
             </span>
             <button
-              v-if="session.mayEdit && !tagging"
+              v-if="session.may('edit') && !tagging"
               class="text-[12.5px] text-muted hover:text-ink"
               @click="startTagging"
             >
@@ -235,14 +236,15 @@ defineExpose({ startTagging });
     <!-- What one can do keeps its place, however long the record is. -->
     <div v-if="source && mode === 'card'" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-1.5">
       <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
-      <button v-if="session.mayEdit && source.presence === 'live'" class="btn" @click="mode = 'edit'">
+      <button v-if="session.may('edit') && source.presence === 'live'" class="btn" @click="mode = 'edit'">
         Edit record
       </button>
       <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
-      <button v-if="session.mayEdit && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
+      <StarButton :ids="[id]" :starred="source.starred" />
+      <button v-if="session.may('edit') && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
         Restore
       </button>
-      <button v-else-if="session.mayEdit" class="btn" @click="batch.toBin([id])">To the bin</button>
+      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin([id])">To the bin</button>
     </div>
   </section>
 </template>

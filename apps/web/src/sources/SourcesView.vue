@@ -83,10 +83,14 @@ const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
     else if (ask.text) ask.clearText();
   },
 };
+/** What is one's own, whatever the role. */
+const OWN: Record<string, () => unknown> = {
+  r: () => batch.reading(ledger.chosen, batch.nextState(ledger.rows.get(ledger.chosen[0]!)?.reading)),
+  s: () => batch.star(ledger.chosen, !ledger.rows.get(ledger.chosen[0]!)?.starred),
+};
 const EDITING: Record<string, () => unknown> = {
   f: () => (filing.value = true),
   t: () => slipCard.value?.startTagging(),
-  r: () => batch.reading(ledger.chosen, batch.nextState(ledger.rows.get(ledger.chosen[0]!)?.reading)),
   e: () => (mode.value = 'edit'),
   Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen)),
 };
@@ -101,7 +105,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   )
     return;
   else if (KEYS[event.key]) KEYS[event.key]!(event);
-  else if (EDITING[event.key] && session.mayEdit && ledger.chosen.length) void EDITING[event.key]!();
+  else if (OWN[event.key] && session.may('own') && ledger.chosen.length) void OWN[event.key]!();
+  else if (EDITING[event.key] && session.may('edit') && ledger.chosen.length) void EDITING[event.key]!();
   else return;
   event.preventDefault();
 });

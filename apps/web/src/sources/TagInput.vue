@@ -3,9 +3,9 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
-import type { TagList, TagSuggestion } from '@pandecta/contract';
+import { routes, type TagSuggestion } from '@pandecta/contract';
 import { fold } from '@pandecta/core/words';
-import { api } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { useFloating } from '../look/floating.ts';
 
 const emit = defineEmits<{ add: [name: string]; done: [] }>();
@@ -20,7 +20,7 @@ const isNew = computed(() => begun.value && !fitting.value.some((t) => fold(t.na
 
 async function look(): Promise<void> {
   found.value = (
-    await api.get<TagList>('/tags', { begins: text.value.trim() }).catch(() => ({ tags: [] }))
+    await ask(routes.tags.suggest, { query: { begins: text.value.trim() } }).catch(() => ({ tags: [] }))
   ).tags.filter((t) => !t.subject);
 }
 watchDebounced(text, look, { debounce: 60, immediate: true });

@@ -20,7 +20,7 @@ const FEWEST_YEARS = 30;
 const years = computed(() => narrow.reply?.years ?? []);
 /** The first and the last year there is a source of; what lies far off would press the others together. */
 const ends = computed<[number, number]>(() => {
-  const all = years.value.map(([y]) => y).filter((y) => y > 1000 && y < 2100);
+  const all = years.value.map((y) => y.year).filter((y) => y > 1000 && y < 2100);
   return all.length ? [Math.min(...all), Math.max(...all)] : [2000, 2026];
 });
 /** What is drawn: the ends, or more where they lie close together. */
@@ -37,7 +37,7 @@ const x = computed(() =>
 const step = computed(() => Math.max(1, Math.ceil((span.value[1] - span.value[0]) / 110)));
 const bars = computed(() => {
   const counts = new Map<number, number>();
-  for (const [year, n] of years.value) {
+  for (const { year, count: n } of years.value) {
     const at = span.value[0] + Math.floor((year - span.value[0]) / step.value) * step.value;
     counts.set(at, (counts.get(at) ?? 0) + n);
   }

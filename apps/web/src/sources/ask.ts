@@ -4,7 +4,7 @@ import { useSessionStorage } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
-import type { Query } from '../api/client.ts';
+import type { Ask } from '@pandecta/contract';
 
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
 export const AFTER_TYPING_MS = 300;
@@ -55,7 +55,7 @@ export const useAsk = defineStore('ask', () => {
   }
 
   /** What goes to the server. */
-  const params = computed<Query>(() => ({
+  const params = computed<Ask>(() => ({
     q: text.value || undefined,
     // A word may go on as long as nothing follows it.
     typing: /\S$/.test(text.value) || undefined,

@@ -1,21 +1,24 @@
 /** What may be done to one source or many: file, tag, state, bin, cite, export. */
 import { defineStore } from 'pinia';
-import type { Changed } from '@pandecta/contract';
-import { READING_STATES, type ReadingState } from '@pandecta/core/source';
+import { routes } from '@pandecta/contract';
+import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { EXPORT_INFO, type ExportFormat } from '@pandecta/core/formats';
-import { api, here, send } from '../api/client.ts';
+import { ask, send } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 
 export const useBatch = defineStore('batch', () => {
   const { change, tell } = useChanges();
 
   const tag = (ids: string[], name: string, present = true, subject = false): Promise<unknown> =>
-    change(() => api.post<Changed>('/tagging', { ids, name, present, subject }));
+    change(() => ask(routes.tags.tag, { body: { ids, name, present, subject } }));
   const reading = (ids: string[], state: ReadingState | null): Promise<unknown> =>
-    change(() => api.post<Changed>('/reading', { ids, state }));
-  const toBin = (ids: string[]): Promise<unknown> => change(() => api.post<Changed>('/presence', { ids, to: 'bin' }));
+    change(() => ask(routes.own.reading, { body: { ids, state } }));
+  const star = (ids: string[], present: boolean): Promise<unknown> =>
+    change(() => ask(routes.own.star, { body: { ids, present } }));
+  const toBin = (ids: string[]): Promise<unknown> =>
+    change(() => ask(routes.sources.presence, { body: { ids, to: 'bin' } }));
   const restore = (ids: string[]): Promise<unknown> =>
-    change(() => api.post<Changed>('/presence', { ids, to: 'live' }));
+    change(() => ask(routes.sources.presence, { body: { ids, to: 'live' } }));
 
   /** None, to read, reading, read, none … */
   function nextState(state: ReadingState | null | undefined): ReadingState | null {
@@ -24,7 +27,7 @@ export const useBatch = defineStore('batch', () => {
 
   async function exportAs(ids: string[], format: ExportFormat): Promise<void> {
     try {
-      const response = await send('POST', here('/export'), { ids, format });
+      const response = await send(routes.cite.export, { body: { ids, format } });
       const link = document.createElement('a');
       link.href = URL.createObjectURL(await response.blob());
       link.download = `sources.${EXPORT_INFO[format].extension}`;
@@ -36,5 +39,5 @@ export const useBatch = defineStore('batch', () => {
     }
   }
 
-  return { tag, reading, toBin, restore, nextState, exportAs };
+  return { tag, reading, star, toBin, restore, nextState, exportAs };
 });

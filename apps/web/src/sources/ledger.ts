@@ -2,8 +2,8 @@
 import { promiseTimeout, useSessionStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
-import type { SourcePage, SourceRow } from '@pandecta/contract';
-import { api, here, isAbort, send } from '../api/client.ts';
+import { routes, type SourcePage, type SourceRow } from '@pandecta/contract';
+import { ask as fetchReply, isAbort, send } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 import { readIds } from './ids.ts';
@@ -47,7 +47,7 @@ export const useLedger = defineStore('ledger', () => {
     if (!ids.value.length) state.value = 'loading';
     const lastAt = keepRows && cursor.value ? Math.max(0, ids.value.indexOf(cursor.value)) : 0;
     try {
-      const page = await api.get<SourcePage>('/sources', ask.params, signal);
+      const page = await fetchReply(routes.search.first, { query: ask.params, signal });
       if (!keepRows) rows.clear();
       wanted.clear();
       for (const row of page.rows) rows.set(row.id, row);
@@ -66,7 +66,7 @@ export const useLedger = defineStore('ledger', () => {
       if (partial.value) {
         if (ask.text && !keepRows) await promiseTimeout(AFTER_TYPING_MS);
         if (signal.aborted) return;
-        const response = await send('GET', here('/order', ask.params), undefined, signal);
+        const response = await send(routes.search.order, { query: ask.params, signal });
         ids.value = readIds(new Uint8Array(await response.arrayBuffer()));
         partial.value = false;
       }
@@ -104,7 +104,7 @@ export const useLedger = defineStore('ledger', () => {
     for (let i = 0; i < missing.length; i += AT_ONCE) {
       const part = missing.slice(i, i + AT_ONCE);
       try {
-        const page = await api.post<SourcePage>('/rows', { ids: part, ...ask.body });
+        const page = await fetchReply(routes.search.rows, { body: { ids: part, ...ask.body } });
         if (mine === wanted) for (const row of page.rows) rows.set(row.id, row);
       } catch {
         for (const id of part) wanted.delete(id);

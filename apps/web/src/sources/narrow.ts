@@ -2,8 +2,8 @@
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import type { NarrowReply } from '@pandecta/contract';
-import { api, isAbort } from '../api/client.ts';
+import { routes, type NarrowReply } from '@pandecta/contract';
+import { ask as fetchReply, isAbort } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 
@@ -19,7 +19,7 @@ export const useNarrow = defineStore('narrow', () => {
     stop = new AbortController();
     try {
       const { sort: _sort, ...params } = ask.params;
-      const next = await api.get<NarrowReply>('/narrow', params, stop.signal);
+      const next = await fetchReply(routes.search.narrow, { query: params, signal: stop.signal });
       for (const f of next.facets) for (const v of f.values) names.set(`${f.type}=${v.key}`, v.name);
       reply.value = next;
     } catch (error) {

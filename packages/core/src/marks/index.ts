@@ -18,13 +18,16 @@ export interface Rect {
   y1: number;
 }
 
+/** Names of the theme's mark colours. */
+export const COLOURS = ['straw', 'mist', 'lilac', 'rose', 'sky', 'sand'] as const;
+export type Colour = (typeof COLOURS)[number];
+
 export interface Sense {
   id: string;
   name: string;
   /** The key that chooses it: 1 to 9. */
   key: number;
-  /** The name of one of the theme's mark colours. */
-  colour: 'straw' | 'mist' | 'lilac' | 'rose' | 'sky' | 'sand';
+  colour: Colour;
 }
 
 /** The senses a new workspace begins with. */

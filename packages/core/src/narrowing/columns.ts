@@ -2,7 +2,8 @@
  * What narrowing and sorting need of every source of a workspace, in typed arrays. A source is a number, its place in
  * each of them; a number never written to, or forgotten, is of no presence. About 100 bytes a source with 15 facets.
  */
-export const PRESENCES = ['none', 'live', 'bin'] as const;
+import { PRESENCES } from '../changes/presence.ts';
+export { PRESENCES };
 /** The year of a source without one. */
 export const NO_YEAR = -2_147_483_648;
 

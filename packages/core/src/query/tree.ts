@@ -10,6 +10,7 @@ export const QUERY_FIELDS = [
   'doi',
   'file',
   'state',
+  'is',
   'abstract',
   'journal',
   'note',

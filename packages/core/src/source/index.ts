@@ -4,5 +4,3 @@ export * from './names.ts';
 export * from './dates.ts';
 export * from './markup.ts';
 export * from './record.ts';
-export * from './change.ts';
-export * from './library.ts';

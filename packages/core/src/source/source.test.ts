@@ -4,20 +4,16 @@ import { describe, expect, test } from 'vitest';
 import {
   dateShort,
   dateToEdtf,
-  describe as says,
   findKinds,
-  invert,
   isFieldValue,
   nameInverted,
   nameSpoken,
   namesShort,
   parseDate,
   parseName,
-  sourcesOf,
   variablesOf,
   withoutMarkup,
   yearOf,
-  type Change,
 } from './index.ts';
 
 describe('dates', () => {
@@ -139,75 +135,6 @@ test('a field takes only values of its shape', () => {
     ['title', 3],
   ] as const)
     expect(isFieldValue(field, value)).toBe(false);
-});
-
-describe('changes', () => {
-  const id = fc.uuid();
-  const ids = fc.uniqueArray(id, { minLength: 1, maxLength: 4 });
-  const leaf: fc.Arbitrary<Change> = fc.oneof(
-    fc.record({
-      do: fc.constant('presence' as const),
-      sources: ids,
-      from: fc.constant('live' as const),
-      to: fc.constant('bin' as const),
-    }),
-    fc.record({
-      do: fc.constant('tag' as const),
-      tag: id,
-      name: fc.string(),
-      subject: fc.boolean(),
-      sources: ids,
-      present: fc.boolean(),
-    }),
-    fc.record({
-      do: fc.constant('edit' as const),
-      source: id,
-      fields: fc.dictionary(
-        fc.constantFrom('title', 'note'),
-        fc.record({ before: fc.option(fc.string()), after: fc.option(fc.string()) }),
-      ),
-    }),
-    fc.record({ do: fc.constant('mark' as const), mark: id, source: id, present: fc.boolean() }),
-    fc.record({
-      do: fc.constant('mark-edit' as const),
-      mark: id,
-      source: id,
-      fields: fc.record({ gloss: fc.record({ before: fc.string(), after: fc.string() }) }),
-    }),
-    fc.record({
-      do: fc.constant('rename' as const),
-      collection: id,
-      name: fc.record({ before: fc.string(), after: fc.string() }),
-    }),
-  );
-  const any = fc.oneof(
-    leaf,
-    fc.record({ do: fc.constant('all' as const), says: fc.string(), changes: fc.array(leaf, { maxLength: 3 }) }),
-  );
-
-  test('inverted twice are themselves, touch the same sources, and survive JSON', () => {
-    fc.assert(
-      fc.property(any, (change) => {
-        expect(invert(invert(change))).toEqual(change);
-        expect(new Set(sourcesOf(invert(change)))).toEqual(new Set(sourcesOf(change)));
-        expect(JSON.parse(JSON.stringify(change))).toEqual(JSON.parse(JSON.stringify(change)));
-        expect(says(change)).toEqual(expect.any(String));
-      }),
-    );
-  });
-
-  test('say what they did, and where', () => {
-    expect(says({ do: 'file', collection: 'c', name: 'Chapter 2', sources: ['a', 'b'], present: false })).toBe(
-      'Removed 2 sources from Chapter 2',
-    );
-    expect(
-      says({
-        do: 'edit',
-        source: 'a',
-        fields: { title: { before: null, after: 'x' }, DOI: { before: null, after: 'y' } },
-      }),
-    ).toBe('Changed title and DOI');
-  });
 });
 
 test('markup is left out where plain text is wanted, and angle brackets that are text stay', () => {

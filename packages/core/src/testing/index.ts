@@ -2,3 +2,4 @@
 export * from './pages.ts';
 export * from './questions.ts';
 export * from './records.ts';
+export * from './changes.ts';

@@ -1,7 +1,8 @@
 /** Reads columns out of the derived tables, each as one value of bytes: rows of text would cost many times as much. */
 import { sql, type SQL } from 'drizzle-orm';
 import { NO_YEAR, PRESENCES } from '@pandecta/core/narrowing';
-import { array, one, rows, type Db } from '../../database/connect.ts';
+import { one, rows, type Db } from '../../database/connect.ts';
+import { array } from '../../database/sql.ts';
 import type { SentRows } from './thread.ts';
 
 /** How many sources are read with one query. */

@@ -9,7 +9,7 @@ import {
   type Condition,
   type SortBy,
 } from '@pandecta/core/narrowing';
-import type { Presence } from '@pandecta/core/source';
+import type { Presence } from '@pandecta/core/changes';
 import { decodeInts } from './bytes.ts';
 
 /** Columns as PostgreSQL sends them: runs of big-endian values. */

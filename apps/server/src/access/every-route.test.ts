@@ -1,0 +1,135 @@
+/** Every route there is, with every role, and with ids of another workspace. */
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { routes, ROLES, type Problem, type Role, type Route } from '@pandecta/contract';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+import { makePdf } from '../testing/pdf.ts';
+import { ROLES_OF } from './permissions.ts';
+
+const ALL = Object.entries(routes).flatMap(([capability, of]) =>
+  Object.entries(of as Record<string, Route>).map(([name, route]) => ({ name: `${capability}.${name}`, route })),
+);
+const WITHIN = ALL.filter(
+  ({ route }) => route.path.startsWith('/w/:workspace') && route.produces !== 'text/event-stream',
+);
+
+let server: TestServer;
+const people = new Map<Role, Person>();
+let stranger: Person;
+/** What stands in the workspace of the three, by the name a path has for it. */
+const ids: Record<string, string> = {};
+beforeAll(async () => {
+  server = await startTestServer();
+  const steward = await server.person('steward');
+  for (const role of ROLES)
+    people.set(role, role === 'steward' ? steward : await server.person(role, steward.workspace));
+  stranger = await server.person('steward');
+  const report = await steward.import({
+    'hours.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut the gate at dusk.']]),
+  });
+  const [row] = (await steward.ask('')).rows;
+  const at = <T>(method: string, path: string, body?: unknown): Promise<T> => steward.at<T>(method, path, body);
+  const collection = (await at<{ id: string }>('POST', '/collections', { name: 'Gates' })).id;
+  const { senses } = await at<{ senses: { id: string }[] }>('GET', `/sources/${row!.id}/files/${row!.fileId}`);
+  const quote = { exact: 'the gate', prefix: '', suffix: '' };
+  Object.assign(ids, {
+    source: row!.id,
+    file: row!.fileId,
+    import: report.id,
+    job: report.job.id,
+    change: report.changeId,
+    collection,
+    placement: (await at<{ placements: { id: string }[] }>('GET', '/places')).placements[0]!.id,
+    mark: (
+      await at<{ id: string }>('POST', `/sources/${row!.id}/files/${row!.fileId}/marks`, {
+        page: 1,
+        sense: senses[0]!.id,
+        quote,
+        rects: [],
+      })
+    ).id,
+    sense: senses[0]!.id,
+  });
+}, 60_000);
+afterAll(() => server.close());
+
+const pathIn = (workspace: string, { path }: Route, of: Record<string, string>): string =>
+  path.replace(/:(\w+)/g, (_, name: string) => (name === 'workspace' ? workspace : of[name]!));
+
+/** Bodies and queries that speak of what is in the workspace, for routes that need them to be understood. */
+const bodies = (): Record<string, object> => ({
+  'sources.edit': { fields: { note: 'Mine now' } },
+  'sources.add': { record: { type: 'book', title: 'x' }, collection: ids.collection },
+  'sources.presence': { ids: [ids.source], to: 'bin' },
+  'sources.summary': { ids: [ids.source] },
+  'own.reading': { ids: [ids.source], state: 'read' },
+  'own.star': { ids: [ids.source], present: true },
+  'search.rows': { ids: [ids.source] },
+  'places.make': { name: 'Under theirs', parent: ids.collection },
+  'places.rename': { name: 'Mine now' },
+  'places.place': { collection: ids.collection, parent: null },
+  'places.file': { ids: [ids.source], collection: ids.collection, present: true },
+  'tags.tag': { ids: [ids.source], name: 'mine', present: true },
+  'marks.make': { page: 1, sense: ids.sense, quote: { exact: 'x', prefix: '', suffix: '' }, rects: [] },
+  'marks.edit': { gloss: 'Mine now' },
+  'cite.cite': { ids: [ids.source], style: 'chicago-author-date' },
+  'cite.export': { ids: [ids.source], format: 'ris' },
+});
+
+describe.each(ROLES)('a %s', (role) => {
+  test.each(WITHIN)('is let through or refused at $name as the table of permissions says', async ({ route }) => {
+    const person = people.get(role)!;
+    // Nothing is named that is there, so that nothing changes for the next.
+    const nothing = Object.fromEntries(Object.keys(ids).map((k) => [k, '018f0000-0000-7000-8000-000000000000']));
+    const { status, body } = await person.call<Problem>(
+      route.method,
+      pathIn(person.workspace, route, nothing),
+      route.method === 'GET' ? undefined : {},
+    );
+    const allowed = ROLES_OF[route.may as keyof typeof ROLES_OF].includes(role);
+    if (allowed) expect([401, 403]).not.toContain(status);
+    else expect([status, body.code]).toEqual([403, 'not_allowed']);
+  });
+});
+
+test('whoever is signed in is told by name what they may do, as the table says', () => {
+  const told = Object.fromEntries(
+    [...people].map(([role, p]) => [role, p.info.workspaces.find((w) => w.id === p.workspace)!.may]),
+  );
+  expect(told.reader).toEqual(['read', 'cite', 'own']);
+  expect(told.steward).toEqual(Object.keys(ROLES_OF));
+});
+
+const state = async (): Promise<string> => {
+  const steward = people.get('steward')!;
+  const all = ['/places', `/sources/${ids.source}`, '/changes', `/sources/${ids.source}/files/${ids.file}`, '/tags'];
+  return JSON.stringify(await Promise.all(all.map((path) => steward.at('GET', path))));
+};
+
+test.each(WITHIN)(
+  'with ids of another workspace, $name shows nothing of it and changes nothing in it',
+  async ({ name, route }) => {
+    const before = await state();
+    const query = route.query?.name === 'WithinQuery' ? '?q=gate' : '';
+    const reply = await stranger.call<unknown>(
+      route.method,
+      pathIn(stranger.workspace, route, ids) + query,
+      route.method === 'GET' ? undefined : bodies()[name],
+    );
+    // Its own workspace is empty: whoever names what is not in it is told so, or is answered with nothing.
+    expect(reply.status).toBeLessThan(500);
+    const text = JSON.stringify(reply.body);
+    for (const [kind, id] of Object.entries(ids))
+      if (kind !== 'sense') expect(text.includes(id) && reply.status < 400 ? `${kind} in ${text}` : '').toBe('');
+    expect(text).not.toMatch(/Hours of the lower gate|The keeper/);
+    expect(await state()).toBe(before);
+  },
+);
+
+test('without a session no route within a workspace answers', async () => {
+  for (const { route } of WITHIN) {
+    const response = await fetch(`${server.base}/api${pathIn(stranger.workspace, route, ids)}`, {
+      method: route.method,
+    });
+    expect([route.path, response.status]).toEqual([route.path, 401]);
+  }
+});

@@ -1,0 +1,45 @@
+import { index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bytea, when, now, workspaceId } from '../database/columns.ts';
+
+export const users = pgTable('users', {
+  id: uuid('id').primaryKey(),
+  email: text('email').notNull().unique(),
+  name: text('name').notNull(),
+  passwordHash: text('password_hash').notNull(),
+});
+
+export const sessions = pgTable('sessions', {
+  tokenHash: bytea('token_hash').primaryKey(),
+  userId: uuid('user_id')
+    .notNull()
+    .references(() => users.id, { onDelete: 'cascade' }),
+  csrf: text('csrf').notNull(),
+  expiresAt: when('expires_at').notNull(),
+});
+
+export const signInAttempts = pgTable('sign_in_attempts', { who: text('who').notNull(), at: now('at') }, (t) => [
+  index('sign_in_attempts_who').on(t.who, t.at),
+]);
+
+export const workspaces = pgTable('workspaces', {
+  id: uuid('id').primaryKey(),
+  /** A short number that leads every lexeme of the workspace in the text indexes, and names the sequence its sources are numbered from. */
+  number: integer('number').notNull().generatedAlwaysAsIdentity(),
+  name: text('name').notNull(),
+  /** Counts the writes that altered derived rows; see `derivations`. */
+  revision: integer('revision').notNull().default(0),
+  /** Counts the changes to where collections stand. */
+  tree: integer('tree').notNull().default(0),
+});
+
+export const members = pgTable(
+  'members',
+  {
+    workspaceId: workspaceId().references(() => workspaces.id),
+    userId: uuid('user_id')
+      .notNull()
+      .references(() => users.id),
+    role: text('role').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.userId] }), index('members_user').on(t.userId)],
+);

@@ -1,0 +1,41 @@
+/** The carriers of all kinds of change, each from the capability it belongs to. */
+import type { Change } from '@pandecta/core/changes';
+import { fileChanges } from '../files/change.ts';
+import { markChanges } from '../marks/change.ts';
+import { ownChanges } from '../own/change.ts';
+import { placeChanges } from '../places/change.ts';
+import { sourceChanges } from '../sources/change.ts';
+import { tagChanges } from '../tags/change.ts';
+import type { Db } from '../database/connect.ts';
+import type { Carrier, Carriers, Outcome } from './carry.ts';
+
+const CARRIERS: Carriers = {
+  ...sourceChanges,
+  ...ownChanges,
+  ...tagChanges,
+  ...placeChanges,
+  ...fileChanges,
+  ...markChanges,
+  all: {
+    // Its parts say it.
+    may: 'read',
+    async carryOut(tx, workspaceId, change) {
+      const outcomes: Outcome[] = [];
+      for (const part of change.changes) outcomes.push(await carryOut(tx, workspaceId, part));
+      const changes = outcomes.flatMap((o) => o.change ?? []);
+      return {
+        change: changes.length ? { ...change, changes } : null,
+        altered: {
+          records: outcomes.flatMap((o) => o.altered.records ?? []),
+          facets: outcomes.flatMap((o) => o.altered.facets ?? []),
+        },
+      };
+    },
+  },
+};
+
+export const carrierOf = (kind: Change['do']): Carrier<Change> => CARRIERS[kind] as Carrier<Change>;
+
+/** Carries a change out in SQL, as the kind's `apply` says on the model. */
+export const carryOut = (tx: Db, workspaceId: string, change: Change): Promise<Outcome> =>
+  carrierOf(change.do).carryOut(tx, workspaceId, change);

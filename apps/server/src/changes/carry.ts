@@ -1,0 +1,29 @@
+/** How a kind of change is carried out in SQL: what a capability says of each kind that is its own. */
+import type { Change, ChangeKind, ChangeOf } from '@pandecta/core/changes';
+import type { Action } from '@pandecta/contract';
+import type { Db } from '../database/connect.ts';
+import type { Altered } from '../indexing/derive.ts';
+
+export interface Outcome<C = Change> {
+  /** The change as far as it altered anything, so that its inverse alters just that; null when it altered nothing. */
+  change: C | null;
+  /** What must be derived again. */
+  altered: Altered;
+}
+
+export interface Carrier<C> {
+  /** Who may make such a change, and so take it back. */
+  may: Action;
+  /**
+   * Does what the kind's `apply` says, in SQL.
+   * @throws Conflict where it would take back someone's later work
+   */
+  carryOut(tx: Db, workspaceId: string, change: C): Promise<Outcome<C>>;
+}
+
+/** One for each kind: a kind without its carrier does not compile. */
+export type Carriers = { [K in ChangeKind]: Carrier<ChangeOf<K>> };
+/** Those of a capability. */
+export type CarriersOf<K extends ChangeKind> = Pick<Carriers, K>;
+
+export const NOTHING = { change: null, altered: {} } as const satisfies Outcome<never>;

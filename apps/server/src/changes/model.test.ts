@@ -1,0 +1,184 @@
+/** What SQL makes of changes, of every kind, beside what the model says of them. */
+import { sql } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import {
+  applyChange,
+  Conflict,
+  emptyLibrary,
+  type Change,
+  type Library,
+  type Presence,
+  type ReadingState,
+} from '@pandecta/core/changes';
+import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Changed } from '@pandecta/contract';
+import { rows } from '../database/connect.ts';
+import { Refusal } from '../errors.ts';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+import { makePdf } from '../testing/pdf.ts';
+import { commit, undo } from './service.ts';
+
+let server: TestServer;
+let people: [Person, Person];
+let workspace: string;
+beforeAll(async () => {
+  server = await startTestServer();
+  const me = await server.person('steward');
+  workspace = me.workspace;
+  people = [me, await server.person('contributor', workspace)];
+  for (const title of ['One', 'Two', 'Three']) await me.at('POST', '/sources', { record: { type: 'book', title } });
+  await me.import({ 'hours.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut the gate at dusk.']]) });
+  const [a] = await Promise.all(['A', 'B'].map((name) => me.at<Changed>('POST', '/collections', { name })));
+  await me.at('POST', '/collections', { name: 'C', parent: a!.id });
+  const [first] = (await me.ask('')).rows.filter((r) => r.fileId);
+  await me.at('POST', '/tagging', { ids: [first!.id], name: 'used', present: true });
+  const senses = await rows<{ id: string }>(db(), sql`select id from senses where workspace_id = ${workspace}`);
+  await me.at('POST', `/sources/${first!.id}/files/${first!.fileId}/marks`, {
+    page: 1,
+    sense: senses[0]!.id,
+    quote: { exact: 'the gate', prefix: '', suffix: '' },
+    rects: [],
+  });
+}, 60_000);
+afterAll(() => server.close());
+
+const db = () => server.app.services.db;
+
+/** What stands in the database, in the shape of the model. */
+async function stored(): Promise<Library> {
+  const library = emptyLibrary();
+  const w = workspace;
+  const of = <T>(query: ReturnType<typeof sql>): Promise<T[]> => rows<T>(db(), query);
+  for (const s of await of<{
+    id: string;
+    record: SourceRecord;
+    presence: Presence;
+    t: string[];
+    c: string[];
+    f: string[];
+  }>(sql`
+    select s.id, s.record, s.presence,
+      array(select tag_id::text from source_tags t where t.workspace_id = s.workspace_id and t.source_id = s.id) as t,
+      array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
+      array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f
+    from sources s where s.workspace_id = ${w} order by s.id`))
+    library.sources.set(s.id, {
+      record: s.record,
+      presence: s.presence,
+      tags: new Set(s.t),
+      collections: new Set(s.c),
+      files: new Set(s.f),
+    });
+  for (const t of await of<{ id: string; name: string; subject: boolean }>(
+    sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
+  ))
+    library.tags.set(t.id, { name: t.name, subject: t.subject });
+  for (const f of await of<{ id: string; name: string }>(
+    sql`select id, name from files where workspace_id = ${w} order by id`,
+  ))
+    library.files.set(f.id, { name: f.name });
+  for (const s of await of<{ id: string }>(sql`select id from senses where workspace_id = ${w} order by id`))
+    library.senses.push(s.id);
+  for (const c of await of<{ id: string; name: string; present: boolean }>(
+    sql`select id, name, present from collections where workspace_id = ${w} order by id`,
+  ))
+    library.collections.set(c.id, { name: c.name, present: c.present });
+  for (const p of await of<{ id: string; collection: string; parent: string | null; present: boolean }>(sql`
+    select id, collection_id as collection, parent_id as parent, present from placements where workspace_id = ${w} order by id`))
+    library.placements.set(p.id, { collection: p.collection, parent: p.parent, present: p.present });
+  for (const m of await of<{ id: string; source: string; gloss: string; sense: string; present: boolean }>(sql`
+    select id, source_id as source, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`))
+    library.marks.set(m.id, { source: m.source, gloss: m.gloss, sense: m.sense, present: m.present });
+  for (const p of people) {
+    const user = p.info.userId;
+    const reading = await of<{ id: string; state: ReadingState }>(sql`
+      select source_id as id, state from source_reading where workspace_id = ${w} and user_id = ${user}`);
+    const stars = await of<{ id: string }>(
+      sql`select source_id as id from source_stars where workspace_id = ${w} and user_id = ${user}`,
+    );
+    library.members.set(user, {
+      reading: new Map(reading.map((r) => [r.id, r.state])),
+      stars: new Set(stars.map((s) => s.id)),
+    });
+  }
+  return library;
+}
+
+/** As lists of what is present: what only remembers that something once was there is left out. */
+function shown(library: Library): unknown {
+  const present = <T extends { present?: boolean }>(all: Map<string, T>): unknown =>
+    [...all].filter(([, x]) => x.present !== false).sort(([a], [b]) => (a < b ? -1 : 1));
+  return {
+    sources: [...library.sources].sort(([a], [b]) => (a < b ? -1 : 1)),
+    collections: present(library.collections),
+    placements: present(library.placements),
+    marks: present(library.marks),
+    members: [...library.members].sort(([a], [b]) => (a < b ? -1 : 1)),
+  };
+}
+
+/** The order in which the database names altered sources says nothing. */
+const sorted = (change: Change): unknown => {
+  if (change.do === 'all') return { ...change, changes: change.changes.map(sorted) };
+  return 'sources' in change ? { ...change, sources: change.sources.toSorted() } : change;
+};
+
+type Became = { done: Change; id?: string } | 'nothing' | 'conflict';
+
+function inModel(library: Library, change: Change): { became: Became; library: Library } {
+  // All of it or nothing, as in a transaction.
+  const after = structuredClone(library);
+  try {
+    const done = applyChange(after, change);
+    return { became: done ? { done } : 'nothing', library: after };
+  } catch (error) {
+    if (!(error instanceof Conflict)) throw error;
+    return { became: 'conflict', library };
+  }
+}
+
+async function inSql(change: Change, userId: string): Promise<Became> {
+  try {
+    const { changeId, change: done } = await commit(server.app.services, { workspaceId: workspace, userId }, change);
+    return changeId ? { done, id: changeId } : 'nothing';
+  } catch (error) {
+    if (error instanceof Refusal && error.code === 'stale_edit') return 'conflict';
+    throw error;
+  }
+}
+
+test('any run of changes by two people does in SQL what the model says, and taken back in turn leaves what was there', async () => {
+  const met = new Map<string, number>();
+  await fc.assert(
+    fc.asyncProperty(fc.array(anyChance, { minLength: 1, maxLength: 8 }), async (chances) => {
+      const before = await stored();
+      let library = structuredClone(before);
+      const done: { id: string; userId: string }[] = [];
+      for (const chance of chances) {
+        const { userId } = people[chance.numbers[0]! % 2]!.info;
+        const change = drawChange(drawFrom({ ...chance, numbers: chance.numbers.slice(1) })(library, userId));
+        const modelled = inModel(library, change);
+        library = modelled.library;
+        const became = await inSql(change, userId);
+        const name = typeof became === 'string' ? became : 'done';
+        met.set(`${change.do} ${name}`, (met.get(`${change.do} ${name}`) ?? 0) + 1);
+        if (typeof became === 'string') expect([change, became]).toEqual([change, modelled.became]);
+        else {
+          expect(modelled.became).toMatchObject({ done: expect.anything() as unknown });
+          expect(sorted(became.done)).toEqual(sorted((modelled.became as { done: Change }).done));
+          done.push({ id: became.id!, userId });
+        }
+        expect(shown(await stored())).toEqual(shown(library));
+      }
+      for (const { id, userId } of done.reverse())
+        await undo(server.app.services, { workspaceId: workspace, userId, role: 'steward' }, id);
+      expect(shown(await stored())).toEqual(shown(before));
+    }),
+    { numRuns: 60 },
+  );
+  // Enough was drawn to mean something: conflicts too, and most kinds were carried out.
+  expect([...met.keys()].filter((k) => k.endsWith('conflict')).length).toBeGreaterThan(0);
+  expect([...met.keys()].filter((k) => k.endsWith('done')).length).toBeGreaterThan(8);
+});

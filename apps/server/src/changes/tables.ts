@@ -1,0 +1,30 @@
+import { index, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { SubjectKind } from '@pandecta/core/changes';
+import { now, workspaceId } from '../database/columns.ts';
+
+export const changes = pgTable(
+  'changes',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    actorId: uuid('actor_id').notNull(),
+    at: now('at'),
+    change: jsonb('change').$type<Record<string, unknown>>().notNull(),
+    says: text('says').notNull(),
+    undoes: uuid('undoes'),
+    undoneBy: uuid('undone_by'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('changes_actor').on(t.workspaceId, t.actorId, t.id)],
+);
+
+/** What each change touched: sources, collections, marks, tags. */
+export const changeSubjects = pgTable(
+  'change_subjects',
+  {
+    workspaceId: workspaceId(),
+    kind: text('kind').$type<SubjectKind>().notNull(),
+    subjectId: uuid('subject_id').notNull(),
+    changeId: uuid('change_id').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.kind, t.subjectId, t.changeId] })],
+);

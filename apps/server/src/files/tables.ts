@@ -1,0 +1,44 @@
+import { bigint, index, integer, pgTable, primaryKey, real, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { bytea, workspaceId } from '../database/columns.ts';
+
+export const files = pgTable(
+  'files',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    sha256: text('sha256').notNull(),
+    name: text('name').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    mediaType: text('media_type').notNull(),
+    state: text('state').notNull(),
+    pages: integer('pages').notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('files_sha').on(t.workspaceId, t.sha256)],
+);
+
+export const sourceFiles = pgTable(
+  'source_files',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    fileId: uuid('file_id').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.sourceId, t.fileId] }),
+    index('source_files_file').on(t.workspaceId, t.fileId),
+  ],
+);
+
+export const pages = pgTable(
+  'pages',
+  {
+    workspaceId: workspaceId(),
+    fileId: uuid('file_id').notNull(),
+    number: integer('number').notNull(),
+    width: real('width').notNull(),
+    height: real('height').notNull(),
+    text: text('text').notNull(),
+    words: bytea('words').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.number] })],
+);

@@ -1,0 +1,38 @@
+/** What a kind of facet must say of itself: a thing by which sources are narrowed. Listed in `facets.ts`. */
+import type { SQL } from 'drizzle-orm';
+import type { Db } from '../database/connect.ts';
+
+export interface FacetKind {
+  /** As it is asked for: "tag=…". */
+  type: string;
+  /** The heading under which it is offered, and how many of its values, the most frequent first. */
+  offered?: { name: string; most: number };
+  /** A source may have several, so that one asks for two at once; of others one of several is asked for. */
+  many?: true;
+  /** Each member has their own, and sees no one else's. */
+  own?: true;
+  /** The names of values for a person, where they are not their keys. */
+  names?(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>>;
+}
+
+/** Of which sources facets are told: an expression for the workspace, and one for the array of their ids. */
+export interface Chosen {
+  workspace: SQL;
+  ids: SQL;
+}
+
+/** Facets that are derived together. */
+export interface Facets {
+  kinds: FacetKind[];
+  /** Selects (id, type, key) of the chosen sources; `chosen` has their (id, presence, kind). */
+  pairs(of: Chosen): SQL;
+}
+
+/** The type a facet is kept under: of one that is each member's own, the member is part of it. */
+export const keptAs = ({ type, own }: FacetKind, member: string): string => (own ? `${type} ${member}` : type);
+
+/** Names that are the same everywhere. */
+export const fixedNames =
+  (names: Record<string, string>): FacetKind['names'] =>
+  async () =>
+    new Map(Object.entries(names));

@@ -1,0 +1,108 @@
+/** Derived tables: rebuilt by `derive.ts` and the indexer, never edited. */
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { tsvector, when, workspaceId } from '../database/columns.ts';
+
+export const facets = pgTable(
+  'facets',
+  {
+    id: integer('id').generatedAlwaysAsIdentity().primaryKey(),
+    workspaceId: workspaceId(),
+    type: text('type').notNull(),
+    key: text('key').notNull(),
+  },
+  (t) => [uniqueIndex('facets_key').on(t.workspaceId, t.type, t.key)],
+);
+
+export const sourceFacets = pgTable(
+  'source_facets',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    ids: integer('ids').array().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
+);
+
+export const sourceText = pgTable(
+  'source_text',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    number: integer('number').notNull(),
+    /** All its words, those of its pages without places. */
+    vector: tsvector('vector').notNull(),
+    /** The words of each field under a prefix of its own. */
+    fields: tsvector('fields').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.sourceId] }),
+    index('source_text_vector').using('gin', t.vector),
+    index('source_text_fields').using('gin', t.fields),
+  ],
+);
+
+export const pageText = pgTable(
+  'page_text',
+  {
+    workspaceId: workspaceId(),
+    fileId: uuid('file_id').notNull(),
+    number: integer('number').notNull(),
+    vector: tsvector('vector').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.fileId, t.number] }),
+    index('page_text_vector').using('gin', t.vector),
+  ],
+);
+
+export const sourceSort = pgTable(
+  'source_sort',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    /** Its place in the columns of the workspace; never given twice. */
+    number: integer('number').notNull(),
+    presence: text('presence').notNull(),
+    title: text('title').notNull(),
+    author: text('author').notNull(),
+    container: text('container').notNull(),
+    kind: text('kind').notNull(),
+    year: integer('year'),
+    people: text('people')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
+    added: when('added').notNull(),
+    changed: when('changed').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.sourceId] }),
+    uniqueIndex('source_sort_number').on(t.workspaceId, t.number),
+    // Each ends in the number, so that ranks are read from the index alone.
+    index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.number),
+    index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.number),
+    index('source_sort_container').on(t.workspaceId, t.presence, t.container, t.number),
+  ],
+);
+
+export const derivations = pgTable(
+  'derivations',
+  {
+    workspaceId: workspaceId(),
+    revision: integer('revision').notNull(),
+    numbers: integer('numbers').array().notNull(),
+    /** Whether records changed, and so perhaps the order of the list. */
+    sorts: boolean('sorts').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.revision] })],
+);
+
+export const indexQueue = pgTable(
+  'index_queue',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
+);

@@ -1,0 +1,37 @@
+/** The stream of news: server-sent events (HTML Living Standard, 9.2). */
+import { routes } from '@pandecta/contract';
+import { authorise } from '../http/authorise.ts';
+import type { Declare } from '../http/route.ts';
+import type { Services } from '../services.ts';
+
+/** How often a silent stream says something, so that nothing between closes it; and its reader's rights are looked at. */
+const BEAT_MS = 20_000;
+
+export function liveRoutes(declare: Declare, services: Services): void {
+  declare(routes.live.stream, ({ workspace, user, request, reply }) => {
+    reply.hijack();
+    const { raw } = reply;
+    raw.writeHead(200, {
+      'content-type': 'text/event-stream; charset=utf-8',
+      'cache-control': 'no-store',
+      'x-accel-buffering': 'no',
+    });
+    raw.write('retry: 1000\n\n');
+    const silence = services.live.listen({
+      workspace: workspace.id,
+      user: user.id,
+      tell: (touched) => void raw.write(`event: touched\ndata: ${JSON.stringify(touched)}\n\n`),
+    });
+    const beat = setInterval(() => {
+      authorise(services, request, 'read', true).then(
+        () => raw.write(': here\n\n'),
+        () => raw.end(),
+      );
+    }, BEAT_MS);
+    raw.on('close', () => {
+      clearInterval(beat);
+      silence();
+    });
+    return reply;
+  });
+}

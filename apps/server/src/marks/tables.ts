@@ -1,0 +1,37 @@
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { now, workspaceId } from '../database/columns.ts';
+
+export const senses = pgTable(
+  'senses',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    key: integer('key').notNull(),
+    colour: text('colour').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+export const marks = pgTable(
+  'marks',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    sourceId: uuid('source_id').notNull(),
+    fileId: uuid('file_id').notNull(),
+    page: integer('page').notNull(),
+    senseId: uuid('sense_id').notNull(),
+    quote: jsonb('quote').notNull(),
+    rects: jsonb('rects').notNull(),
+    gloss: text('gloss').notNull().default(''),
+    present: boolean('present').notNull().default(true),
+    madeBy: uuid('made_by').notNull(),
+    madeAt: now('made_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('marks_file').on(t.workspaceId, t.fileId),
+    index('marks_source').on(t.workspaceId, t.sourceId),
+  ],
+);

@@ -1,0 +1,32 @@
+import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { now, workspaceId } from '../database/columns.ts';
+
+export const sources = pgTable(
+  'sources',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    record: jsonb('record').notNull(),
+    provenance: jsonb('provenance').notNull().default({}),
+    presence: text('presence').notNull().default('live'),
+    version: integer('version').notNull().default(1),
+    addedAt: now('added_at'),
+    changedAt: now('changed_at'),
+    addedBy: uuid('added_by').notNull(),
+    importId: uuid('import_id'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+export const sourceKeys = pgTable(
+  'source_keys',
+  {
+    workspaceId: workspaceId(),
+    key: text('key').notNull(),
+    sourceId: uuid('source_id').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.key, t.sourceId] }),
+    index('source_keys_source').on(t.workspaceId, t.sourceId),
+  ],
+);

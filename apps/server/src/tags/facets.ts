@@ -1,0 +1,22 @@
+import { sql } from 'drizzle-orm';
+import { rows, type Db } from '../database/connect.ts';
+import { array } from '../database/sql.ts';
+import type { Facets } from '../indexing/facet.ts';
+
+export const tagFacets: Facets = {
+  kinds: [
+    { type: 'tag', offered: { name: 'Tag', most: 40 }, many: true, names },
+    { type: 'subject', offered: { name: 'Subject term', most: 40 }, many: true, names },
+  ],
+  pairs: ({ workspace, ids }) => sql`select st.source_id, case when t.subject then 'subject' else 'tag' end, t.id::text
+    from source_tags st join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id
+    where st.workspace_id = ${workspace} and st.source_id = any(${ids})`,
+};
+
+async function names(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>> {
+  const found = await rows<{ id: string; name: string }>(
+    db,
+    sql`select id, name from tags where workspace_id = ${workspaceId} and id = any(${array(keys, 'uuid')})`,
+  );
+  return new Map(found.map((f) => [f.id, f.name]));
+}

@@ -1,0 +1,42 @@
+import { IsIn, IsInt, IsOptional, IsString, IsUUID } from 'class-validator';
+import { route } from './route.ts';
+import { ListOf, OrNull } from './shape.ts';
+
+export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
+export type JobState = (typeof JOB_STATES)[number];
+
+/** Long work, as the page follows it. */
+export class JobInfo {
+  @IsUUID() id!: string;
+  @IsString() kind!: string;
+  @IsString() title!: string;
+  @IsIn(JOB_STATES) state!: JobState;
+  @IsInt() done!: number;
+  @IsInt() total!: number;
+  @IsString() says!: string;
+  @IsString() createdAt!: string;
+  @OrNull() @IsUUID() importId!: string | null;
+  /** The change it made, which can be undone. */
+  @IsOptional() @IsUUID() changeId?: string | null;
+}
+
+export class JobList {
+  @ListOf(() => JobInfo) jobs!: JobInfo[];
+}
+
+export const jobRoutes = {
+  jobs: route({
+    method: 'GET',
+    path: '/w/:workspace/jobs',
+    may: 'read',
+    summary: 'Running and recent jobs.',
+    reply: JobList,
+  }),
+  cancel: route({
+    method: 'POST',
+    path: '/w/:workspace/jobs/:job/cancel',
+    may: 'gather',
+    summary: 'Cancel a job; what it would have brought in one piece does not come.',
+    reply: JobList,
+  }),
+};

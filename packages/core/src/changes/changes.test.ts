@@ -1,0 +1,153 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { anyChance, drawChange, drawFrom, smallLibrary, testId } from '../testing/index.ts';
+import {
+  applyChange,
+  CHANGE_KINDS,
+  Conflict,
+  describe as says,
+  fromJson,
+  invert,
+  isEmpty,
+  NotAChange,
+  ownerOf,
+  toJson,
+  touches,
+  type Change,
+  type Library,
+} from './index.ts';
+
+const [ME, OTHER] = [testId(91), testId(92)];
+const keyOf = ({ kind, id }: { kind: string; id: string }): string => `${kind} ${id}`;
+
+/** What became of a change: as far as it was carried out, nothing, or the conflict that stopped it. */
+function attempt(library: Library, change: Change): Change | null | Conflict {
+  try {
+    return applyChange(library, change);
+  } catch (error) {
+    if (error instanceof Conflict) return error;
+    throw error;
+  }
+}
+
+describe.each(CHANGE_KINDS)('any change of the kind “%s”', (kind) => {
+  const property = (check: (library: Library, change: Change) => void): void =>
+    fc.assert(
+      fc.property(anyChance, (chance) => {
+        const draw = drawFrom(chance);
+        const library = smallLibrary();
+        for (let i = 0; i < 3; i += 1) attempt(library, drawChange(draw(library, ME)));
+        check(library, drawChange(draw(library, ME), kind));
+      }),
+    );
+
+  test('inverted twice is itself, touches the same, and has a sentence', () => {
+    property((_, change) => {
+      const back = invert(change);
+      expect(invert(back)).toEqual(change);
+      expect(new Set(touches(back).map(keyOf))).toEqual(new Set(touches(change).map(keyOf)));
+      expect(new Set(touches(change).map(keyOf)).size).toBe(touches(change).length);
+      expect(says(change)).toEqual(expect.any(String));
+    });
+  });
+
+  test('survives being stored, and is refused with a field missing', () => {
+    property((_, change) => {
+      const json = JSON.parse(JSON.stringify(toJson(change))) as Record<string, unknown>;
+      expect(fromJson(json, { by: OTHER })).toEqual(change);
+      for (const field of Object.keys(json).filter((f) => f !== 'v' && f !== 'member')) {
+        const { [field]: _left, ...rest } = json;
+        expect(() => fromJson(rest, { by: OTHER })).toThrow(NotAChange);
+      }
+    });
+  });
+
+  test('taken back at once leaves what was there before, and what it did not alter is not in it', () => {
+    property((library, change) => {
+      const before = structuredClone(library);
+      const done = attempt(library, change);
+      if (done instanceof Conflict) return;
+      if (!done) return expect(stripped(library)).toEqual(stripped(before));
+      expect(isEmpty(done)).toBe(false);
+      expect(stripped(library)).not.toEqual(stripped(before));
+      expect(applyChange(library, invert(done))).toEqual(invert(done));
+      expect(stripped(library)).toEqual(stripped(before));
+    });
+  });
+});
+
+/** The library without what only remembers that something once was there. */
+function stripped(library: Library): unknown {
+  const present = <T extends { present: boolean }>(all: Map<string, T>): [string, T][] =>
+    [...all].filter(([, x]) => x.present);
+  return {
+    ...library,
+    collections: present(library.collections),
+    placements: present(library.placements),
+    members: [...library.members].filter(([, own]) => own.reading.size + own.stars.size),
+  };
+}
+
+describe('what someone else did since is not taken back in silence', () => {
+  const source = testId(1);
+
+  test('a field, a name, a gloss: the conflict says what was, what would be and what is', () => {
+    const library = smallLibrary();
+    const first = applyChange(library, {
+      do: 'rename',
+      collection: testId(41),
+      name: { before: 'Chapter 1', after: 'Licences' },
+    })!;
+    applyChange(library, { do: 'rename', collection: testId(41), name: { before: 'Licences', after: 'Permits' } });
+    expect(attempt(library, invert(first))).toMatchObject({
+      subject: { kind: 'collection', id: testId(41) },
+      moved: [{ before: 'Licences', after: 'Chapter 1', now: 'Permits' }],
+    });
+    const fields = { title: { before: 'Ebb', after: 'Flood' } };
+    expect(attempt(library, { do: 'edit', source, fields })).toMatchObject({
+      moved: [{ field: 'title', now: 'Tides 1' }],
+    });
+    const gloss = { before: 'Mine', after: 'Ours' };
+    expect(attempt(library, { do: 'mark-edit', mark: testId(61), source, fields: { gloss } })).toMatchObject({
+      message: 'the gloss changed since then',
+    });
+  });
+
+  test('a mark another removed does not come back', () => {
+    const library = smallLibrary();
+    const remove: Change = { do: 'mark', mark: testId(61), source, present: false };
+    expect(applyChange(library, remove)).toEqual(remove);
+    expect(applyChange(library, remove)).toBeNull();
+  });
+
+  test('the reading state of one member is nothing to another', () => {
+    const library = smallLibrary();
+    const mine: Change = { do: 'reading', member: ME, states: { [source]: { before: null, after: 'read' } } };
+    expect(applyChange(library, mine)).toEqual(mine);
+    expect(applyChange(library, { ...mine, member: OTHER })).not.toBeNull();
+    expect([ownerOf(mine), ownerOf({ do: 'all', says: '', changes: [mine, { ...mine, member: OTHER }] })]).toEqual([
+      ME,
+      undefined,
+    ]);
+  });
+});
+
+test('a reading state stored when it was everyone’s is read as that of whoever set it', () => {
+  const old = { do: 'reading', states: { [testId(1)]: { before: null, after: 'read' } } };
+  expect(fromJson({ do: 'all', says: 'x', changes: [old] }, { by: OTHER })).toMatchObject({
+    changes: [{ ...old, member: OTHER }],
+  });
+});
+
+test('what is no change, or of a version not known here, is refused by name', () => {
+  for (const json of [null, [], { do: 'melt' }, { do: '__proto__' }, { do: 'tag', v: 9 }, { do: 'all', says: '' }])
+    expect(() => fromJson(json, { by: ME })).toThrow(NotAChange);
+});
+
+test('changes say what they did, and where', () => {
+  expect(says({ do: 'file', collection: 'c', name: 'Chapter 2', sources: ['a', 'b'], present: false })).toBe(
+    'Removed 2 sources from Chapter 2',
+  );
+  const fields = { title: { before: null, after: 'x' }, DOI: { before: null, after: 'y' } };
+  expect(says({ do: 'edit', source: 'a', fields })).toBe('Changed title and DOI');
+});

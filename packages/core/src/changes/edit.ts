@@ -1,0 +1,70 @@
+import { isFieldValue, same, type FieldValue, type SourceRecord } from '../source/record.ts';
+import { variableInWords } from '../source/variables.ts';
+import { Conflict, flipAll, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { isBeforeAfter, isId, isRecordOf, isText, shaped } from './json.ts';
+import { idOf } from './draw.ts';
+import { listed } from './words.ts';
+
+/** Fields of a record get other values. */
+export interface EditChange {
+  do: 'edit';
+  source: Id;
+  fields: Record<string, BeforeAfter<FieldValue>>;
+}
+
+export const edit: Kind<EditChange> = {
+  do: 'edit',
+  version: 1,
+  check: (json) =>
+    shaped<EditChange>(json, {
+      source: isId,
+      fields: isRecordOf(isText, (field) => isBeforeAfter((v) => isFieldValue(field, v))),
+    }),
+  apply(library, change) {
+    const source = library.sources.get(change.source);
+    if (!source) return null;
+    const done = editable(source.record, change);
+    if (!done) return null;
+    source.record = editRecord(source.record, done.fields);
+    return done;
+  },
+  invert: (change) => ({ ...change, fields: flipAll(change.fields) }),
+  isEmpty: (change) => Object.keys(change.fields).length === 0,
+  describe: (change) => `Changed ${listed(Object.keys(change.fields).map(variableInWords))}`,
+  touches: (change) => subjects('source', [change.source]),
+  sample(draw) {
+    const source = idOf(draw, draw.library.sources.keys());
+    const record = draw.library.sources.get(source)?.record;
+    const fields = draw.some(['title', 'publisher', 'note'] as const).map((field) => {
+      const before = draw.pick([record?.[field] ?? null, record?.[field] ?? null, 'something else']);
+      return [field, { before, after: draw.pick([null, draw.text(), 'Silt']) }];
+    });
+    return { do: 'edit', source, fields: Object.fromEntries(fields) };
+  },
+};
+
+/**
+ * The edit as far as it alters this record, or null.
+ * @throws Conflict where a field is not what it was before
+ */
+export function editable(record: SourceRecord, change: EditChange): EditChange | null {
+  const now = (field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
+  const moved = Object.entries(change.fields).filter(([f, v]) => !same(now(f), v.before));
+  if (moved.length)
+    throw new Conflict(
+      { kind: 'source', id: change.source },
+      moved.map(([field, v]): Moved => ({ what: variableInWords(field), field, ...v, now: now(field) })),
+    );
+  const fields = Object.fromEntries(Object.entries(change.fields).filter(([, v]) => !same(v.before, v.after)));
+  return Object.keys(fields).length ? { ...change, fields } : null;
+}
+
+/** The record after an edit: each field set to its `after`, or taken away where that is null. */
+export function editRecord(record: SourceRecord, fields: Record<string, { after: unknown }>): SourceRecord {
+  const out: Record<string, unknown> = { ...record };
+  for (const [field, { after }] of Object.entries(fields)) {
+    if (after === null) delete out[field];
+    else out[field] = after;
+  }
+  return out as unknown as SourceRecord;
+}

@@ -1,0 +1,19 @@
+export { type Draw } from './draw.ts';
+export { editable, editRecord, type EditChange } from './edit.ts';
+export { NotAChange } from './json.ts';
+export {
+  Conflict,
+  SUBJECT_KINDS,
+  type BeforeAfter,
+  type Id,
+  type Moved,
+  type Subject,
+  type SubjectKind,
+} from './kind.ts';
+export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
+export { editableMark } from './mark-edit.ts';
+export { PRESENCES, type Presence } from './presence.ts';
+export { READING_STATES, standing, type ReadingState } from './reading.ts';
+export { renamable } from './rename.ts';
+export * from './registry.ts';
+export { countSources } from './words.ts';

@@ -1,0 +1,88 @@
+/**
+ * What a kind of change must say of itself. One file a kind, listed in `registry.ts`; what the server does of it stands
+ * beside the capability it belongs to, keyed by the same name.
+ */
+import type { Draw } from './draw.ts';
+import type { Library } from './library.ts';
+
+export type Id = string;
+
+/** What a change can touch. */
+export const SUBJECT_KINDS = ['source', 'collection', 'tag', 'mark'] as const;
+export type SubjectKind = (typeof SUBJECT_KINDS)[number];
+export interface Subject {
+  kind: SubjectKind;
+  id: Id;
+}
+
+export const subjects = (kind: SubjectKind, ids: Iterable<Id>): Subject[] => Array.from(ids, (id) => ({ kind, id }));
+
+/** What a change of one value says of it; null where there was or is none. */
+export interface BeforeAfter<T> {
+  before: T | null;
+  after: T | null;
+}
+
+export const flip = <T>(x: BeforeAfter<T>): BeforeAfter<T> => ({ before: x.after, after: x.before });
+export const flipAll = <T>(x: Record<string, BeforeAfter<T>>): Record<string, BeforeAfter<T>> =>
+  Object.fromEntries(Object.entries(x).map(([k, v]) => [k, flip(v)]));
+
+/** A value that is not what the change takes for granted: someone else altered it since. */
+export interface Moved {
+  /** What moved, in words: "title", "the name of the collection". */
+  what: string;
+  /** The field, where it is one of a record. */
+  field?: string;
+  before: unknown;
+  /** What the change would have set. */
+  after: unknown;
+  /** What stands there instead. */
+  now: unknown;
+}
+
+/** Thrown when a change cannot be applied without taking back someone's later work; nothing of it was done. */
+export class Conflict extends Error {
+  constructor(
+    readonly subject: Subject,
+    readonly moved: Moved[],
+  ) {
+    super(`${moved.map((m) => m.what).join(', ')} changed since then`);
+  }
+}
+
+/** What the reader of a stored change knows beside its JSON. */
+export interface Stored {
+  /** Who made it. */
+  by: Id;
+}
+
+export interface Kind<C extends { do: string }> {
+  do: C['do'];
+  /** Of its JSON; an older one is brought up by `check`. One without a version is the first. */
+  version: number;
+  /**
+   * The change as it was stored, of this version or an older one.
+   * @throws NotAChange with the field that is wrong
+   */
+  check(json: Record<string, unknown>, stored: Stored): C;
+  /**
+   * Carries it out on the model, in place; what is unknown there is passed over.
+   * @returns the change as far as it altered anything, or null
+   * @throws Conflict before anything is altered
+   */
+  apply(library: Library, change: C): C | null;
+  /** The change that takes this one back; `invert(invert(c))` equals `c`. */
+  invert(change: C): C;
+  /** True when it names nothing to alter. */
+  isEmpty(change: C): boolean;
+  /** A sentence in the past tense: "Filed 3 sources in Chapter 2". */
+  describe(change: C): string;
+  /** The subjects it alters, each once. */
+  touches(change: C): Subject[];
+  /** What it brings into being, that someone may work on before it is taken back. */
+  makes?(change: C): Subject[];
+  /** The member whose own it is, where no one else sees it. */
+  ownOf?(change: C): Id;
+  /** Any change of the kind, for property tests. */
+  sample(draw: Draw): C;
+}

@@ -1,0 +1,71 @@
+/**
+ * A workspace in memory, as plain as can be: what each change means is said on it, by the change's own file. The server's
+ * SQL must agree: its tests carry the same changes out in both and compare.
+ */
+import type { SourceRecord } from '../source/record.ts';
+import type { Id } from './kind.ts';
+import type { Presence } from './presence.ts';
+import type { ReadingState } from './reading.ts';
+
+export interface LibrarySource {
+  record: SourceRecord;
+  presence: Presence;
+  tags: Set<Id>;
+  collections: Set<Id>;
+  files: Set<Id>;
+}
+
+/** What is one member's own. */
+export interface Own {
+  reading: Map<Id, ReadingState>;
+  stars: Set<Id>;
+}
+
+export interface Library {
+  sources: Map<Id, LibrarySource>;
+  tags: Map<Id, { name: string; subject: boolean }>;
+  files: Map<Id, { name: string }>;
+  collections: Map<Id, { name: string; present: boolean }>;
+  placements: Map<Id, { collection: Id; parent: Id | null; present: boolean }>;
+  marks: Map<Id, { source: Id; gloss: string; sense: Id; present: boolean }>;
+  senses: Id[];
+  members: Map<Id, Own>;
+}
+
+export const emptyLibrary = (): Library => ({
+  sources: new Map(),
+  tags: new Map(),
+  files: new Map(),
+  collections: new Map(),
+  placements: new Map(),
+  marks: new Map(),
+  senses: [],
+  members: new Map(),
+});
+
+/** What is a member's own; empty where they have set nothing. */
+export function ownOf(library: Library, member: Id): Own {
+  let own = library.members.get(member);
+  if (!own) library.members.set(member, (own = { reading: new Map(), stars: new Set() }));
+  return own;
+}
+
+/**
+ * Puts a thing into a set of each source, or takes it out.
+ * @returns the sources for which that was not so already
+ */
+export function tie(
+  library: Library,
+  sources: Id[],
+  to: (source: LibrarySource) => Set<Id>,
+  item: Id,
+  present: boolean,
+): Id[] {
+  return sources.filter((id) => {
+    const source = library.sources.get(id);
+    if (!source || to(source).has(item) === present) return false;
+    if (present) to(source).add(item);
+    else to(source).delete(item);
+    return true;
+  });
+}

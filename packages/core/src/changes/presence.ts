@@ -1,0 +1,55 @@
+import { subjects, type Id, type Kind } from './kind.ts';
+import { isFlag, isIds, isOneOf, shaped } from './json.ts';
+import { someSources } from './draw.ts';
+import { countSources } from './words.ts';
+
+/** Where a source is: `none` before it was added or after its adding was undone; kept all the same. */
+export const PRESENCES = ['none', 'live', 'bin'] as const;
+export type Presence = (typeof PRESENCES)[number];
+
+/** Sources come, go to the bin and come back. */
+export interface PresenceChange {
+  do: 'presence';
+  sources: Id[];
+  from: Presence;
+  to: Presence;
+  /** Set while it is committed, never stored: the sources already stand as `to` says. */
+  made?: boolean;
+}
+
+export const presence: Kind<PresenceChange> = {
+  do: 'presence',
+  version: 1,
+  check: ({ made, ...json }) => {
+    const change = shaped<Omit<PresenceChange, 'made'>>(json, {
+      sources: isIds,
+      from: isOneOf(...PRESENCES),
+      to: isOneOf(...PRESENCES),
+    });
+    return isFlag(made) ? { ...change, made: made as boolean } : change;
+  },
+  apply(library, change) {
+    const sources = change.sources.filter((id) => library.sources.get(id)?.presence === change.from);
+    for (const id of sources) library.sources.get(id)!.presence = change.to;
+    return sources.length && change.from !== change.to ? { ...change, sources } : null;
+  },
+  invert: (change) => ({ ...change, from: change.to, to: change.from }),
+  isEmpty: (change) => change.sources.length === 0,
+  describe({ sources, from, to }) {
+    const n = countSources(sources.length);
+    if (to === 'bin') return `Moved ${n} to the bin`;
+    if (to === 'none') return `Took back ${n}`;
+    return from === 'bin' ? `Restored ${n} from the bin` : `Added ${n}`;
+  },
+  touches: (change) => subjects('source', change.sources),
+  makes: (change) => (change.from === 'none' ? subjects('source', change.sources) : []),
+  sample(draw) {
+    const from = draw.pick(PRESENCES);
+    return {
+      do: 'presence',
+      sources: someSources(draw),
+      from,
+      to: draw.pick(PRESENCES.filter((p) => p !== from)),
+    };
+  },
+};

@@ -1,0 +1,110 @@
+/**
+ * The kinds of change, each a file. Everything that alters data is one of them: a small JSON object that can be applied,
+ * inverted, described in a sentence and stored.
+ */
+import { isObject } from '../source/record.ts';
+import { all, type AllChange } from './all.ts';
+import { attach } from './attach.ts';
+import { collection } from './collection.ts';
+import { edit } from './edit.ts';
+import { file } from './file.ts';
+import { NotAChange } from './json.ts';
+import type { Id, Kind, Stored, Subject } from './kind.ts';
+import type { Library } from './library.ts';
+import { mark } from './mark.ts';
+import { markEdit } from './mark-edit.ts';
+import { placement } from './placement.ts';
+import { presence } from './presence.ts';
+import { reading } from './reading.ts';
+import { rename } from './rename.ts';
+import { star } from './star.ts';
+import { tag } from './tag.ts';
+
+/** All kinds but that which holds others. */
+export const SIMPLE = {
+  presence,
+  edit,
+  tag,
+  file,
+  reading,
+  star,
+  collection,
+  placement,
+  rename,
+  attach,
+  mark,
+  'mark-edit': markEdit,
+};
+
+type Simple = typeof SIMPLE;
+export type SimpleChange = { [K in keyof Simple]: Simple[K] extends Kind<infer C> ? C : never }[keyof Simple];
+export type Change = SimpleChange | AllChange;
+export type ChangeKind = Change['do'];
+export type ChangeOf<K extends ChangeKind> = Extract<Change, { do: K }>;
+
+const kinds = (): { [K in ChangeKind]: Kind<ChangeOf<K>> } => ({ ...SIMPLE, all });
+const kindOf = <C extends Change>(change: C): Kind<C> => kinds()[change.do] as unknown as Kind<C>;
+
+export const CHANGE_KINDS = [...Object.keys(SIMPLE), 'all'] as ChangeKind[];
+
+/** Kinds of change that are one member's own. */
+export const OWN_KINDS = (Object.values(SIMPLE) as Kind<Change>[]).filter((k) => k.ownOf).map((k) => k.do);
+
+/** Any change of the kind; see `Draw`. */
+export const sampleOf = (kind: ChangeKind): Kind<Change>['sample'] => (kinds()[kind] as unknown as Kind<Change>).sample;
+
+/** See `Kind.apply`. */
+export const applyChange = (library: Library, change: Change): Change | null => kindOf(change).apply(library, change);
+
+/** The change that takes this one back; `invert(invert(c))` equals `c`. */
+export const invert = (change: Change): Change => kindOf(change).invert(change);
+
+/** True when the change names nothing to alter. */
+export const isEmpty = (change: Change): boolean => kindOf(change).isEmpty(change);
+
+/** The change as a sentence in the past tense: "Filed 3 sources in Chapter 2". */
+export const describe = (change: Change): string => kindOf(change).describe(change);
+
+/** The subjects a change alters, each once, in the order they are first named. */
+export const touches = (change: Change): Subject[] => kindOf(change).touches(change);
+
+/** The sources a change touches, each once. */
+export const sourcesOf = (change: Change): Id[] =>
+  touches(change)
+    .filter((s) => s.kind === 'source')
+    .map((s) => s.id);
+
+/** What the change brought into being. */
+export const makes = (change: Change): Subject[] => kindOf(change).makes?.(change) ?? [];
+
+/** The kinds of change it is made of, each once. */
+export const kindsIn = (change: Change): ChangeKind[] =>
+  change.do === 'all' ? [...new Set(change.changes.flatMap(kindsIn))] : [change.do];
+
+/** The member whose own it is, where all of it is one member's own. */
+export function ownerOf(change: Change): Id | undefined {
+  if (change.do !== 'all') return kindOf(change).ownOf?.(change);
+  const owners = new Set(change.changes.map(ownerOf));
+  return owners.size === 1 ? [...owners][0] : undefined;
+}
+
+/** The change as it is stored. */
+export function toJson(change: Change): Record<string, unknown> {
+  const { version } = kindOf(change);
+  const json = change.do === 'all' ? { ...change, changes: change.changes.map(toJson) } : { ...change };
+  return version === 1 ? json : { ...json, v: version };
+}
+
+/**
+ * A change as it was stored, of this version or an older one.
+ * @throws NotAChange with what is wrong
+ */
+export function fromJson(json: unknown, stored: Stored): Change {
+  if (!isObject(json)) throw new NotAChange('a change is an object');
+  const kind = Object.hasOwn(kinds(), String(json.do)) ? kinds()[json.do as ChangeKind] : undefined;
+  if (!kind) throw new NotAChange(`no kind of change is called “${String(json.do)}”`);
+  const { v = 1, ...rest } = json;
+  if (typeof v !== 'number' || v > kind.version)
+    throw new NotAChange(`a change of the kind “${kind.do}” of version ${String(v)} is not known here`);
+  return kind.check(rest, stored);
+}
