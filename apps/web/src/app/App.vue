@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import DropFiles from '../gather/DropFiles.vue';
+import { useLive } from '../data/live.ts';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
 import { useChanges } from './changes.ts';
@@ -14,6 +15,8 @@ const session = useSession();
 const changes = useChanges();
 const route = useRoute();
 const inside = computed(() => session.user && !route.meta.open);
+const live = useLive();
+watch(inside, (now) => now && live.follow(session.workspace?.id ?? ''), { immediate: true });
 const keysOpen = ref(false);
 const paletteOpen = ref(false);
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Ctrl+K: any command, collection or source by name. */
 import { watchDebounced } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { routes, type SourceRow } from '@pandecta/contract';
 import { namesShort, withoutMarkup, yearShort } from '@pandecta/core/source';
@@ -95,7 +95,6 @@ watchDebounced(
   },
   { debounce: 80 },
 );
-watch(open, (now) => now && void places.load());
 </script>
 
 <template>

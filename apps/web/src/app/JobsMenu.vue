@@ -3,7 +3,6 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue';
 import { useJobs } from '../gather/jobs.ts';
 
 const jobs = useJobs();
-jobs.follow();
 </script>
 
 <template>

@@ -1,11 +1,9 @@
-/**
- * What a person did, in one line with its undo, and the signal that data changed. Every view that shows data of the
- * server watches `version`.
- */
+/** What a person did, in one line with its undo; whoever shows data of the server hears of it (`data/live.ts`). */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { routes, type Changed, type ConflictOfEdits } from '@pandecta/contract';
 import { ApiError, ask } from '../api/client.ts';
+import { useLive } from '../data/live.ts';
 
 export interface Notice {
   text: string;
@@ -14,7 +12,7 @@ export interface Notice {
 }
 
 export const useChanges = defineStore('changes', () => {
-  const version = ref(0);
+  const live = useLive();
   const notice = ref<Notice | null>(null);
   /** The job a change became, when it was too large to be done at once. */
   const begun = ref<string | null>(null);
@@ -38,7 +36,7 @@ export const useChanges = defineStore('changes', () => {
       const done = await work();
       tell(done.says, done.changeId);
       if (done.jobId) begun.value = done.jobId;
-      version.value += 1;
+      live.tell({ everything: true, kinds: {}, ...(done.changeId && { changeId: done.changeId }) });
       return done;
     } catch (error) {
       if (met && error instanceof ApiError && error.conflict) met(error.conflict);
@@ -50,7 +48,5 @@ export const useChanges = defineStore('changes', () => {
   const undo = (): Promise<unknown> => change(() => ask(routes.changes.undo, {}));
   const redo = (): Promise<unknown> => change(() => ask(routes.changes.redo, {}));
   const undoOne = (id: string): Promise<unknown> => change(() => ask(routes.changes.undoOne, { change: id }));
-  const refresh = (): void => void (version.value += 1);
-
-  return { version, notice, begun, tell, change, undo, redo, undoOne, refresh };
+  return { notice, begun, tell, change, undo, redo, undoOne };
 });

@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { JobInfo, PlacesReply } from '@pandecta/contract';
 import { droppedFiles } from '../gather/upload.ts';
+import { useLive } from '../data/live.ts';
 import { useJobs } from '../gather/jobs.ts';
 import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';
@@ -28,6 +29,8 @@ const turn = async (): Promise<void> => {
 describe('what a person did', () => {
   test('is told in the server’s sentence, with its undo, and every view learns that data changed', async () => {
     const changes = page.make(useChanges);
+    const heard = vi.fn();
+    page.make(useLive).listen(heard);
     answer = () => ({ says: 'Tagged 2 sources “used”', changeId: 'c1' });
     await page.make(useBatch).tag(['a', 'b'], 'used');
     expect(page.asked[0]).toMatchObject({
@@ -35,10 +38,11 @@ describe('what a person did', () => {
       path: '/tagging',
       body: { ids: ['a', 'b'], name: 'used', present: true, subject: false },
     });
-    expect([changes.notice, changes.version]).toEqual([
-      { text: 'Tagged 2 sources “used”', changeId: 'c1', bad: false },
-      1,
-    ]);
+    expect(changes.notice).toEqual({ text: 'Tagged 2 sources “used”', changeId: 'c1', bad: false });
+    expect(heard).toHaveBeenCalledTimes(1);
+    // The stream tells of the same change: it is news no more.
+    page.make(useLive).tell({ kinds: { source: ['a'] }, changeId: 'c1' });
+    expect(heard).toHaveBeenCalledTimes(1);
     vi.advanceTimersByTime(8000);
     expect(changes.notice).toBeNull();
   });
@@ -47,10 +51,7 @@ describe('what a person did', () => {
     const changes = page.make(useChanges);
     answer = () => Response.json({ code: 'busy', detail: 'Someone else is writing.' }, { status: 503 });
     expect(await changes.undo()).toBeUndefined();
-    expect([changes.notice, changes.version]).toEqual([
-      { text: 'Someone else is writing.', changeId: null, bad: true },
-      0,
-    ]);
+    expect(changes.notice).toEqual({ text: 'Someone else is writing.', changeId: null, bad: true });
     answer = () => {
       throw new TypeError('no network');
     };
@@ -69,23 +70,28 @@ describe('long work', () => {
   const job = (state: JobInfo['state'], says = ''): JobInfo =>
     ({ id: 'j1', kind: 'import', title: 'tides.ris', state, done: 1, total: 2, says }) as JobInfo;
 
-  test('is looked at until it ends, then told once, and data is fetched anew', async () => {
+  test('is looked at when the server says that it went on, and its end is told once', async () => {
     const changes = page.make(useChanges);
-    const jobs = page.make(useJobs);
     answer = () => ({ jobs: [job('running')] });
-    await jobs.look();
+    const jobs = page.make(useJobs);
+    const live = page.make(useLive);
+    await turn();
     expect([jobs.running.length, changes.notice]).toEqual([1, null]);
     answer = () => ({ jobs: [job('done', '400 sources new')] });
-    await jobs.look();
-    expect([jobs.running.length, changes.notice?.text, changes.version]).toEqual([0, 'tides.ris: 400 sources new', 1]);
+    live.tell({ kinds: { job: ['j1'] } });
+    await vi.waitFor(() =>
+      expect([jobs.running.length, changes.notice?.text]).toEqual([0, 'tides.ris: 400 sources new']),
+    );
     changes.tell('something else');
     await jobs.look();
-    expect([changes.notice?.text, changes.version]).toEqual(['something else', 1]);
+    expect(changes.notice?.text).toEqual('something else');
   });
 
   test('a change that became a job is followed from its beginning, even if it ended at once, and can be undone then', async () => {
     const changes = page.make(useChanges);
+    answer = () => ({ jobs: [] });
     page.make(useJobs);
+    await turn();
     answer = ({ path }) =>
       path === '/jobs'
         ? { jobs: [{ ...job('done', 'Undone: Added 20,000 sources'), kind: 'change', changeId: 'c9' }] }
@@ -102,8 +108,8 @@ describe('long work', () => {
   });
 
   test('a server that is away for a moment is asked again', async () => {
-    const jobs = page.make(useJobs);
     answer = () => new Response('', { status: 502 });
+    const jobs = page.make(useJobs);
     await jobs.look();
     answer = () => ({ jobs: [job('running')] });
     await jobs.look();
@@ -111,11 +117,11 @@ describe('long work', () => {
   });
 
   test('cancelling says so to the server', async () => {
-    const jobs = page.make(useJobs);
     answer = () => ({ jobs: [job('cancelled')] });
+    const jobs = page.make(useJobs);
     await jobs.cancel('j1');
     await turn();
-    expect(page.asked[0]).toMatchObject({ method: 'POST', path: '/jobs/j1/cancel' });
+    expect(page.asked.find((a) => a.method === 'POST')).toMatchObject({ method: 'POST', path: '/jobs/j1/cancel' });
     expect(jobs.running).toEqual([]);
   });
 });
@@ -149,8 +155,8 @@ describe('collections', () => {
   });
 
   test('stay as they were when the server does not answer', async () => {
-    const places = page.make(usePlaces);
     answer = () => PLACES;
+    const places = page.make(usePlaces);
     await places.load();
     answer = () => new Response('', { status: 500 });
     await places.load();

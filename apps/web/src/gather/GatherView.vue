@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Gather: say where to, bring files in, see what became of them. */
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { routes, type ImportReport } from '@pandecta/contract';
+import { routes, type Touched } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, type Kind } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { destination } from './destination.ts';
@@ -19,37 +21,37 @@ const places = usePlaces();
 const changes = useChanges();
 const jobs = useJobs();
 const session = useSession();
-const imports = ref<ImportReport[]>([]);
-const open = ref<ImportReport | null>(null);
 const picker = ref<HTMLInputElement>();
 const hand = ref<{ type: Kind; title: string }>({ type: 'article-journal', title: '' });
+const { value: list } = useAsked({
+  question: () => 'imports',
+  fetch: (_, signal) => ask(routes.gather.imports, { signal }),
+  concerns: (touched) => concerns(touched, ['job']) || isTakenBack(touched),
+});
+const imports = computed(() => list.value?.imports ?? []);
 /** The report one asked for, or the newest. */
 const openId = computed(() => String(route.params.import || imports.value[0]?.id || ''));
+const { value: report, trouble } = useAsked({
+  question: () => openId.value || null,
+  fetch: (id, signal) => ask(routes.gather.report, { import: id, signal }),
+  concerns: (touched) => isTakenBack(touched) || ended(touched),
+});
+/** A report says whether its import stands. */
+const isTakenBack = (touched: Touched): boolean => concerns(touched, ['source']);
+/** While a job goes on, its own line tells how far it is. */
+const ended = (touched: Touched): boolean =>
+  concerns(touched, ['job'], report.value?.job.id) &&
+  !jobs.list.some((j) => j.id === report.value?.job.id && jobs.isRunning(j));
+const open = computed(
+  () =>
+    report.value && { ...report.value, job: jobs.list.find((j) => j.id === report.value!.job.id) ?? report.value.job },
+);
 const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
-async function load(): Promise<void> {
-  imports.value = (await ask(routes.gather.imports, {})).imports;
-  open.value = openId.value
-    ? await ask(routes.gather.report, { import: openId.value }).catch(
-        (e: Error) => (changes.tell(e.message, null, true), null),
-      )
-    : null;
-}
 onMounted(() => {
   if (typeof route.query.into === 'string') destination.value = route.query.into;
-  void places.load();
-  void load();
 });
-watch([() => route.params.import, () => changes.version], load);
-watch(
-  () => jobs.list,
-  () => {
-    const job = jobs.list.find((j) => j.id === open.value?.job.id);
-    if (job && open.value) open.value.job = job;
-  },
-  { deep: true },
-);
 
 async function send(files: File[]): Promise<void> {
   if (!files.length) return;
@@ -138,7 +140,8 @@ async function byHand(): Promise<void> {
       </ul>
     </aside>
     <section class="min-w-0 flex-1 overflow-auto px-8 py-6" aria-label="Report">
-      <ImportReportCard v-if="open" :report="open" />
+      <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+      <ImportReportCard v-else-if="open" :report="open" />
       <div v-else class="grid h-full place-items-center text-center text-muted">
         <p>What was brought in, and what became of it, stands here.<br />Choose one on the left, or drop files.</p>
       </div>

@@ -1,59 +1,42 @@
-/** Follows long work: asks often while something runs, seldom otherwise, and tells when something ended. */
+/** Follows long work, and tells when something ended. */
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { routes, type JobInfo } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
-
-const OFTEN_MS = 400;
-const SELDOM_MS = 10_000;
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 
 export const useJobs = defineStore('jobs', () => {
-  const list = ref<JobInfo[]>([]);
-  const isRunning = (job: JobInfo): boolean => job.state === 'waiting' || job.state === 'running';
-  const running = computed(() => list.value.filter(isRunning));
   const changes = useChanges();
   const route = useRoute();
-  let timer = 0;
-  let following = false;
+  const { value, reload } = useAsked({
+    question: () => 'jobs',
+    fetch: (_, signal) => ask(routes.jobs.jobs, { signal }),
+    concerns: (touched) => concerns(touched, ['job']),
+  });
+  const list = computed<JobInfo[]>(() => value.value?.jobs ?? []);
+  const isRunning = (job: JobInfo): boolean => job.state === 'waiting' || job.state === 'running';
+  const running = computed(() => list.value.filter(isRunning));
 
-  async function look(): Promise<void> {
-    clearTimeout(timer);
-    const before = new Set(running.value.map((j) => j.id));
-    try {
-      list.value = (await ask(routes.jobs.jobs, {})).jobs;
-      const ended = list.value.filter((j) => (before.has(j.id) || j.id === changes.begun) && !isRunning(j));
-      if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
-      // Whoever looks at the reports sees there what came of one.
-      const toTell = ended.filter((j) => !(j.importId && route.path.startsWith('/gather')));
-      for (const job of toTell)
-        changes.tell(
-          job.changeId ? job.says : `${job.title}: ${job.says}`,
-          job.changeId ?? null,
-          job.state === 'failed',
-        );
-      if (ended.length) changes.refresh();
-    } catch {
-      // The server is away for a moment; the next look will tell.
-    }
-    if (following) timer = window.setTimeout(look, running.value.length ? OFTEN_MS : SELDOM_MS);
-  }
-
-  function follow(): void {
-    following = true;
-    void look();
-  }
-
+  watch(list, (now, before) => {
+    const ran = new Set(before.filter(isRunning).map((j) => j.id));
+    const ended = now.filter((j) => (ran.has(j.id) || j.id === changes.begun) && !isRunning(j));
+    if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
+    // Whoever looks at the reports sees there what came of one.
+    for (const job of ended.filter((j) => !(j.importId && route.path.startsWith('/gather'))))
+      changes.tell(job.changeId ? job.says : `${job.title}: ${job.says}`, job.changeId ?? null, job.state === 'failed');
+  });
   watch(
     () => changes.begun,
-    (job) => job && look(),
+    (job) => job && reload(),
   );
 
   async function cancel(id: string): Promise<void> {
-    list.value = (await ask(routes.jobs.cancel, { job: id })).jobs;
-    void look();
+    await ask(routes.jobs.cancel, { job: id });
+    await reload();
   }
 
-  return { list, running, isRunning, look, follow, cancel };
+  return { list, running, isRunning, look: reload, cancel };
 });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue';
-import { nextTick, onMounted, ref } from 'vue';
+import { nextTick, ref } from 'vue';
 import { countSources } from '@pandecta/core/changes';
 import { useAsk } from '../sources/ask.ts';
 import { useBatch } from '../sources/batch.ts';
@@ -17,7 +17,6 @@ const adding = ref<{ parent: string | undefined } | null>(null);
 const name = ref('');
 const input = ref<HTMLInputElement>();
 const overBin = ref<Dragged | null>(null);
-onMounted(places.load);
 
 async function add(parent?: string): Promise<void> {
   adding.value = { parent };

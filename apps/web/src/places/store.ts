@@ -1,9 +1,11 @@
 /** The collections as a tree of placements, and as a flat list of paths. */
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
-import { routes, type Changed, type CollectionNode, type PlacesReply } from '@pandecta/contract';
+import { computed } from 'vue';
+import { routes, type Changed, type CollectionNode } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 
 export interface Branch {
   placement: string;
@@ -15,13 +17,12 @@ export interface Branch {
 }
 
 export const usePlaces = defineStore('places', () => {
-  const reply = ref<PlacesReply | null>(null);
   const changes = useChanges();
-
-  async function load(): Promise<void> {
-    reply.value = await ask(routes.places.places, {}).catch(() => reply.value);
-  }
-  watch(() => changes.version, load);
+  const { value: reply, reload: load } = useAsked({
+    question: () => 'places',
+    fetch: (_, signal) => ask(routes.places.places, { signal }),
+    concerns: (touched) => concerns(touched, ['source', 'collection']),
+  });
 
   const byId = computed(() => new Map((reply.value?.collections ?? []).map((c) => [c.id, c])));
 

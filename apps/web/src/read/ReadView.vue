@@ -8,7 +8,6 @@ import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
 import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
 import { routes } from '@pandecta/contract';
 import { addressOf } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
 import { isTyping } from '../app/keys.ts';
 import LitText from '../look/LitText.vue';
 import { useSession } from '../session/store.ts';
@@ -26,7 +25,6 @@ import { useTabs, type Tab } from './tabs.ts';
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-const changes = useChanges();
 const tabs = useTabs();
 const ask = useAsk();
 const doc = useDocument();
@@ -91,10 +89,6 @@ watch(
     go(wanted, hit >= 0 ? hits.value[hit]!.rects[0]?.y0 : 0);
   },
   { immediate: true },
-);
-watch(
-  () => changes.version,
-  () => void doc.reload(),
 );
 
 function go(n: number, y = 0): void {

@@ -1,9 +1,10 @@
 /** A document of a source as the reader works on it: its pages, marks, senses, and what is searched in it. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { routes, type Changed, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import { concerns, useLive } from '../data/live.ts';
 import { openDocument } from './pdf.ts';
 import type { Selected } from './selection.ts';
 
@@ -43,12 +44,24 @@ export function useDocument() {
     }
   }
 
+  let reloads = 0;
   async function reload(): Promise<void> {
     if (!info.value) return;
-    const [reply, detail] = await Promise.all([ask(routes.marks.document, here()), ask(routes.sources.one, here())]);
+    const [mine, shown] = [++reloads, turn];
+    const [reply, detail] = await Promise.all([
+      ask(routes.marks.document, here()),
+      ask(routes.sources.one, { source: info.value.sourceId }),
+    ]).catch(() => []);
+    // Another document was opened meanwhile, or this one asked for again: that answer is the newer.
+    if (!reply || !detail || mine !== reloads || shown !== turn) return;
     info.value = reply;
     source.value = detail;
   }
+  onScopeDispose(
+    useLive().listen((touched) => {
+      if (info.value && concerns(touched, ['source'], info.value.sourceId)) void reload();
+    }),
+  );
 
   async function search(text: string): Promise<void> {
     query.value = text;

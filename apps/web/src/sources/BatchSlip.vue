@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Several sources selected: what they share, and what may be done to all. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
-import { computed, ref, watch } from 'vue';
-import { routes, type BatchSummary } from '@pandecta/contract';
+import { computed, ref } from 'vue';
+import { routes } from '@pandecta/contract';
 import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
-import { ask as fetchReply, isAbort } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 import { useCiting } from '../citing/store.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
@@ -19,31 +20,19 @@ import TagInput from './TagInput.vue';
 
 const props = defineProps<{ ids: string[] }>();
 const emit = defineEmits<{ file: [] }>();
-const changes = useChanges();
 const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
 const session = useSession();
 const ask = useAsk();
-const sum = ref<BatchSummary | null>(null);
 const tagging = ref(false);
 const { style, place } = useFloating(150);
 const tagInput = ref<InstanceType<typeof TagInput>>();
-let stop: AbortController | undefined;
-
-watch(
-  [() => props.ids, () => changes.version],
-  async () => {
-    stop?.abort();
-    stop = new AbortController();
-    try {
-      sum.value = await fetchReply(routes.sources.summary, { body: { ids: props.ids }, signal: stop.signal });
-    } catch (error) {
-      if (!isAbort(error)) sum.value = null;
-    }
-  },
-  { immediate: true },
-);
+const { value: sum, trouble } = useAsked({
+  question: () => props.ids,
+  fetch: (ids, signal) => fetchReply(routes.sources.summary, { body: { ids }, signal }),
+  concerns: (touched) => concerns(touched, ['source', 'tag', 'collection']),
+});
 
 const n = computed(() => props.ids.length);
 const share = (count: number): string => (count === n.value ? 'all' : String(count));
@@ -101,6 +90,7 @@ defineExpose({ startTagging });
     <div v-if="tagging" class="mt-2 w-64">
       <TagInput ref="tagInput" @add="batch.tag(ids, $event)" @done="tagging = false" />
     </div>
+    <p v-if="trouble" role="alert" class="mt-3 text-madder">{{ trouble }}</p>
     <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-[12.8px]">
       <div>
         <h4 class="heading mb-1">Kinds</h4>

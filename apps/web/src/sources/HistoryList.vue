@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { routes, type HistoryEntry } from '@pandecta/contract';
+import { computed } from 'vue';
+import { routes } from '@pandecta/contract';
 import {
   dateToEdtf,
   isDateVariable,
@@ -12,19 +12,19 @@ import {
 } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 import { useSession } from '../session/store.ts';
 
 const props = defineProps<{ source: string }>();
 const changes = useChanges();
+const { value: history, trouble } = useAsked({
+  question: () => props.source,
+  fetch: (source, signal) => ask(routes.changes.history, { source, signal }),
+  concerns: (touched, source) => concerns(touched, ['source'], source),
+});
+const entries = computed(() => history.value?.entries ?? null);
 const session = useSession();
-const entries = ref<HistoryEntry[] | null>(null);
-watch(
-  [() => props.source, () => changes.version],
-  async () => {
-    entries.value = (await ask(routes.changes.history, { source: props.source })).entries;
-  },
-  { immediate: true },
-);
 
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -52,7 +52,8 @@ const list = computed(() =>
 
 <template>
   <section aria-label="History">
-    <p v-if="!entries" class="text-muted">Reading the history…</p>
+    <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+    <p v-else-if="!entries" class="text-muted">Reading the history…</p>
     <ol class="space-y-2">
       <li v-for="e in list" :key="e.id" class="border-b border-line pb-2">
         <div class="flex items-baseline gap-2">

@@ -5,12 +5,14 @@ import { routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
+import { useLive } from '../data/live.ts';
 import BothValues from '../look/BothValues.vue';
 import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
 const changes = useChanges();
+const live = useLive();
 const drafts = ref<Record<string, string>>({});
 /** What each field held when one began to write in it. */
 const seen = ref<Record<string, unknown>>({});
@@ -42,7 +44,7 @@ async function save(variable: Variable | 'type', value: unknown, before: unknown
     ({ by, moved }) => {
       const { yours, theirs } = moved[0]!;
       met.value[variable] = { by, yours, theirs };
-      changes.refresh();
+      live.tell({ everything: true, kinds: {} });
     },
   );
   if (done) letGo(variable);

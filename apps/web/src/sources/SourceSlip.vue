@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
-import { promiseTimeout } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import { routes, type CiteReply, type SourceDetail } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
-import { ask, isAbort } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { ask } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 import { useCiting } from '../citing/store.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
@@ -21,43 +21,32 @@ import TagInput from './TagInput.vue';
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ open: [page?: number, file?: string]; file: [] }>();
-const changes = useChanges();
 const citing = useCiting();
 const batch = useBatch();
 const ledger = useLedger();
 const places = usePlaces();
 const session = useSession();
-const source = ref<SourceDetail | null>(null);
-const cited = ref<CiteReply | null>(null);
-const trouble = ref('');
 const tagging = ref(false);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' });
-let stop: AbortController | undefined;
 
+// While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
+const pause = (): number => (ledger.follows ? AFTER_TYPING_MS : 0);
+const { value: source, trouble } = useAsked({
+  question: () => props.id,
+  fetch: (id, signal) => ask(routes.sources.one, { source: id, signal }),
+  concerns: (touched, id) => concerns(touched, ['source'], id) || concerns(touched, ['collection', 'tag']),
+  pause,
+});
+const { value: cited } = useAsked({
+  question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
+  fetch: ({ id }, signal) => citing.cite([id], true, signal),
+  concerns: (touched, { id }) => concerns(touched, ['source'], id),
+  pause,
+});
 watch(
-  [() => props.id, () => changes.version, () => citing.style.id, () => citing.locale],
-  async ([id], before) => {
-    stop?.abort();
-    stop = new AbortController();
-    const { signal } = stop;
-    const another = before && before[0] !== id;
-    if (another) tagging.value = false;
-    try {
-      // While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
-      if (another && ledger.follows) {
-        source.value = cited.value = null;
-        await promiseTimeout(AFTER_TYPING_MS);
-        if (signal.aborted) return;
-      }
-      source.value = await ask(routes.sources.one, { source: id, signal });
-      trouble.value = '';
-      cited.value = await citing.cite([id], true, signal);
-    } catch (error) {
-      if (!isAbort(error)) trouble.value = (error as Error).message;
-    }
-  },
-  { immediate: true },
+  () => props.id,
+  () => (tagging.value = false),
 );
 
 const lines = computed(() => {

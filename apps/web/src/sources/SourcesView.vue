@@ -17,13 +17,11 @@ import BatchSlip from './BatchSlip.vue';
 import FileTo from './FileTo.vue';
 import { useLedger } from './ledger.ts';
 import LedgerList from './LedgerList.vue';
-import { useNarrow } from './narrow.ts';
 import NarrowPane from './NarrowPane.vue';
 import SourceSlip from './SourceSlip.vue';
 import YearRibbon from './YearRibbon.vue';
 
 const ledger = useLedger();
-const narrow = useNarrow();
 const ask = useAsk();
 const batch = useBatch();
 const citing = useCiting();
@@ -43,8 +41,7 @@ const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
 onMounted(() => {
-  void ledger.load(ledger.ids.length > 0);
-  void narrow.load();
+  ledger.begin();
   showLeft.value = showLeft.value && wide.value;
   showRight.value = showRight.value && wide.value;
 });

@@ -3,7 +3,7 @@ import type { SourceRow } from '@pandecta/contract';
 import { settled, withoutPage, type Answer, type Asked } from '../testing.ts';
 import { useAsk } from './ask.ts';
 import { useLedger } from './ledger.ts';
-import { useChanges } from '../app/changes.ts';
+import { useLive } from '../data/live.ts';
 
 const id = (n: number): string => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const row = (n: number): SourceRow =>
@@ -31,7 +31,8 @@ beforeEach(async () => {
   page = await withoutPage((asked) => answer(asked));
   ask = page.make(useAsk);
   ledger = page.make(useLedger);
-  await ledger.load(false);
+  ledger.begin();
+  await settled();
   return () => {
     vi.useRealTimers();
     vi.unstubAllGlobals();
@@ -153,7 +154,7 @@ describe('choosing', () => {
     ledger.selectAll();
     expect(ledger.chosen).toHaveLength(200);
     library = library.filter((n) => n % 2);
-    page.make(useChanges).refresh();
+    page.make(useLive).tell({ everything: true, kinds: {} });
     await vi.waitFor(() => expect(ledger.ids).toHaveLength(100));
     expect(ledger.chosen).toHaveLength(100);
     ledger.unselect();
@@ -163,7 +164,7 @@ describe('choosing', () => {
   test('when the chosen one goes, the one that stood after it is chosen', async () => {
     ledger.click(id(4), plain);
     library = library.filter((n) => n !== 4);
-    page.make(useChanges).refresh();
+    page.make(useLive).tell({ everything: true, kinds: {} });
     await vi.waitFor(() => expect(ledger.ids).not.toContain(id(4)));
     await settled();
     expect(ledger.cursor).toBe(id(5));

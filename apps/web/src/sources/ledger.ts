@@ -1,20 +1,23 @@
 /** The sources that match, in order: the ids of all of them, the lines of those that were looked at, and the selection. */
-import { promiseTimeout, useSessionStorage } from '@vueuse/core';
+import { promiseTimeout, useSessionStorage, useThrottleFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { routes, type SourcePage, type SourceRow } from '@pandecta/contract';
 import { ask as fetchReply, isAbort, send } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { concerns, useLive } from '../data/live.ts';
 import { AFTER_TYPING_MS, useAsk } from './ask.ts';
 import { readIds } from './ids.ts';
 
 const AT_ONCE = 80;
+const GATHER_MS = 200;
 /** An answer whose words were still being read in is asked for again: soon at first, then less and less often. */
 const SETTLED_AFTER_MS = { first: 300, most: 5000 };
 
 export const useLedger = defineStore('ledger', () => {
   const ask = useAsk();
-  const changes = useChanges();
+  const live = useLive();
+  const route = useRoute();
   const ids = shallowRef<string[]>([]);
   const rows = shallowReactive(new Map<string, SourceRow>());
   const total = ref(0);
@@ -80,7 +83,7 @@ export const useLedger = defineStore('ledger', () => {
       if (!stays || (!keepRows && ask.at && cursor.value !== ask.at))
         cursor.value = ids.value[lastAt] ?? ids.value.at(-1) ?? null;
       if (keepRows) refreshRows();
-      if (page.settling) later = window.setTimeout(changes.refresh, pause);
+      if (page.settling) later = window.setTimeout(() => load(true), pause);
       pause = page.settling ? Math.min(pause * 2, SETTLED_AFTER_MS.most) : SETTLED_AFTER_MS.first;
     } catch (e) {
       if (isAbort(e)) return;
@@ -120,13 +123,26 @@ export const useLedger = defineStore('ledger', () => {
     },
     { deep: true },
   );
-  watch(
-    () => changes.version,
+  // What others do comes in bursts; what is not on screen is fetched when it is again.
+  let stale = false;
+  const onScreen = (): boolean => route.name === 'sources';
+  const refresh = useThrottleFn(
     () => {
+      if (!onScreen()) return void (stale = true);
+      stale = false;
       wanted = new Set();
-      void load(true);
+      return load(true);
     },
+    GATHER_MS,
+    true,
+    true,
   );
+  live.listen((touched) => concerns(touched, ['source', 'tag']) && void refresh());
+  watch(onScreen, (now) => now && stale && void refresh());
+
+  /** The first answer; whoever comes back finds what was there, as far as nothing was touched meanwhile. */
+  let begun = false;
+  const begin = (): void => void (begun ||= (void load(false), true));
 
   const index = computed(() => new Map(ids.value.map((id, i) => [id, i])));
   const chosen = computed<string[]>(() =>
@@ -188,6 +204,7 @@ export const useLedger = defineStore('ledger', () => {
     selected,
     chosen,
     index,
+    begin,
     load,
     ensure,
     move,
