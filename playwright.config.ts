@@ -7,7 +7,7 @@ export default defineConfig({
   outputDir: 'test-results',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: process.env.PANDECTA_URL ? 1 : 2,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'test-results/end-to-end.json' }]],
   use: {

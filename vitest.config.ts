@@ -5,6 +5,8 @@ export default defineConfig({
   test: {
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    // Two cores are what a machine has at least; each file of server tests has a database of its own.
+    maxWorkers: 2,
     projects: [
       {
         extends: true,
@@ -20,7 +22,7 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: 'server', include: ['apps/server/src/**/*.test.ts'], fileParallelism: false },
+        test: { name: 'server', include: ['apps/server/src/**/*.test.ts'] },
       },
     ],
   },

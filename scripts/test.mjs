@@ -44,26 +44,26 @@ async function unitAndServer(database) {
   sum.failed += Math.max(result?.numFailedTests ?? 1, done.code === 0 ? 0 : 1);
 }
 
+/** The demo is loaded once; each file of tests has a copy of it (tests/world.ts). */
 async function endToEnd(database, folder) {
   say('\n— end-to-end tests');
   const { serve } = await import('./lib/serve.mjs');
-  await database.ensureDatabase('pandecta_e2e');
-  const port = await freePort();
-  const running = await serve({
-    databaseUrl: database.url('pandecta_e2e'),
-    folder: join(folder, 'e2e'),
-    port,
-    demo: true,
-  });
-  try {
-    const env = { ...process.env, PANDECTA_URL: `http://127.0.0.1:${port}` };
-    const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
-    const { stats } = read('end-to-end.json') ?? {};
-    sum.passed += stats?.expected ?? 0;
-    sum.failed += Math.max((stats?.unexpected ?? 1) + (stats?.flaky ?? 0), done.code === 0 ? 0 : 1);
-  } finally {
-    await running.stop();
-  }
+  const demo = 'pandecta_demo';
+  await database.ensureDatabase(demo);
+  const data = join(folder, 'e2e');
+  const loading = await serve({ databaseUrl: database.url(demo), folder: data, port: await freePort(), demo: true });
+  // A database is copied only while no one is connected to it.
+  await loading.stop();
+  const env = {
+    ...process.env,
+    PANDECTA_TEST_DATABASE: database.url('postgres'),
+    PANDECTA_TEST_DEMO: demo,
+    PANDECTA_TEST_FOLDER: data,
+  };
+  const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
+  const { stats } = read('end-to-end.json') ?? {};
+  sum.passed += stats?.expected ?? 0;
+  sum.failed += Math.max((stats?.unexpected ?? 1) + (stats?.flaky ?? 0), done.code === 0 ? 0 : 1);
 }
 
 await main(async () => {

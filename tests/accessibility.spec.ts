@@ -1,7 +1,7 @@
 /** Every main view, light and dark, beside the rules of WCAG 2.2 AA that axe-core can check. */
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world.ts';
 import { ask, ledger, line, signIn, slip } from './person.ts';
 
 const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');

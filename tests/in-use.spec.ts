@@ -1,5 +1,5 @@
 /** What one meets in a day's work: that things keep their place, and that going away and coming back loses nothing. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world.ts';
 import { ask, drop, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
 
 test.beforeEach(async ({ page }) => signIn(page));

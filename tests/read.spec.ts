@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './world.ts';
 import { ask, drop, ledger, line, makePdf, notice, signIn } from './person.ts';
 
 /** Brings in a document of its own and opens it, so that no test stands in another's marks. */

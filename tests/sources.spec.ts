@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world.ts';
 import { ask, ledger, line, notice, signIn, slip } from './person.ts';
 
 test.beforeEach(async ({ page }) => signIn(page));

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './world.ts';
 import { ask, drop, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
 
 const RIS =

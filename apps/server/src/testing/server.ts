@@ -1,17 +1,18 @@
 /** A whole server on a database of its own, for tests: real PostgreSQL, real HTTP. */
-import { randomBytes } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { createHash, randomBytes } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { hash } from '@node-rs/argon2';
 import { sql } from 'drizzle-orm';
 import pg from 'pg';
+import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { ImportReport, JobList, Role, SessionInfo, SourcePage } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { buildApp, type App } from '../app.ts';
-import { migrateUp } from '../database/connect.ts';
+import { connect, migrateUp } from '../database/connect.ts';
 
 const PASSWORD = 'a long enough password';
 
@@ -100,13 +101,42 @@ export interface TestSetting {
   registryUrl?: string;
 }
 
+const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
+/** Any number: one test makes the template, others wait. */
+const MAKING_TEMPLATE = 4_700_002;
+
+/** A database of the newest form, made once a cluster: to copy it takes a tenth of the time the migrations do. */
+async function ensureTemplate(client: pg.Client, admin: string): Promise<string> {
+  const journal = readFileSync(join(MIGRATIONS, 'meta/_journal.json'));
+  const name = `template_${createHash('sha256').update(journal).digest('hex').slice(0, 12)}`;
+  await client.query('select pg_advisory_lock($1)', [MAKING_TEMPLATE]);
+  try {
+    const { rowCount } = await client.query('select 1 from pg_database where datname = $1', [name]);
+    if (rowCount) return name;
+    await client.query(`create database ${name}_new`);
+    const url = new URL(admin);
+    url.pathname = `/${name}_new`;
+    const database = connect(url.href);
+    await migrateUp(database, MIGRATIONS);
+    await database.close();
+    const boss = new PgBoss({ connectionString: url.href });
+    await boss.start();
+    await boss.stop({ wait: true });
+    await client.query(`alter database ${name}_new rename to ${name}`);
+    return name;
+  } finally {
+    await client.query('select pg_advisory_unlock($1)', [MAKING_TEMPLATE]);
+  }
+}
+
 export async function startTestServer({ prepare, registryUrl }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
   const client = new pg.Client({ connectionString: admin });
   await client.connect();
-  await client.query(`create database ${name}`);
+  const template = prepare ? undefined : await ensureTemplate(client, admin);
+  await client.query(`create database ${name}${template ? ` template ${template}` : ''}`);
   const url = new URL(admin);
   url.pathname = `/${name}`;
   await prepare?.(url.href);
@@ -118,7 +148,7 @@ export async function startTestServer({ prepare, registryUrl }: TestSetting = {}
     dataFolder: folder,
     webFolder: undefined,
     registryUrl,
-    migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)),
+    migrationsFolder: MIGRATIONS,
     stylesFolder: '/usr/share/citation-style-language',
     secureCookies: false,
     checkReplies: true,

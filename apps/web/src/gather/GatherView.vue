@@ -23,6 +23,8 @@ const jobs = useJobs();
 const session = useSession();
 const picker = ref<HTMLInputElement>();
 const hand = ref<{ type: Kind; title: string }>({ type: 'article-journal', title: '' });
+/** A report says whether its import stands. */
+const isTakenBack = (touched: Touched): boolean => concerns(touched, ['source']);
 const { value: list } = useAsked({
   question: () => 'imports',
   fetch: (_, signal) => ask(routes.gather.imports, { signal }),
@@ -31,17 +33,13 @@ const { value: list } = useAsked({
 const imports = computed(() => list.value?.imports ?? []);
 /** The report one asked for, or the newest. */
 const openId = computed(() => String(route.params.import || imports.value[0]?.id || ''));
+/** Its own job's line tells how far it is; the report is looked at again when that has ended. */
+const running = computed(() => jobs.running.some((j) => j.importId === openId.value));
 const { value: report, trouble } = useAsked({
-  question: () => openId.value || null,
-  fetch: (id, signal) => ask(routes.gather.report, { import: id, signal }),
-  concerns: (touched) => isTakenBack(touched) || ended(touched),
+  question: () => (openId.value ? { id: openId.value, running: running.value } : null),
+  fetch: ({ id }, signal) => ask(routes.gather.report, { import: id, signal }),
+  concerns: isTakenBack,
 });
-/** A report says whether its import stands. */
-const isTakenBack = (touched: Touched): boolean => concerns(touched, ['source']);
-/** While a job goes on, its own line tells how far it is. */
-const ended = (touched: Touched): boolean =>
-  concerns(touched, ['job'], report.value?.job.id) &&
-  !jobs.list.some((j) => j.id === report.value?.job.id && jobs.isRunning(j));
 const open = computed(
   () =>
     report.value && { ...report.value, job: jobs.list.find((j) => j.id === report.value!.job.id) ?? report.value.job },

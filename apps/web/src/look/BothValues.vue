@@ -10,10 +10,10 @@ const emit = defineEmits<{ theirs: []; yours: [] }>();
     <dl class="mt-1 grid grid-cols-[auto_minmax(0,1fr)_auto] items-baseline gap-x-2.5 gap-y-1">
       <dt class="text-muted">Theirs</dt>
       <dd class="break-words font-serif">{{ theirs || 'nothing' }}</dd>
-      <dd><button class="btn" @click="emit('theirs')">Keep theirs</button></dd>
+      <dd><button class="btn w-full" @click="emit('theirs')">Keep theirs</button></dd>
       <dt class="text-muted">Yours</dt>
       <dd class="break-words font-serif">{{ yours || 'nothing' }}</dd>
-      <dd><button class="btn" @click="emit('yours')">Use mine</button></dd>
+      <dd><button class="btn w-full" @click="emit('yours')">Use mine</button></dd>
     </dl>
   </div>
 </template>

@@ -116,12 +116,12 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   watch(
-    () => ask.params,
+    // By what it says: whoever comes back to Sources asks the same again.
+    () => JSON.stringify(ask.params),
     () => {
       wanted = new Set();
       void load(false);
     },
-    { deep: true },
   );
   // What others do comes in bursts; what is not on screen is fetched when it is again.
   let stale = false;
