@@ -12,7 +12,7 @@ import { median, table } from './measure.ts';
 import { startBench } from './server.ts';
 
 const bench = await startBench('text');
-const { db } = bench.app.services;
+const { db, workers } = bench.app.services;
 const folder = process.env.PANDECTA_DATA!;
 const paths: string[] = [];
 let pages = 0;
@@ -34,11 +34,10 @@ const ours = await median(3, async () => {
     paths,
     (path, i) =>
       readPdf(
-        db,
+        { db, workers },
         bench.workspace,
         { name: `${i}.pdf`, sha256: `${turn}-${i}-${process.pid}`, bytes: 1, path },
         async () => {},
-        async () => undefined,
       ),
     { concurrency: FILES_AT_ONCE },
   );

@@ -17,7 +17,7 @@ await main(async () => {
   await ensureDebian(own ? TO_RUN : TO_RUN.filter((n) => n !== 'postgresql'));
   await ensureNpm();
   const { buildPrograms, buildWeb } = await import('./lib/build.mjs');
-  const { serve } = await import('./lib/serve.mjs');
+  const { keepRunning, serve } = await import('./lib/serve.mjs');
   await buildPrograms();
   await buildWeb();
   const folder = dataFolder(empty ? '-empty' : '');
@@ -53,9 +53,5 @@ await main(async () => {
     say('  tobias@sallow.example  reader       may look, read and cite');
   }
   say(`\nData: ${folder}. Ctrl+C stops everything.`);
-  const code = await running.server.ended;
-  if (!stopping) {
-    await stop();
-    throw new Stop(`The server ended by itself (${code}); its last words stand above.`);
-  }
+  await keepRunning(running, () => stopping);
 });

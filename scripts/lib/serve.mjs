@@ -1,6 +1,7 @@
 /** Starts the whole of Pandecta on a database: stand-ins, demo data on the first run, server. */
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { ROOT } from './folders.mjs';
 import { DIST } from './build.mjs';
 import { run, startNode } from './processes.mjs';
@@ -35,13 +36,39 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
       if (done.code !== 0) throw new Stop(`The demo could not be loaded: ${done.out.trim().slice(-1500)}`);
       writeFileSync(loaded, new Date().toISOString());
     }
-    const server = startNode(join(DIST, 'server/main.js'), env);
-    parts.unshift(server);
-    await server.ready;
-    return { server, env, stop: () => stopAll(parts) };
+    const startServer = async () => {
+      const server = startNode(join(DIST, 'server/main.js'), env);
+      parts.unshift(server);
+      await server.ready;
+      return server;
+    };
+    const server = await startServer();
+    return { server, startServer, env, stop: () => stopAll(parts) };
   } catch (error) {
     await stopAll(parts);
     throw error;
+  }
+}
+
+const AGAIN_AFTER_MS = { first: 1000, most: 60_000 };
+/** A server that ran so long did not die of how it was started. */
+const WELL_MS = 60_000;
+
+/**
+ * Starts a server that died anew, after a pause that grows while it keeps dying.
+ * @param isStopping whether it ended because it was told to
+ */
+export async function keepRunning({ server, startServer }, isStopping, wait = setTimeout) {
+  for (let pause = AGAIN_AFTER_MS.first; ;) {
+    const begun = Date.now();
+    const code = await server.ended;
+    if (isStopping()) return;
+    if (Date.now() - begun > WELL_MS) pause = AGAIN_AFTER_MS.first;
+    say(`The server ended by itself (${code}); its last words stand above. It is started again in ${pause / 1000} s.`);
+    await wait(pause);
+    if (isStopping()) return;
+    pause = Math.min(pause * 2, AGAIN_AFTER_MS.most);
+    server = await startServer().catch(() => server);
   }
 }
 

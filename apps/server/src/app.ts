@@ -19,6 +19,7 @@ import { registerDescription } from './http/describe.ts';
 import { registerJson } from './http/json.ts';
 import { registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
+import { SERIALIZERS } from './log.ts';
 import { Indexer } from './indexing/indexer.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { Jobs } from './jobs/service.ts';
@@ -61,14 +62,14 @@ export interface App {
 
 export async function buildApp(config: Config): Promise<App> {
   const app = Fastify({
-    logger: { level: process.env.PANDECTA_LOG ?? 'warn' },
+    logger: { level: process.env.PANDECTA_LOG ?? 'warn', serializers: SERIALIZERS },
     routerOptions: { maxParamLength: 200 },
     // Streams never end by themselves; what is cut in the middle of a change has changed nothing.
     forceCloseConnections: true,
   });
   const database = connect(config.databaseUrl);
   const workers = new Workers(config.tasksFile);
-  const report = (error: unknown): void => app.log.error(error);
+  const report = (error: unknown): void => app.log.error({ err: error }, 'in the background');
   const services: Services = {
     config,
     database,

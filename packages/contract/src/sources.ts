@@ -165,6 +165,8 @@ export class SourceDetail {
   @ListOf(() => TagOnSource) tags!: TagOnSource[];
   @ListOf(() => PlaceOfSource) places!: PlaceOfSource[];
   @ListOf(() => FileOfSource) files!: FileOfSource[];
+  /** How many words of its pages there is no room for in the index: they are not found. */
+  @IsInt() leftOut!: number;
   @IsString() addedAt!: string;
   @IsString() addedBy!: string;
   @OrNull() @IsString() cameFrom!: string | null;

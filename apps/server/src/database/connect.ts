@@ -25,10 +25,13 @@ export function connect(url: string, size = 12): Database {
   const pool = new pg.Pool({
     connectionString: url,
     max: size,
+    connectionTimeoutMillis: 5_000,
     options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c lock_timeout=${LOCK_TIMEOUT_MS} -c random_page_cost=1.1 -c client_connection_check_interval=1000`,
   });
-  // A connection that ends while idle (the database restarts) is replaced at the next query.
+  // A connection that ends (the database restarts) is replaced at the next query, whoever holds it meanwhile: the error
+  // of the query is told to who asked it, that of the connection to nobody.
   pool.on('error', () => {});
+  pool.on('connect', (client) => void client.on('error', () => {}));
   const db = drizzle(pool, { schema });
   return { db, pool, close: () => pool.end() };
 }
@@ -51,6 +54,28 @@ export async function migrateUp(database: Database, folder: string): Promise<voi
 
 /** Why the database gave up (PostgreSQL 15, appendix A). */
 export const GAVE_UP = { timeout: '57014', lock: '55P03', deadlock: '40P01' } as const;
+
+/** Connection failures, and the server going down or coming up (PostgreSQL 15, appendix A, classes 08 and 57P). */
+const UNAVAILABLE = /^(?:08|57P0[1-3]|ECONN|EPIPE|ENOTFOUND|ETIMEDOUT)/;
+/** The same as node-postgres says it, without a code. */
+const UNCONNECTED =
+  /^Connection terminated|^timeout exceeded when trying to connect|has encountered a connection error/;
+
+/** Whether the error says that the database cannot be reached. */
+export function isUnavailable(error: unknown): boolean {
+  const { code, message, cause, errors } = (error ?? {}) as {
+    code?: string;
+    message?: string;
+    cause?: unknown;
+    errors?: unknown[];
+  };
+  return (
+    UNAVAILABLE.test(code ?? '') ||
+    UNCONNECTED.test(message ?? '') ||
+    (cause !== undefined && isUnavailable(cause)) ||
+    (errors?.some(isUnavailable) ?? false)
+  );
+}
 
 /** PostgreSQL's code of an error, whether it came by way of Drizzle or not. */
 export function codeOf(error: unknown): string | undefined {

@@ -4,20 +4,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { packWords, type Embedded, type Page } from '@pandecta/core/documents';
+import type { Embedded, Page } from '@pandecta/core/documents';
 import type { FileState } from '@pandecta/contract';
-import { Lexemes } from '@pandecta/core/words';
 import { one, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { table } from '../database/sql.ts';
+import type { Services } from '../services.ts';
+import type { StoredPage } from '../workers/read-pages.ts';
 import { prefixOf } from '../indexing/vector.ts';
-import { pdfInfo, pdfPages, type PdfInfo } from '@pandecta/debian/poppler';
+import { pdfInfo, type PdfInfo } from '@pandecta/debian/poppler';
 
-const PAGES_AT_ONCE = 40;
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST_REBUILT = 100 * 1024 ** 2;
-
-/** Writes a damaged PDF anew from what is whole of it; nothing when that cannot be done. */
-export type Rebuild = (bytes: Uint8Array) => Promise<Uint8Array | undefined>;
 
 export interface ReadPdf {
   fileId: string;
@@ -37,36 +34,40 @@ export interface ReadPdf {
  * read before is read anew only if its reading did not end.
  *
  * @param onPage told after each share of pages; may throw to stop.
- * @param rebuild asked where poppler cannot open the file
  */
 export async function readPdf(
-  db: Db,
+  { db, workers }: Pick<Services, 'db' | 'workers'>,
   workspace: { id: string; number: number },
   input: { name: string; sha256: string; bytes: number; path: string },
   onPage: (done: number, total: number) => Promise<void>,
-  rebuild: Rebuild,
 ): Promise<ReadPdf> {
+  const reading: Reading = { db, workers, workspace, onPage };
   const info = await pdfInfo(input.path);
-  if (info.state !== 'damaged') return readSound(db, workspace, input, info, onPage);
+  if (info.state !== 'damaged') return readSound(reading, input, info);
   const folder = await mkdtemp(join(tmpdir(), 'pandecta-rebuilt-'));
   try {
-    const whole = input.bytes <= LARGEST_REBUILT ? await rebuild(await readFile(input.path)) : undefined;
-    if (!whole) return await readSound(db, workspace, input, info, onPage);
+    const whole = input.bytes <= LARGEST_REBUILT ? await workers.run('rebuild', await readFile(input.path)) : undefined;
+    if (!whole) return await readSound(reading, input, info);
     const path = join(folder, 'rebuilt.pdf');
     await writeFile(path, whole);
-    const read = await readSound(db, workspace, { ...input, path }, await pdfInfo(path), onPage);
+    const read = await readSound(reading, { ...input, path }, await pdfInfo(path));
     return { ...read, rebuilt: read.state !== 'damaged' };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
+interface Reading {
+  db: Db;
+  workers: Services['workers'];
+  workspace: { id: string; number: number };
+  onPage: (done: number, total: number) => Promise<void>;
+}
+
 async function readSound(
-  db: Db,
-  workspace: { id: string; number: number },
+  { db, workers, workspace, onPage }: Reading,
   input: { name: string; sha256: string; bytes: number; path: string },
   info: PdfInfo,
-  onPage: (done: number, total: number) => Promise<void>,
 ): Promise<ReadPdf> {
   const fileId = await ensureFile(db, workspace.id, { ...input, mediaType: 'application/pdf' });
   if (info.state !== 'sound') {
@@ -75,35 +76,33 @@ async function readSound(
   }
   await db.execute(sql`delete from pages where workspace_id = ${workspace.id} and file_id = ${fileId}`);
   await db.execute(sql`delete from page_text where workspace_id = ${workspace.id} and file_id = ${fileId}`);
-  const front: Page[] = [];
-  let letters = 0;
-  let count = 0;
-  let waiting: Page[] = [];
-  // One share is written while the next is read.
-  let writing: Promise<void> = Promise.resolve();
-  const flush = async (): Promise<void> => {
-    await writing;
-    const share = waiting;
-    if (!share.length) return;
-    waiting = [];
-    count += share.length;
-    writing = writePages(db, workspace, fileId, share);
-    // Its failure is met at the next await, not as an unhandled one.
-    writing.catch(() => {});
-    await onPage(count, info.pages);
-  };
-  for await (const page of pdfPages(input.path)) {
-    if (front.length < 3) front.push(page);
-    letters += page.text.length;
-    waiting.push(page);
-    if (waiting.length >= PAGES_AT_ONCE) await flush();
+  const { port1, port2 } = new MessageChannel();
+  const task = { path: input.path, lead: prefixOf(workspace.number), port: port2 };
+  const reading = workers.run('readPages', task, [port2]);
+  let written = 0;
+  let failure: Error | undefined;
+  port1.on('message', (share: StoredPage[]) => {
+    const take = async (): Promise<void> => {
+      await writePages(db, workspace.id, fileId, share);
+      written += share.length;
+      await onPage(written, info.pages);
+      port1.postMessage('taken');
+    };
+    take().catch((error: Error) => {
+      failure = error;
+      port1.close();
+    });
+  });
+  try {
+    const { count, letters, front } = await reading;
+    if (failure) throw failure;
+    const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
+    const pages = Math.max(count, info.pages);
+    await finish(db, workspace.id, fileId, state, pages);
+    return { fileId, state, pages, unread: pages - count, rebuilt: false, front, embedded: info.embedded };
+  } finally {
+    port1.close();
   }
-  await flush();
-  await writing;
-  const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
-  await finish(db, workspace.id, fileId, state, Math.max(count, info.pages));
-  const pages = Math.max(count, info.pages);
-  return { fileId, state, pages, unread: pages - count, rebuilt: false, front, embedded: info.embedded };
 }
 
 export async function ensureFile(
@@ -127,30 +126,18 @@ async function finish(db: Db, workspaceId: string, fileId: string, state: FileSt
   );
 }
 
-async function writePages(
-  db: Db,
-  workspace: { id: string; number: number },
-  fileId: string,
-  pages: Page[],
-): Promise<void> {
-  const lead = prefixOf(workspace.number);
-  const vectors = pages.map((p) => {
-    const words = new Lexemes();
-    words.add(lead, p.text);
-    return words.toString();
+async function writePages(db: Db, workspaceId: string, fileId: string, pages: StoredPage[]): Promise<void> {
+  const numbers = pages.map((p) => p.number);
+  const pageColumns = table('u', {
+    n: ['int', numbers],
+    w: ['real', pages.map((p) => p.width)],
+    h: ['real', pages.map((p) => p.height)],
+    t: ['text', pages.map((p) => p.text)],
+    b: ['text', pages.map((p) => Buffer.from(p.words).toString('base64'))],
   });
-  const numbers = array(
-    pages.map((p) => p.number),
-    'int',
-  );
-  const texts = pages.map((p) => p.text.replace(/\u0000/g, ''));
   await db.execute(sql`insert into pages (workspace_id, file_id, number, width, height, text, words)
-    select ${workspace.id}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64')
-    from unnest(${numbers}, ${sql.param(pages.map((p) => p.width))}::real[], ${sql.param(pages.map((p) => p.height))}::real[], ${array(texts, 'text')},
-      ${array(
-        pages.map((p) => Buffer.from(packWords(p.words)).toString('base64')),
-        'text',
-      )}) as u(n, w, h, t, b)`);
+    select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64') from ${pageColumns}`);
   await db.execute(sql`insert into page_text (workspace_id, file_id, number, vector)
-    select ${workspace.id}::uuid, ${fileId}::uuid, u.n, u.v::tsvector from unnest(${numbers}, ${array(vectors, 'text')}) as u(n, v)`);
+    select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.v::tsvector
+    from ${table('u', { n: ['int', numbers], v: ['text', pages.map((p) => p.vector)] })}`);
 }

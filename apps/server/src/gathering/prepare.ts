@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import pMap from 'p-map';
 import { v7 as uuidv7 } from 'uuid';
 import type { FileState, ImportMessage } from '@pandecta/contract';
-import { recognise, type Provenance } from '@pandecta/core/documents';
+import type { Provenance } from '@pandecta/core/documents';
 import { isPdf, readItem } from '@pandecta/core/formats';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -12,6 +12,7 @@ import { one } from '../database/connect.ts';
 import { readPdf } from '../files/read-pdf.ts';
 import type { Progress } from '../jobs/service.ts';
 import type { Services } from '../services.ts';
+import { TookTooMuch } from '../workers/pool.ts';
 
 export interface Input {
   name: string;
@@ -57,9 +58,15 @@ export async function prepare(
       // The same file under two names is read by one at a time: its pages are the same rows.
       const before = reading.get(input.sha256);
       const turn = Promise.resolve(before).then(async () => {
-        if (await startsAsPdf(services.storage.path(input.sha256)))
-          return preparePdf(services, workspace, input, i, (d, t) => says(`, page ${d} of ${t}`));
-        return prepareReferences(services, input, i);
+        try {
+          if (await startsAsPdf(services.storage.path(input.sha256)))
+            return await preparePdf(services, workspace, input, i, (d, t) => says(`, page ${d} of ${t}`));
+          return await prepareReferences(services, input, i);
+        } catch (error) {
+          // One file that takes more than there is does not take the others with it.
+          if (error instanceof TookTooMuch) return leftOut(input, 'Reading it takes more time or memory than there is');
+          throw error;
+        }
       });
       reading.set(input.sha256, turn);
       const prepared = await turn;
@@ -88,14 +95,16 @@ const MESSAGE = (
   severity: ImportMessage['severity'] = 'warning',
 ): ImportMessage => ({ file, severity, rule, line: 0, column: 0, what, done });
 
+const leftOut = (input: Input, trouble: string): Prepared => ({
+  input,
+  format: 'unknown',
+  candidates: [],
+  messages: [MESSAGE(input.name, 'not-read', trouble, 'the file was left out', 'error')],
+  trouble,
+});
+
 async function prepareReferences(services: Services, input: Input, index: number): Promise<Prepared> {
-  const nothing = (trouble: string): Prepared => ({
-    input,
-    format: 'unknown',
-    candidates: [],
-    messages: [MESSAGE(input.name, 'not-read', trouble, 'the file was left out', 'error')],
-    trouble,
-  });
+  const nothing = (trouble: string): Prepared => leftOut(input, trouble);
   if (input.bytes === 0) return nothing('The file is empty');
   const bytes = await readFile(services.storage.path(input.sha256));
   const read = await services.workers.run('parse', bytes);
@@ -170,9 +179,7 @@ async function preparePdf(
     };
   }
   const path = services.storage.path(input.sha256);
-  const read = await readPdf(services.db, workspace, { ...input, path }, onPage, (bytes) =>
-    services.workers.run('rebuild', bytes),
-  );
+  const read = await readPdf(services, workspace, { ...input, path }, onPage);
   if (read.state === 'damaged') {
     const trouble = 'The PDF is damaged and cannot be opened';
     tell('damaged', trouble, 'the file was left out', 'error');
@@ -198,7 +205,11 @@ async function preparePdf(
       `${read.unread} of the ${read.pages} pages could not be read`,
       'kept with the words of the others',
     );
-  const { record, subjects, provenance } = recognise(read.front, read.embedded, input.name);
+  const { record, subjects, provenance } = await services.workers.run('recognise', {
+    front: read.front,
+    embedded: read.embedded,
+    name: input.name,
+  });
   if (record.DOI) await askRegistry(services, record, provenance, tell);
   if (provenance.title?.from === 'file name')
     tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');

@@ -33,7 +33,8 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
   );
   if (records.length) {
     await tx.execute(sql`insert into index_queue (workspace_id, source_id)
-      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id on conflict do nothing`);
+      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id
+      on conflict (workspace_id, source_id) do update set after = null where index_queue.after is not null`);
   }
   const before = await treeOf(tx, workspaceId);
   // The records lead the facets: each source gets both in one go, and one whose facets alone changed only those.

@@ -4,18 +4,21 @@
  */
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
-import { one, rows, withoutTimeout, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { isUnavailable, one, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { array, table } from '../database/sql.ts';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
 
 const SHARE = 250;
 const EVERY_MS = 1000;
+const NEXT = sql`select workspace_id, source_id from index_queue where after is null or after < now() order by workspace_id, source_id`;
 
 /** Whether words of a workspace were written that the indexer has not come to. */
 export async function hasUnread(db: Db, workspaceId: string): Promise<boolean> {
-  return Boolean(await one(db, sql`select 1 from index_queue where workspace_id = ${workspaceId} limit 1`));
+  return Boolean(
+    await one(db, sql`select 1 from index_queue where workspace_id = ${workspaceId} and after is null limit 1`),
+  );
 }
 
 export class Indexer {
@@ -63,17 +66,28 @@ export class Indexer {
     await this.drain();
   }
 
-  /** Empties the queue; resolves when nothing is left that no one else has taken. */
+  /** Empties the queue; resolves when nothing is left that no one else has taken and that does not stand aside. */
   private async drain(): Promise<void> {
-    while ((await withoutTimeout(this.db, (tx) => this.share(tx))) > 0) await breathe();
+    for (let size = SHARE; ;) {
+      try {
+        if (!(await withoutTimeout(this.db, (tx) => this.share(tx, size)))) return;
+        size = Math.min(SHARE, size * 2);
+      } catch (error) {
+        if (isUnavailable(error)) throw error;
+        // One of them does it: fewer at a time, until it is alone.
+        if (size === 1) await this.setAside(error);
+        size = Math.max(1, Math.floor(size / 8));
+      }
+      await breathe();
+    }
   }
 
-  private async share(tx: Db): Promise<number> {
+  /** @returns how many were indexed */
+  private async share(tx: Db, size: number): Promise<number> {
     const taken = await rows<{ workspace_id: string; source_id: string }>(
       tx,
       sql`
-      delete from index_queue q using (
-        select workspace_id, source_id from index_queue order by workspace_id, source_id limit ${SHARE} for update skip locked) t
+      delete from index_queue q using (${NEXT} limit ${size} for update skip locked) t
       where q.workspace_id = t.workspace_id and q.source_id = t.source_id
       returning q.workspace_id, q.source_id`,
     );
@@ -83,26 +97,29 @@ export class Indexer {
     return taken.length;
   }
 
+  /** The next one in the queue cannot be indexed: it waits, longer each time, and the others go on. */
+  private async setAside(error: unknown): Promise<void> {
+    this.report(error);
+    await this.db.execute(sql`
+      update index_queue q set failures = failures + 1, after = now() + least(interval '1 day', interval '1 minute' * power(2, failures))
+      from (${NEXT} limit 1) t where q.workspace_id = t.workspace_id and q.source_id = t.source_id`);
+  }
+
   private async write(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
     const parts = await this.gather(tx, workspaceId, ids);
     const vectors = await this.workers.run('vectors', parts);
+    const read = table('u', {
+      id: ['uuid', parts.map((p) => p.id)],
+      number: ['int', parts.map((p) => p.number)],
+      vector: ['text', vectors.map((v) => v.words)],
+      fields: ['text', vectors.map((v) => v.fields)],
+      left_out: ['int', vectors.map((v) => v.leftOut)],
+    });
     await tx.execute(sql`
-      insert into source_text (workspace_id, source_id, number, vector, fields)
-      select ${workspaceId}::uuid, u.id, u.number, u.vector::tsvector, u.fields::tsvector
-      from unnest(${array(
-        parts.map((p) => p.id),
-        'uuid',
-      )}, ${array(
-        parts.map((p) => p.number),
-        'int',
-      )}, ${array(
-        vectors.map((v) => v.words),
-        'text',
-      )}, ${array(
-        vectors.map((v) => v.fields),
-        'text',
-      )}) as u(id, number, vector, fields)
-      on conflict (workspace_id, source_id) do update set number = excluded.number, vector = excluded.vector, fields = excluded.fields`);
+      insert into source_text (workspace_id, source_id, number, vector, fields, left_out)
+      select ${workspaceId}::uuid, u.id, u.number, u.vector::tsvector, u.fields::tsvector, u.left_out from ${read}
+      on conflict (workspace_id, source_id) do update set number = excluded.number, vector = excluded.vector, fields = excluded.fields,
+        left_out = excluded.left_out`);
   }
 
   private async gather(

@@ -34,6 +34,8 @@ export const sourceText = pgTable(
     vector: tsvector('vector').notNull(),
     /** The words of each field under a prefix of its own. */
     fields: tsvector('fields').notNull(),
+    /** Words of its pages that are too many to be found. */
+    leftOut: integer('left_out').notNull().default(0),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.sourceId] }),
@@ -98,11 +100,15 @@ export const derivations = pgTable(
   (t) => [primaryKey({ columns: [t.workspaceId, t.revision] })],
 );
 
+/** Sources whose text is behind their records. */
 export const indexQueue = pgTable(
   'index_queue',
   {
     workspaceId: workspaceId(),
     sourceId: uuid('source_id').notNull(),
+    /** How often indexing it failed, and until when it stands aside for that. */
+    failures: integer('failures').notNull().default(0),
+    after: when('after'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
 );

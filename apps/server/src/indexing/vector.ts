@@ -38,6 +38,8 @@ const SEPARATELY = new Set<string>([
 export interface Vectors {
   words: string;
   fields: string;
+  /** How many words of its pages there was no room for. */
+  leftOut: number;
 }
 
 /** Titles weigh A, people B, the rest of the record C, abstract and glosses nothing. */
@@ -64,5 +66,5 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
   for (const text of [record.note, ...glosses]) if (text) words.add(everywhere, text, '', under('note'));
   words.addBare(everywhere, pageStems);
   fields.addBare(prefixOf(workspace, 'page'), pageStems);
-  return { words: words.toString(), fields: fields.toString() };
+  return { words: words.toString(), fields: fields.toString(), leftOut: Math.max(words.leftOut, fields.leftOut) };
 }

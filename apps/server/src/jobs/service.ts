@@ -8,7 +8,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobInfo, JobState } from '@pandecta/contract';
-import { one, rows, transact, type Database, type Db } from '../database/connect.ts';
+import { isUnavailable, one, rows, transact, type Database, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import { notify } from '../live/notify.ts';
@@ -39,6 +39,9 @@ interface Payload {
   workspaceId: string;
   jobId: string;
 }
+
+/** A job over which servers ended so often is not taken up again: what it meets would end the next one too. */
+const MOST_TAKINGS = 3;
 
 /** How often a server looks for jobs that another left behind. */
 const LOOK_EVERY_MS = 5_000;
@@ -135,9 +138,9 @@ export class Jobs {
   }
 
   private async carryOut(kind: JobKind, { workspaceId, jobId }: Payload, work: Work): Promise<void> {
-    const job = await one<{ state: JobState; cancel: boolean }>(
+    const job = await one<{ state: JobState; says: string }>(
       this.db,
-      sql`select state, cancel from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
+      sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
     );
     if (!job || job.state === 'done' || job.state === 'cancelled' || job.state === 'failed') return;
     const tell = (): Promise<void> => notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
@@ -162,15 +165,34 @@ export class Jobs {
       await tell();
     };
     try {
-      await progress(0, 0, 'Beginning');
+      const times = await this.countTaking(workspaceId, jobId);
+      if (times > MOST_TAKINGS) {
+        await end(
+          'failed',
+          `Given up: the server ended ${MOST_TAKINGS} times over it, the last time at “${job.says}”; ${NOTHING[kind]}.`,
+        );
+        return;
+      }
+      if (times === 1) await progress(0, 0, 'Beginning');
       await end('done', await work(workspaceId, jobId, progress));
     } catch (error) {
+      // The database is away: the job stands as it stood, and is taken up again when it is back.
+      if (isUnavailable(error)) throw error;
       if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${NOTHING[kind]}`);
       else {
         this.report(error);
         await end('failed', error instanceof Refusal ? error.message : FAILED[kind]);
       }
     }
+  }
+
+  /** How often someone has begun with the job, this time included. */
+  private async countTaking(workspaceId: string, jobId: string): Promise<number> {
+    const found = await one<{ taken: number }>(
+      this.db,
+      sql`update jobs set taken = taken + 1 where workspace_id = ${workspaceId} and id = ${jobId} returning taken`,
+    );
+    return found!.taken;
   }
 
   async cancel(workspaceId: string, jobId: string): Promise<void> {

@@ -17,6 +17,7 @@ export async function findSource(db: Db, { workspaceId, userId }: Actor, id: str
       select s.id, s.record, s.provenance, s.presence,
         (select state from source_reading r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as reading,
         exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as starred,
+        coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, lower(t.name)) from source_tags st

@@ -8,6 +8,7 @@ import {
   type ExportFormat,
   type ReadResult,
 } from '@pandecta/core/formats';
+import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules } from '@pandecta/debian/styles';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
@@ -91,4 +92,10 @@ export function vectors(parts: TextParts[]): Vectors[] {
   return parts.map(vectorsOf);
 }
 
+/** What work a document holds, from its first pages and what it says of itself. */
+export function recognise({ front, embedded, name }: { front: Page[]; embedded: Embedded; name: string }): Recognised {
+  return recogniseWork(front, embedded, name);
+}
+
+export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

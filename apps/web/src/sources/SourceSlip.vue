@@ -219,6 +219,10 @@ defineExpose({ startTagging });
             </li>
             <li v-if="!source.files.length" class="text-muted">No file</li>
           </ul>
+          <p v-if="source.leftOut" class="text-[12.5px] text-ochre">
+            {{ source.leftOut.toLocaleString('en') }} of its words are too many to be found by asking; searching in the
+            document finds them.
+          </p>
         </div>
       </div>
     </div>

@@ -3,7 +3,7 @@ const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"'
 
 export function htmlToText(html: string): string {
   return html
-    .replace(/<[^>]+>/g, '')
+    .replace(/<[^<>]+>/g, '')
     .replace(/&(?:#(\d+)|#x([0-9a-f]+)|(\w+));/gi, (all, dec?: string, hex?: string, name?: string) => {
       if (dec) return String.fromCodePoint(Number(dec));
       if (hex) return String.fromCodePoint(parseInt(hex, 16));

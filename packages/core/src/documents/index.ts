@@ -2,3 +2,4 @@
 export * from './page.ts';
 export * from './bbox.ts';
 export * from './recognise.ts';
+export * from './xmp.ts';

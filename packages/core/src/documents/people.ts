@@ -23,7 +23,7 @@ const WORD =
 /** The person a piece of text names and nothing else, or nothing. */
 export function personOf(text: string): Name | undefined {
   const t = text
-    .replace(/<[^<>]*>|\([^()]*\)|\[[^[\]]*\]|\S+@\S+|https?:\S+/g, ' ')
+    .replace(/<[^<>]*>|\([^()]*\)|\[[^[\]]*\]|(?<!\S)[^\s@]+@\S+|https?:\S+/g, ' ')
     .replace(BEFORE, '')
     .replace(DEGREES, '')
     .replace(/[\d\p{No}*†‡§¶∗‖]+/gu, ' ')

@@ -60,9 +60,9 @@ const TAGGED: { name: string; tags: RegExp }[] = [
 /** Formats a text shows by how it begins. */
 const BEGINNINGS: { name: string; like: RegExp }[] = [
   { name: 'MODS (XML)', like: /<(?:\w+:)?mods(?:Collection)?[\s>]/ },
-  { name: 'MARCXML', like: /<(?:\w+:)?(?:collection|record)[^>]*marc21/i },
+  { name: 'MARCXML', like: /<(?:\w+:)?(?:collection|record)\b[^<>]*marc21/i },
   { name: 'PubMed XML', like: /<PubmedArticle(?:Set)?[\s>]/ },
-  { name: 'JATS (XML)', like: /<article[^>]*(?:dtd-version|article-type)=/ },
+  { name: 'JATS (XML)', like: /<article\b[^<>]*?(?:dtd-version|article-type)=/ },
   { name: 'Dublin Core (XML)', like: /<(?:oai_)?dc:/ },
   { name: 'Office Open XML sources', like: /<b:Sources[\s>]/ },
   { name: 'TEI (XML)', like: /<TEI[\s>]/ },
@@ -76,7 +76,7 @@ const BEGINNINGS: { name: string; like: RegExp }[] = [
   { name: 'CSL YAML', like: /^(?:---\s*)?(?:references:\s*)?-\s+(?:id|type|title):/m },
   { name: 'a TeX document', like: /^\s*(?:%[^\n]*\n\s*)*\\(?:documentclass|documentstyle|begin)\b/ },
   { name: 'JSON, but not of the CSL-JSON form', like: /^[\s\uFEFF]*[[{]\s*["{[\]}]/ },
-  { name: 'a table (CSV)', like: /^[^\n,;\t]*(?:title|author|year|doi)[^\n,;\t]*[,;\t][^\n]*\n/i },
+  { name: 'a table (CSV)', like: /^[^\n,;\t]{0,60}(?:title|author|year|doi)[^\n,;\t]{0,60}[,;\t][^\n]*\n/i },
 ];
 
 const MAGIC: { name: string; bytes: string }[] = [

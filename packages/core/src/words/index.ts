@@ -10,6 +10,25 @@ export * from './begun.ts';
 
 /** PostgreSQL holds positions to 16383 (its documentation, "Text Search Types"); later words share the last one. */
 const LAST_POSITION = 16383;
+/** A lexeme may be no longer; what is longer is nothing one would type. In UTF-16 units. */
+const LONGEST_LEXEME = 200;
+/**
+ * A tsvector holds less than 1 MB of lexemes and positions (PostgreSQL's documentation, "Text Search Types"). A position
+ * takes two bytes, and a lexeme with any two more and one to align.
+ */
+const MOST_BYTES = 1_000_000;
+const BYTES_A_POSITION = 2;
+const BYTES_OF_POSITIONS = 3;
+
+/** The length of a text in UTF-8. */
+function utf8Length(text: string): number {
+  let bytes = 0;
+  for (const c of text) {
+    const code = c.codePointAt(0)!;
+    bytes += code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;
+  }
+  return bytes;
+}
 
 /**
  * Collects words into the text form of a PostgreSQL tsvector. Every lexeme begins with a prefix that holds the
@@ -19,6 +38,10 @@ const LAST_POSITION = 16383;
 export class Lexemes {
   private readonly found = new Map<string, string>();
   private position = 0;
+  /** What the vector takes as PostgreSQL keeps it. */
+  private bytes = 0;
+  /** How many lexemes there was no room for. */
+  leftOut = 0;
 
   /**
    * Adds the words of a text, with positions that go on from the last text added.
@@ -41,19 +64,32 @@ export class Lexemes {
 
   private put(lexeme: string, at: string): void {
     const before = this.found.get(lexeme);
-    if (before === undefined) this.found.set(lexeme, at);
-    else if (before.length < 1500) this.found.set(lexeme, before ? `${before},${at}` : at);
+    if (before === undefined) this.take(lexeme, at);
+    else if (before.length < 1500 && this.bytes + BYTES_A_POSITION + BYTES_OF_POSITIONS <= MOST_BYTES) {
+      this.bytes += BYTES_A_POSITION + (before ? 0 : BYTES_OF_POSITIONS);
+      this.found.set(lexeme, before ? `${before},${at}` : at);
+    }
   }
 
   /** Adds words without positions: they can be found but take no part in phrases. */
   addBare(prefix: string, stemmed: Iterable<string>): void {
-    for (const s of stemmed) if (!this.found.has(prefix + s)) this.found.set(prefix + s, '');
+    for (const s of stemmed) if (!this.found.has(prefix + s)) this.take(prefix + s, '');
+  }
+
+  private take(lexeme: string, at: string): void {
+    if (lexeme.length > LONGEST_LEXEME) return;
+    const bytes = utf8Length(lexeme) + (at ? BYTES_OF_POSITIONS + BYTES_A_POSITION : 0);
+    if (this.bytes + bytes > MOST_BYTES) {
+      this.leftOut += 1;
+      return;
+    }
+    this.bytes += bytes;
+    this.found.set(lexeme, at);
   }
 
   toString(): string {
     const out: string[] = [];
     for (const [lexeme, positions] of this.found) {
-      if (lexeme.length > 200) continue;
       out.push(positions ? `'${lexeme}':${positions}` : `'${lexeme}'`);
     }
     return out.join(' ');

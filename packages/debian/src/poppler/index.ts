@@ -4,13 +4,15 @@
  */
 import { spawn } from 'node:child_process';
 import type { Readable } from 'node:stream';
-import { BboxReader, type Embedded, type Page } from '@pandecta/core/documents';
-import { characterOf, withoutNul } from '@pandecta/core/text';
+import { BboxReader, readXmp, type Embedded, type Page } from '@pandecta/core/documents';
+import { withoutNul } from '@pandecta/core/text';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 
 const CPU_SECONDS = 300;
 const MEMORY_BYTES = 2 * 1024 ** 3;
 const WALL_MS = 600_000;
+/** What a file says of itself is short; what is longer is left out, in UTF-16 units. */
+const MOST_TEXT = 2_000_000;
 
 interface Run {
   out: Readable;
@@ -39,7 +41,7 @@ function run(program: string, args: string[]): Run {
 async function textOf(program: string, args: string[]): Promise<{ code: number | null; err: string; out: string }> {
   const r = run(program, args);
   let out = '';
-  for await (const chunk of r.out.setEncoding('utf8')) out += chunk;
+  for await (const chunk of r.out.setEncoding('utf8')) if (out.length < MOST_TEXT) out += chunk;
   return { ...(await r.done), out: withoutNul(out) };
 }
 
@@ -65,31 +67,16 @@ export async function pdfInfo(path: string): Promise<PdfInfo> {
   return { state: 'sound', pages, embedded: readEmbedded(field, meta.out) };
 }
 
-/** XMP (ISO 16684-1) is preferred to the Info dictionary, which it replaced (ISO 32000-2, 14.3.3). */
-function readEmbedded(field: (name: string) => string | undefined, xmp: string): Embedded {
-  const decode = (t: string): string =>
-    t
-      .replace(/&#(?:x([0-9a-f]{1,6})|(\d{1,7}));/gi, (_, hex?: string, decimal?: string) =>
-        characterOf(hex ? parseInt(hex, 16) : Number(decimal)),
-      )
-      .replace(/&(amp|lt|gt|quot|apos);/g, (_, n: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[n]!)
-      .trim();
-  const items = (tag: string): string[] => {
-    const block = new RegExp(`<${tag}[^>]*>([\\s\\S]*?)</${tag}>`).exec(xmp)?.[1] ?? '';
-    return [...block.matchAll(/<rdf:li[^>]*>([\s\S]*?)<\/rdf:li>/g)].map((m) => decode(m[1]!)).filter(Boolean);
-  };
-  const creators = items('dc:creator');
+/** XMP is preferred to the Info dictionary, which it replaced (ISO 32000-2, 14.3.3). */
+function readEmbedded(field: (name: string) => string | undefined, meta: string): Embedded {
+  const xmp = readXmp(meta);
   const signed = field('Author');
-  const authors = creators.length ? creators : signed ? [signed] : [];
-  const keywords = items('dc:subject').length
-    ? items('dc:subject')
-    : (field('Keywords')?.split(/\s*[;,]\s*/) ?? []).filter(Boolean);
-  const doi = normaliseDoi(
-    /<(?:prism:doi|dc:identifier)[^>]*>\s*(?:doi:)?([^<]+)</.exec(xmp)?.[1]?.trim() ??
-      field('Subject')?.match(/10\.\d{4,9}\/\S+/)?.[0] ??
-      '',
-  );
-  const title = items('dc:title')[0] ?? field('Title');
+  const authors = xmp.creators.length ? xmp.creators : signed ? [signed] : [];
+  const keywords = xmp.subjects.length
+    ? xmp.subjects
+    : (field('Keywords')?.split(/[;,]/) ?? []).map((k) => k.trim()).filter(Boolean);
+  const doi = normaliseDoi(xmp.identifiers[0] ?? field('Subject')?.match(/10\.\d{4,9}\/\S+/)?.[0] ?? '');
+  const title = xmp.titles[0] ?? field('Title');
   return {
     ...(title ? { title } : {}),
     ...(authors.length ? { authors } : {}),

@@ -34,7 +34,7 @@ export class ColumnsService {
     private readonly db: Db,
     tasksFile: string | undefined,
   ) {
-    this.worker = new Workers(tasksFile, 1);
+    this.worker = new Workers(tasksFile, 1, { limited: false });
   }
 
   async ask(workspaceId: string, ask: ColumnsAsk): Promise<ColumnsAnswer> {
