@@ -28,6 +28,7 @@ export const ERRORS = {
     'A change of yours to many sources is still going on. Wait for its end, or cancel it under Jobs; then undo.',
   ],
   circular: [409, 'A collection cannot stand under itself or under what it holds.'],
+  too_many: [400, 'This can be done with at most %s sources at once; here are %s.'],
   no_files: [400, 'No file came with the request.'],
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
   busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],

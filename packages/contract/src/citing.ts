@@ -1,9 +1,9 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
 import { MANY_IDS, route } from './route.ts';
 import { Ids, ListOf, Texts } from './shape.ts';
-import { SourceIds } from './sources.ts';
+import { Chosen } from './sources.ts';
 
 export class StyleQuery {
   @IsOptional() @IsString() @Length(0, 100) like?: string;
@@ -22,8 +22,10 @@ export class StyleList {
   @Texts() locales!: string[];
 }
 
-export class CiteRequest {
-  @IsArray() @ArrayMaxSize(2000) @IsUUID('all', { each: true }) ids!: string[];
+/** How many sources are cited at once. */
+export const MOST_CITED = 2000;
+
+export class CiteRequest extends Chosen {
   @IsString() @Matches(/^[a-z0-9][\w.+-]{0,120}$/i) style!: string;
   /** The language to write in; the one the style is made for when not given. */
   @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
@@ -46,7 +48,7 @@ export class CiteReply {
   @IsOptional() @IsString() citationText?: string;
 }
 
-export class ExportRequest extends SourceIds {
+export class ExportRequest extends Chosen {
   @IsIn(EXPORT_FORMATS) format!: ExportFormat;
 }
 

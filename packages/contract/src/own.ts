@@ -2,13 +2,13 @@ import { IsBoolean, IsIn, IsOptional } from 'class-validator';
 import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { SourceIds } from './sources.ts';
+import { Chosen } from './sources.ts';
 
-export class SetReading extends SourceIds {
+export class SetReading extends Chosen {
   @IsOptional() @IsIn(READING_STATES) state!: ReadingState | null;
 }
 
-export class SetStar extends SourceIds {
+export class SetStar extends Chosen {
   @IsBoolean() present!: boolean;
 }
 

@@ -2,7 +2,7 @@ import { IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-va
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
 import { ListOf, OrNull } from './shape.ts';
-import { SourceIds } from './sources.ts';
+import { Chosen } from './sources.ts';
 
 export class CollectionNode {
   @IsUUID() id!: string;
@@ -43,7 +43,7 @@ export class PlaceCollection {
   @IsOptional() @IsUUID() movedFrom?: string;
 }
 
-export class FileSources extends SourceIds {
+export class FileSources extends Chosen {
   @IsUUID() collection!: string;
   @IsBoolean() present!: boolean;
 }

@@ -14,7 +14,7 @@ import {
 } from 'class-validator';
 import { Changed } from './changes.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { ListOf, OptionalPart, OrNull } from './shape.ts';
+import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
@@ -42,16 +42,34 @@ export class Ask {
   @IsOptional() @IsBoolean() typing?: boolean;
 }
 
+/** A stretch of the answer. */
 export class AskPage extends Ask {
-  @IsOptional() @IsInt() @Min(1) @Max(200) limit?: number;
+  /** The place of the first line that is wanted, from 0. */
+  @IsOptional() @IsInt() @Min(0) from?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
+  /** A source whose place in the answer is wanted as well. */
+  @IsOptional() @IsUUID() find?: string;
 }
 
-export class SourceIds {
+export class AskIds extends Ask {
+  @IsInt() @Min(0) from!: number;
+  @IsInt() @Min(1) @Max(MOST_IDS) count!: number;
+}
+
+/** Sources of which those are wanted that match. */
+export class AmongRequest extends Ask {
   @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids!: string[];
 }
 
-export class RowsRequest extends Ask {
-  @IsArray() @ArrayMaxSize(200) @IsUUID('all', { each: true }) ids!: string[];
+export class IdList {
+  @Ids() ids!: string[];
+}
+
+/** Sources that something is done to: those named, or all that match a question but a few. */
+export class Chosen {
+  @IsOptional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids?: string[];
+  @OptionalPart(() => Ask) matching?: Ask;
+  @IsOptional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) except?: string[];
 }
 
 export class TagOnSource {
@@ -105,6 +123,10 @@ export class QueryNote {
 
 export class SourcePage {
   @IsInt() total!: number;
+  /** The place of the first line. */
+  @IsInt() from!: number;
+  /** The place of the source that was to be found, where it is in the answer. */
+  @IsOptional() @IsInt() at?: number;
   @ListOf(() => SourceRow) rows!: SourceRow[];
   @ListOf(() => QueryNote) notes!: QueryNote[];
   /** True while words just written are not yet findable: ask again in a moment. */
@@ -184,7 +206,7 @@ export class NewSource {
   @IsOptional() @IsUUID() collection?: string;
 }
 
-export class SetPresence extends SourceIds {
+export class SetPresence extends Chosen {
   @IsIn(['live', 'bin']) to!: 'live' | 'bin';
 }
 
@@ -259,37 +281,37 @@ export const sourceRoutes = {
     path: '/w/:workspace/summary',
     may: 'read',
     summary: 'What several sources share.',
-    body: SourceIds,
+    body: Chosen,
     most: MANY_IDS,
     reply: BatchSummary,
   }),
 };
 
 export const searchRoutes = {
-  first: route({
+  page: route({
     method: 'GET',
     path: '/w/:workspace/sources',
     may: 'read',
-    summary: 'The first sources that match, with how many there are.',
+    summary: 'A stretch of the sources that match, in order, with how many there are.',
     query: AskPage,
     reply: SourcePage,
   }),
-  order: route({
+  ids: route({
     method: 'GET',
-    path: '/w/:workspace/order',
+    path: '/w/:workspace/ids',
     may: 'read',
-    summary: 'The ids of all sources that match, in order: sixteen bytes each.',
-    query: Ask,
-    produces: 'application/octet-stream',
+    summary: 'The ids of a stretch of the sources that match, in order.',
+    query: AskIds,
+    reply: IdList,
   }),
-  rows: route({
+  among: route({
     method: 'POST',
-    path: '/w/:workspace/rows',
+    path: '/w/:workspace/among',
     may: 'read',
-    summary: 'The lines of the ledger for given sources.',
-    body: RowsRequest,
-    most: 64 * 1024,
-    reply: SourcePage,
+    summary: 'Those of the sources named that match.',
+    body: AmongRequest,
+    most: MANY_IDS,
+    reply: IdList,
   }),
   narrow: route({
     method: 'GET',

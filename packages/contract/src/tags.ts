@@ -2,9 +2,9 @@ import { IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-va
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
 import { ListOf } from './shape.ts';
-import { SourceIds } from './sources.ts';
+import { Chosen } from './sources.ts';
 
-export class TagSources extends SourceIds {
+export class TagSources extends Chosen {
   @IsString() @Length(1, 200) name!: string;
   @IsBoolean() present!: boolean;
   @IsOptional() @IsBoolean() subject?: boolean;

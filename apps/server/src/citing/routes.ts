@@ -1,22 +1,27 @@
 /** Styles, citations and bibliographies; export to the open formats. */
-import { routes } from '@pandecta/contract';
+import { MOST_CITED, routes } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
+import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { recordsOf } from '../sources/store.ts';
 import { Styles } from '@pandecta/debian/styles';
 
-export function citeRoutes(declare: Declare, { db, workers, config }: Services): void {
+export function citeRoutes(declare: Declare, services: Services): void {
+  const { db, workers, config } = services;
   const styles = new Styles(config.stylesFolder);
   declare(routes.cite.styles, async ({ query }) => ({
     styles: await styles.find(query.like ?? ''),
     locales: await styles.locales(),
   }));
-  declare(routes.cite.cite, async ({ workspace, body }) => {
+  declare(routes.cite.cite, async (call) => {
+    const { workspace, body } = call;
     const style = await styles.get(body.style);
     if (!style) throw new Refusal('no_such_style', body.style);
-    const sources = (await recordsOf(db, workspace.id, body.ids)).map(({ id, record }) => ({ id, record }));
+    const sources = (await recordsOf(db, workspace.id, await chosenIds(services, call, body, MOST_CITED))).map(
+      ({ id, record }) => ({ id, record }),
+    );
     if (!sources.length) return { entries: [], hangingIndent: false, unprinted: [] };
     try {
       return await workers.run('cite', {
@@ -30,8 +35,9 @@ export function citeRoutes(declare: Declare, { db, workers, config }: Services):
       throw new Refusal('style_failed', style.title, (error as Error).message);
     }
   });
-  declare(routes.cite.export, async ({ workspace, body, reply }) => {
-    const sources = await recordsOf(db, workspace.id, body.ids);
+  declare(routes.cite.export, async (call) => {
+    const { workspace, body, reply } = call;
+    const sources = await recordsOf(db, workspace.id, await chosenIds(services, call, body));
     const text = await workers.run('write', { sources, format: body.format });
     const { mediaType, extension } = EXPORT_INFO[body.format];
     return reply

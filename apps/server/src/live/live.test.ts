@@ -76,7 +76,7 @@ test('what is one member’s own is told to them alone', async () => {
 test('of very many it says that they are many', async () => {
   const sources = Array.from({ length: 300 }, (_, i) => ({ id: i, type: 'book', title: `Gauge book ${i}` }));
   await me.import({ 'gauges.json': JSON.stringify(sources) });
-  const ids = (await me.ask('', '&limit=200')).rows.map((r) => r.id);
+  const ids = (await me.ask('', '&count=200')).rows.map((r) => r.id);
   const stream = await streamOf(me);
   await me.at('POST', '/tagging', { ids, name: 'many', present: true });
   expect((await stream.next()).kinds).toMatchObject({ source: 'all', tag: [expect.any(String) as string] });

@@ -1,9 +1,14 @@
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
+import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { setReading, setStar } from './service.ts';
 
 export function ownRoutes(declare: Declare, services: Services): void {
-  declare(routes.own.reading, ({ actor, body }) => setReading(services, actor, body.ids, body.state ?? null));
-  declare(routes.own.star, ({ actor, body }) => setStar(services, actor, body.ids, body.present));
+  declare(routes.own.reading, async (call) =>
+    setReading(services, call.actor, await chosenIds(services, call, call.body), call.body.state ?? null),
+  );
+  declare(routes.own.star, async (call) =>
+    setStar(services, call.actor, await chosenIds(services, call, call.body), call.body.present),
+  );
 }

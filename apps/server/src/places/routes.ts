@@ -1,6 +1,7 @@
 /** Places: the tree of collections and filing. */
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
+import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { fileSources, makeCollection, placeCollection, removePlacement, renameCollection } from './service.ts';
 import { findPlaces } from './store.ts';
@@ -15,7 +16,8 @@ export function placeRoutes(declare: Declare, services: Services): void {
     placeCollection(services, call.actor, { ...call.body, parent: call.body.parent ?? null }),
   );
   declare(routes.places.unplace, (call) => removePlacement(services, call.actor, call.params.placement));
-  declare(routes.places.file, (call) =>
-    fileSources(services, call.actor, call.body.ids, call.body.collection, call.body.present),
-  );
+  declare(routes.places.file, async (call) => {
+    const { collection, present } = call.body;
+    return fileSources(services, call.actor, await chosenIds(services, call, call.body), collection, present);
+  });
 }

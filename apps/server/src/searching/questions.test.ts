@@ -33,13 +33,13 @@ beforeAll(async () => {
     note: `n${i}`,
   }));
   await me.import({ 'library.json': JSON.stringify(items) });
-  const { rows } = await me.ask('', '&limit=100');
+  const { rows } = await me.ask('', '&count=100');
   for (const name of TAGS) {
     const ids = rows.filter((_, i) => (i + name.length) % 3 === 0).map((r) => r.id);
     await me.at('POST', '/tagging', { ids, name, present: true });
   }
   await server.settle();
-  for (const { id, tags } of (await me.ask('', '&limit=100')).rows) {
+  for (const { id, tags } of (await me.ask('', '&count=100')).rows) {
     const { record } = await me.at<{ record: SourceRecord }>('GET', `/sources/${id}`);
     library.push({ id, record, tags: tags.map((t) => t.name) });
   }
@@ -112,7 +112,7 @@ test('any question finds what reading through all records finds, in whatever ord
   await fc.assert(
     fc.asyncProperty(question, fc.constantFrom('', '&sort=title', '&sort=-year,author'), async (node, sort) => {
       const q = printQuery(node);
-      const { rows, total } = await me.ask(q, `&limit=100${sort}`);
+      const { rows, total } = await me.ask(q, `&count=100${sort}`);
       const expected = library.filter((s) => answers(s, node)).map((s) => s.id);
       expect([q, titleOf(rows.map((r: SourceRow) => r.id))]).toEqual([q, titleOf(expected)]);
       expect(total).toBe(expected.length);

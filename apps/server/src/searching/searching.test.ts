@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, NarrowReply } from '@pandecta/contract';
+import type { Changed, NarrowReply, Problem, SourcePage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
 import { rows, transact } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
@@ -162,13 +162,55 @@ describe('the ask line finds', () => {
   });
 });
 
-test('sorting by several keys, and the whole order in sixteen bytes a source', async () => {
+test('sorting by several keys, in stretches, and where a source stands in the order', async () => {
   const page = await me.at<{ rows: { record: { title: string } }[] }>('GET', '/sources?sort=kind,-year');
   expect(page.rows.map((r) => r.record.title)).toEqual([SILT, GATE, MARSH, CASE, LETTER]);
-  const response = await fetch(`${server.base}/api/w/${me.workspace}/order?sort=title`, {
-    headers: { cookie: me.cookie },
+  const whole = await me.at<SourcePage>('GET', '/sources?sort=title');
+  for (const [at, { id }] of whole.rows.entries()) {
+    const part = await me.at<SourcePage>('GET', `/sources?sort=title&from=${at}&count=2&find=${id}`);
+    expect([part.from, part.at, part.total]).toEqual([at, at, RECORDS.length]);
+    expect(part.rows.map((r) => r.id)).toEqual(whole.rows.slice(at, at + 2).map((r) => r.id));
+  }
+  const ids = await me.at<{ ids: string[] }>('GET', '/ids?sort=title&from=1&count=3');
+  expect(ids.ids).toEqual(whole.rows.slice(1, 4).map((r) => r.id));
+});
+
+test('in stretches of a ranked answer nothing comes twice and nothing is missing, and each is found at its place', async () => {
+  const ranked = await me.at<SourcePage>('GET', '/sources?q=barrier%20or%20letter%20or%20silt%20or%20marsh');
+  expect(ranked.total).toBeGreaterThan(2);
+  const met: string[] = [];
+  for (let from = 0; from < ranked.total; from += 1) {
+    const { rows, at } = await me.at<SourcePage>(
+      'GET',
+      `/sources?q=barrier%20or%20letter%20or%20silt%20or%20marsh&from=${from}&count=1&find=${ranked.rows[from]!.id}`,
+    );
+    met.push(rows[0]!.id);
+    expect(at).toBe(from);
+  }
+  expect(met).toEqual(ranked.rows.map((r) => r.id));
+});
+
+test('something is done to all that match a question but a few, as one change', async () => {
+  const all = (await me.ask('')).rows.map((r) => r.id);
+  const { says, changeId } = await me.at<Changed>('POST', '/tagging', {
+    matching: { q: '-kind:book' },
+    except: [(await me.ask('title:marsh')).rows[0]!.id],
+    name: 'all but',
+    present: true,
   });
-  expect((await response.arrayBuffer()).byteLength).toBe(16 * RECORDS.length);
+  const tagged = await me.titles('tag:"all but"');
+  expect(says).toBe(`Added the tag “all but” to ${tagged.length} sources`);
+  expect(tagged).not.toContain(SILT);
+  expect(tagged).not.toContain(MARSH);
+  expect(tagged).toHaveLength(all.length - 2);
+  await me.at('POST', `/changes/${changeId}/undo`);
+  const among = await me.at<{ ids: string[] }>('POST', '/among', { ids: all, q: 'kind:book' });
+  expect(among.ids).toEqual((await me.ask('kind:book')).rows.map((r) => r.id));
+  for (const body of [
+    { name: 'x', present: true },
+    { ids: [], matching: {}, name: 'x', present: true },
+  ])
+    expect((await me.call<Problem>('POST', `/w/${me.workspace}/tagging`, body)).body.detail).toContain('either ids');
 });
 
 test('facets count what matches, narrow to it, and leave it out', async () => {

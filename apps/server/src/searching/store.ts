@@ -14,24 +14,39 @@ type Asking = Pick<Services, 'db' | 'columns'>;
 /** How many candidates are ranked; see docs/decisions/search.md. */
 const CANDIDATES = 500;
 
-/** How many match, and the first ids in the order asked for. */
-export async function first(to: Asking, q: Question, count: number): Promise<{ total: number; ids: string[] }> {
-  if (q.byRelevance) {
-    const { total, candidates } = await candidatesOf(to, q);
-    return { total, ids: (await ranked(to.db, q, candidates)).slice(0, count).map((i) => candidates.ids[i]!) };
-  }
-  const { total, page } = await ask(to, q, { page: { sort: q.sort, count } });
-  return { total, ids: page };
+/** A stretch of the answer: from which place, how many, and which source is to be found in it. */
+export interface Stretch {
+  from: number;
+  count: number;
+  find?: string;
 }
 
-/** All ids in the order asked for, sixteen bytes each. */
-export async function order(to: Asking, q: Question): Promise<Uint8Array> {
-  let lead: number[] = [];
-  if (q.byRelevance) {
-    const { candidates } = await candidatesOf(to, q);
-    lead = (await ranked(to.db, q, candidates)).map((i) => candidates.numbers[i]!);
+/** How many match, the ids of a stretch in the order asked for, and the place of the source to be found. */
+export async function page(
+  to: Asking,
+  q: Question,
+  stretch: Stretch,
+): Promise<{ total: number; ids: string[]; at?: number }> {
+  if (!q.byRelevance) {
+    const { total, page, at } = await ask(to, q, { page: { sort: q.sort, lead: [], ...stretch } });
+    return { total, ids: page, ...(at >= 0 && { at }) };
   }
-  return (await ask(to, q, { whole: { sort: q.sort, lead } })).whole;
+  const { total, candidates } = await candidatesOf(to, q);
+  const best = await ranked(to.db, q, candidates);
+  const at = stretch.find ? best.findIndex((i) => candidates.ids[i] === stretch.find) : -1;
+  // Most often only the best are wanted, and no order of all the others.
+  if (stretch.from + stretch.count <= best.length && (!stretch.find || at >= 0)) {
+    const ids = best.slice(stretch.from, stretch.from + stretch.count).map((i) => candidates.ids[i]!);
+    return { total, ids, ...(at >= 0 && { at }) };
+  }
+  const lead = best.map((i) => candidates.numbers[i]!);
+  const rest = await ask(to, q, { page: { sort: q.sort, lead, ...stretch } });
+  return { total, ids: rest.page, ...(rest.at >= 0 && { at: rest.at }) };
+}
+
+/** The ids of a stretch alone. */
+export async function idsOf(to: Asking, q: Question, from: number, count: number): Promise<string[]> {
+  return (await page(to, q, { from, count })).ids;
 }
 
 /** Two stages: candidates, those with the words in their title first; then those few are ranked. */
@@ -55,7 +70,7 @@ async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candi
 async function ask(
   { db, columns }: Asking,
   q: Question,
-  what: Pick<ColumnsAsk, 'page' | 'whole' | 'candidates' | 'narrow'>,
+  what: Pick<ColumnsAsk, 'page' | 'candidates' | 'narrow'>,
   more: SQL[] = [],
 ): Promise<ColumnsAnswer> {
   const sets = await Promise.all([...q.compiled.sets, ...more].map((set) => numbers(db, set)));

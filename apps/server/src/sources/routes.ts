@@ -2,6 +2,7 @@
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { findCollection } from '../places/store.ts';
+import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { addByHand, editRecord, setPresence } from './service.ts';
 import { findSource, summarise } from './store.ts';
@@ -19,6 +20,10 @@ export function sourceRoutes(declare: Declare, services: Services): void {
       call.body.collection ? await findCollection(services.db, call.workspace.id, call.body.collection) : undefined,
     ),
   );
-  declare(routes.sources.presence, (call) => setPresence(services, call.actor, call.body.ids, call.body.to));
-  declare(routes.sources.summary, ({ actor, body }) => summarise(services.db, actor, body.ids));
+  declare(routes.sources.presence, async (call) =>
+    setPresence(services, call.actor, await chosenIds(services, call, call.body), call.body.to),
+  );
+  declare(routes.sources.summary, async (call) =>
+    summarise(services.db, call.actor, await chosenIds(services, call, call.body)),
+  );
 }

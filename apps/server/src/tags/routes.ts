@@ -4,6 +4,7 @@ import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
+import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { ensureTags, suggestTags } from './store.ts';
 
@@ -11,14 +12,14 @@ export function tagRoutes(declare: Declare, services: Services): void {
   declare(routes.tags.suggest, async ({ workspace, query }) => ({
     tags: await suggestTags(services.db, workspace.id, query.begins ?? ''),
   }));
-  declare(routes.tags.tag, async ({ workspace, actor, body }) => {
+  declare(routes.tags.tag, async (call) => {
+    const { workspace, actor, body } = call;
+    const sources = await chosenIds(services, call, body);
     const name = body.name.trim();
     if (!name) throw new Refusal('invalid', 'a tag needs a name');
     const subject = body.subject ?? false;
     const ids = await ensureTags(services.db, workspace.id, [name], subject);
     const tag = ids.get(name.toLowerCase()) ?? [...ids.values()][0]!;
-    return answer(
-      await commit(services, actor, { do: 'tag', tag, name, subject, sources: body.ids, present: body.present }),
-    );
+    return answer(await commit(services, actor, { do: 'tag', tag, name, subject, sources, present: body.present }));
   });
 }

@@ -88,7 +88,7 @@ watchDebounced(
       q.trim().length < 2
         ? []
         : (
-            await fetchReply(routes.search.first, { query: { q, typing: true, limit: 8 } }).catch(() => ({
+            await fetchReply(routes.search.page, { query: { q, typing: true, count: 8 } }).catch(() => ({
               rows: [] as SourceRow[],
             }))
           ).rows;

@@ -32,7 +32,7 @@ describe('what a person did', () => {
     const heard = vi.fn();
     page.make(useLive).listen(heard);
     answer = () => ({ says: 'Tagged 2 sources “used”', changeId: 'c1' });
-    await page.make(useBatch).tag(['a', 'b'], 'used');
+    await page.make(useBatch).tag({ ids: ['a', 'b'] }, 'used');
     expect(page.asked[0]).toMatchObject({
       method: 'POST',
       path: '/tagging',

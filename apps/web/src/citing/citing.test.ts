@@ -34,7 +34,7 @@ const reply = (more: Partial<CiteReply>): CiteReply => ({ entries: [], unprinted
 test('a bibliography is copied rich and plain at once, an entry a paragraph and a line', async () => {
   const citing = page.make(useCiting);
   answer = () => reply({ entries: [entry(1), entry(2)], hangingIndent: true });
-  await citing.copyCited(['s1', 's2'], 'bibliography');
+  await citing.copyCited({ ids: ['s1', 's2'] }, 'bibliography');
   expect(page.asked[0]).toMatchObject({ path: '/cite', body: { ids: ['s1', 's2'], style: citing.style.id } });
   expect(copied).toHaveLength(1);
   expect(copied[0]!['text/plain']).toBe('Okonjo. Silt 1.\nOkonjo. Silt 2.');
@@ -45,7 +45,7 @@ test('a bibliography is copied rich and plain at once, an entry a paragraph and 
 test('a citation is copied as it stands in the text', async () => {
   const citing = page.make(useCiting);
   answer = () => reply({ entries: [entry(1)], citationHtml: '(Okonjo <i>n.d.</i>)', citationText: '(Okonjo n.d.)' });
-  await citing.copyCited(['s1'], 'citation');
+  await citing.copyCited({ ids: ['s1'] }, 'citation');
   expect(page.asked[0]!.body).toMatchObject({ inText: true });
   expect(copied).toEqual([{ 'text/html': '(Okonjo <i>n.d.</i>)', 'text/plain': '(Okonjo n.d.)' }]);
   expect(page.make(useChanges).notice!.text).toBe('Copied “(Okonjo n.d.)”');
@@ -55,10 +55,10 @@ test('what the style has no form for is named; nothing printed, nothing is copie
   const citing = page.make(useCiting);
   const changes = page.make(useChanges);
   answer = () => reply({ entries: [entry(1)], unprinted: ['s2'] });
-  await citing.copyCited(['s1', 's2'], 'bibliography');
+  await citing.copyCited({ ids: ['s1', 's2'] }, 'bibliography');
   expect(changes.notice!.text).toMatch(/^Copied: Okonjo\. Silt 1\.; .* prints nothing for 1 of the 2 sources$/);
   answer = () => reply({ unprinted: ['s2'] });
-  await citing.copyCited(['s2'], 'bibliography');
+  await citing.copyCited({ ids: ['s2'] }, 'bibliography');
   expect(copied).toHaveLength(1);
   expect(changes.notice).toMatchObject({ bad: true });
   expect(changes.notice!.text).toMatch(/^Nothing copied: .* prints nothing for a source like this$/);
@@ -67,9 +67,9 @@ test('what the style has no form for is named; nothing printed, nothing is copie
 test('the language is the style’s own unless one is chosen', async () => {
   const citing = page.make(useCiting);
   answer = () => reply({ entries: [entry(1)] });
-  await citing.cite(['s1']);
+  await citing.cite({ ids: ['s1'] });
   citing.locale = 'de-DE';
-  await citing.cite(['s1']);
+  await citing.cite({ ids: ['s1'] });
   citing.locale = '';
   expect(page.asked.map((a) => (a.body as { locale?: string }).locale)).toEqual([undefined, 'de-DE']);
 });
@@ -78,11 +78,11 @@ test('what the server or the browser refuses is told, and nothing is claimed to 
   const citing = page.make(useCiting);
   const changes = page.make(useChanges);
   answer = () => Response.json({ code: 'style_failed', detail: 'The style could not be used.' }, { status: 422 });
-  await citing.copyCited(['s1'], 'bibliography');
+  await citing.copyCited({ ids: ['s1'] }, 'bibliography');
   expect(changes.notice).toEqual({ text: 'The style could not be used.', changeId: null, bad: true });
   answer = () => reply({ entries: [entry(1)] });
   vi.stubGlobal('navigator', { clipboard: { write: () => Promise.reject(new Error('not allowed here')) } });
-  await citing.copyCited(['s1'], 'bibliography');
+  await citing.copyCited({ ids: ['s1'] }, 'bibliography');
   expect(changes.notice).toMatchObject({ text: 'not allowed here', bad: true });
 });
 

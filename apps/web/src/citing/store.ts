@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { useLocalStorage } from '@vueuse/core';
 import { ref } from 'vue';
-import { routes, type CiteReply } from '@pandecta/contract';
+import { routes, type Chosen, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
@@ -24,9 +24,9 @@ export const useCiting = defineStore('citing', () => {
     return reply.styles;
   }
 
-  const cite = (ids: string[], inText = false, signal?: AbortSignal): Promise<CiteReply> =>
+  const cite = (chosen: Chosen, inText = false, signal?: AbortSignal): Promise<CiteReply> =>
     ask(routes.cite.cite, {
-      body: { ids, style: style.value.id, ...(locale.value && { locale: locale.value }), inText },
+      body: { ...chosen, style: style.value.id, ...(locale.value && { locale: locale.value }), inText },
       ...(signal && { signal }),
     });
 
@@ -42,9 +42,9 @@ export const useCiting = defineStore('citing', () => {
   }
 
   /** @param what the list as it is printed at the end, or the citation as it stands in the text */
-  async function copyCited(ids: string[], what: 'bibliography' | 'citation'): Promise<void> {
+  async function copyCited(chosen: Chosen, what: 'bibliography' | 'citation'): Promise<void> {
     try {
-      const reply = await cite(ids, what === 'citation');
+      const reply = await cite(chosen, what === 'citation');
       const n = reply.entries.length;
       const missing = reply.unprinted.length ? `; ${unprintedWords(reply)}` : '';
       if (!n) return changes.tell(`Nothing copied: ${unprintedWords(reply)}`, null, true);

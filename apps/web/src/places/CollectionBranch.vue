@@ -30,7 +30,7 @@ const drop: Drop = {
   accepts: (d) => session.may('arrange') && (d.what === 'sources' || d.collection !== props.branch.collection.id),
   dropped: (d) =>
     void (d.what === 'sources'
-      ? places.file(d.ids, props.branch.collection.id)
+      ? places.file(d.chosen, props.branch.collection.id)
       : places.place(d.collection, props.branch.collection.id, d.placement)),
 };
 
@@ -138,7 +138,7 @@ function finishRename(): void {
         </MenuItems>
       </Menu>
       <span class="count" :class="over?.what === 'sources' && 'text-verdigris'">{{
-        over?.what === 'sources' ? `+${over.ids.length}` : branch.collection.count
+        over?.what === 'sources' ? `+${over.count}` : branch.collection.count
       }}</span>
     </div>
     <ul v-if="branch.children.length && isOpen" role="group">

@@ -34,7 +34,7 @@ async function finish(): Promise<void> {
 const bin: Drop = {
   over: (d) => (overBin.value = d),
   accepts: (d) => d.what === 'sources' && session.may('arrange'),
-  dropped: (d) => d.what === 'sources' && void batch.toBin(d.ids),
+  dropped: (d) => d.what === 'sources' && void batch.toBin(d.chosen),
 };
 </script>
 

@@ -1,10 +1,12 @@
 /** What is dragged within the page: sources to collections, collections to collections. */
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import type { Directive } from 'vue';
+import type { Chosen } from '@pandecta/contract';
 
 export interface DragSources {
   what: 'sources';
-  ids: string[];
+  chosen: Chosen;
+  count: number;
 }
 export interface DragCollection {
   what: 'collection';

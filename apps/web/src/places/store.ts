@@ -1,7 +1,7 @@
 /** The collections as a tree of placements, and as a flat list of paths. */
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { routes, type Changed, type CollectionNode } from '@pandecta/contract';
+import { routes, type Changed, type Chosen, type CollectionNode } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { useAsked } from '../data/asked.ts';
@@ -68,8 +68,8 @@ export const usePlaces = defineStore('places', () => {
     changes.change(() => ask(routes.places.place, { body: { collection, parent, ...(movedFrom && { movedFrom }) } }));
   const unplace = (placement: string): Promise<unknown> =>
     changes.change(() => ask(routes.places.unplace, { placement }));
-  const file = (ids: string[], collection: string, present = true): Promise<unknown> =>
-    changes.change(() => ask(routes.places.file, { body: { ids, collection, present } }));
+  const file = (chosen: Chosen, collection: string, present = true): Promise<unknown> =>
+    changes.change(() => ask(routes.places.file, { body: { ...chosen, collection, present } }));
 
   return { reply, byId, tree, flat, load, pathOf, make, rename, place, unplace, file };
 });

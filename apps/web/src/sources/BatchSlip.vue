@@ -2,7 +2,7 @@
 /** Several sources selected: what they share, and what may be done to all. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { computed, ref } from 'vue';
-import { routes } from '@pandecta/contract';
+import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
 import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { ask as fetchReply } from '../api/client.ts';
@@ -18,7 +18,7 @@ import { useFloating } from '../look/floating.ts';
 import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
-const props = defineProps<{ ids: string[] }>();
+const props = defineProps<{ chosen: Chosen; count: number }>();
 const emit = defineEmits<{ file: [] }>();
 const citing = useCiting();
 const batch = useBatch();
@@ -29,14 +29,13 @@ const tagging = ref(false);
 const { style, place } = useFloating(150);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 const { value: sum, trouble } = useAsked({
-  question: () => props.ids,
-  fetch: (ids, signal) => fetchReply(routes.sources.summary, { body: { ids }, signal }),
+  question: () => props.chosen,
+  fetch: (body, signal) => fetchReply(routes.sources.summary, { body, signal }),
   concerns: (touched) => concerns(touched, ['source', 'tag', 'collection']),
 });
 
-const n = computed(() => props.ids.length);
+const n = computed(() => props.count);
 const share = (count: number): string => (count === n.value ? 'all' : String(count));
-const MOST_CITED = 2000;
 
 function startTagging(): void {
   tagging.value = true;
@@ -56,39 +55,43 @@ defineExpose({ startTagging });
           <MenuButton class="btn" @click="place">Reading state</MenuButton>
           <MenuItems class="menu" :style="style"
             ><MenuItem v-for="s in READING_STATES" :key="s" as="template"
-              ><button class="menu-item" @click="batch.reading(ids, s)">{{ s }}</button></MenuItem
+              ><button class="menu-item" @click="batch.reading(chosen, s)">{{ s }}</button></MenuItem
             ><MenuItem as="template"
-              ><button class="menu-item" @click="batch.reading(ids, null)">none</button></MenuItem
+              ><button class="menu-item" @click="batch.reading(chosen, null)">none</button></MenuItem
             ></MenuItems
           >
         </Menu>
       </template>
-      <StarButton v-if="sum && ask.scope !== 'bin'" :ids="ids" :starred="sum.starred === n" />
+      <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />
       <button
         class="btn"
         :disabled="n > MOST_CITED"
         :title="n > MOST_CITED ? `At most ${MOST_CITED} at once` : undefined"
-        @click="citing.copyCited(ids, 'bibliography')"
+        @click="citing.copyCited(chosen, 'bibliography')"
       >
         Copy bibliography
       </button>
-      <button class="btn" :disabled="n > MOST_CITED" @click="citing.copyCited(ids, 'citation')">Copy citation</button>
+      <button class="btn" :disabled="n > MOST_CITED" @click="citing.copyCited(chosen, 'citation')">
+        Copy citation
+      </button>
       <Menu as="div" class="relative">
         <MenuButton class="btn" @click="place">Export</MenuButton>
         <MenuItems class="menu" :style="style"
           ><MenuItem v-for="f in EXPORT_FORMATS" :key="f" as="template"
-            ><button class="menu-item" @click="batch.exportAs(ids, f)">{{ EXPORT_INFO[f].name }}</button></MenuItem
+            ><button class="menu-item" @click="batch.exportAs(chosen, count, f)">
+              {{ EXPORT_INFO[f].name }}
+            </button></MenuItem
           ></MenuItems
         >
       </Menu>
-      <button v-if="session.may('edit') && ask.scope === 'bin'" class="btn btn-main" @click="batch.restore(ids)">
+      <button v-if="session.may('edit') && ask.scope === 'bin'" class="btn btn-main" @click="batch.restore(chosen)">
         Restore
       </button>
-      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin(ids)">To the bin</button>
+      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin(chosen)">To the bin</button>
       <span class="ml-auto"><StyleChooser /></span>
     </div>
     <div v-if="tagging" class="mt-2 w-64">
-      <TagInput ref="tagInput" @add="batch.tag(ids, $event)" @done="tagging = false" />
+      <TagInput ref="tagInput" @add="batch.tag(chosen, $event)" @done="tagging = false" />
     </div>
     <p v-if="trouble" role="alert" class="mt-3 text-madder">{{ trouble }}</p>
     <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-[12.8px]">
@@ -106,7 +109,7 @@ defineExpose({ startTagging });
               v-if="session.may('edit')"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
               :aria-label="`Take ${t.name} from all`"
-              @click="batch.tag(ids, t.name, false, t.subject)"
+              @click="batch.tag(chosen, t.name, false, t.subject)"
             >
               ✕</button
             ><span class="count">{{ share(t.count) }}</span></span
@@ -122,7 +125,7 @@ defineExpose({ startTagging });
               v-if="session.may('edit')"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
               :aria-label="`Remove all from ${c.path}`"
-              @click="places.file(ids, c.id, false)"
+              @click="places.file(chosen, c.id, false)"
             >
               ✕</button
             ><span class="count">{{ share(c.count) }}</span></span

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** `f`: files the chosen sources by typing the name of a collection, or makes one of that name. */
 import { computed, ref } from 'vue';
+import type { Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import ChooseBox from '../look/ChooseBox.vue';
 import { hasWords } from '../look/words.ts';
 import { usePlaces } from '../places/store.ts';
 
-const props = defineProps<{ ids: string[] }>();
+const props = defineProps<{ chosen: Chosen; count: number }>();
 const open = defineModel<boolean>('open', { required: true });
 const places = usePlaces();
 const text = ref('');
@@ -30,7 +31,7 @@ const entries = computed<Entry[]>(() => {
 
 async function choose({ id }: Entry): Promise<void> {
   const target = id ?? (await places.make(text.value.trim()))?.id;
-  if (target) await places.file(props.ids, target);
+  if (target) await places.file(props.chosen, target);
 }
 </script>
 
@@ -38,7 +39,7 @@ async function choose({ id }: Entry): Promise<void> {
   <ChooseBox
     v-model:open="open"
     v-model:text="text"
-    :title="`File ${countSources(ids.length)} in`"
+    :title="`File ${countSources(count)} in`"
     label="Name of a collection"
     :entries="entries"
     @choose="choose"

@@ -4,7 +4,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { countSources } from '@pandecta/core/changes';
-import { vDrag } from '../places/drag.ts';
+import { vDrag, type DragSources } from '../places/drag.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { COLUMNS, nextSort, SORTS, sortInWords, useDensity, useShownColumns } from './columns.ts';
@@ -25,29 +25,30 @@ const lineHeight = computed(() => (two.value ? (searching.value ? 68 : 50) : 31)
 
 const virtual = useVirtualizer(
   computed(() => ({
-    count: ledger.ids.length,
+    count: ledger.total,
     getScrollElement: () => scroller.value ?? null,
     estimateSize: () => lineHeight.value,
     overscan: 12,
-    getItemKey: (i: number) => ledger.ids[i] ?? i,
+    getItemKey: (i: number) => ledger.lineAt(i)?.id ?? i,
   })),
 );
 watch(lineHeight, () => virtual.value.measure());
 // Coming back from another stage, the line one was at is in sight.
-onMounted(() => nextTick(() => toLine(ledger.cursor)));
+onMounted(() => nextTick(() => toLine()));
 const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 const items = computed(() => virtual.value.getVirtualItems());
+const drawn = computed(() => items.value.map((item) => ({ item, line: ledger.lineAt(item.index) })));
 /** The line the keyboard is at, where it is drawn. */
 const current = computed(() =>
-  items.value.some((item) => ledger.ids[item.index] === ledger.cursor) ? `source-${ledger.cursor}` : undefined,
+  items.value.some((item) => ledger.lineAt(item.index)?.id === ledger.cursor) ? `source-${ledger.cursor}` : undefined,
 );
-watch([items, () => ledger.rows.size, () => ledger.ids], () => {
+watch([items, () => ledger.generation], () => {
   const list = items.value;
   if (list.length) void ledger.ensure(list[0]!.index - 20, list.at(-1)!.index + 40);
 });
 watch(
-  () => ledger.cursor,
-  (id) => toLine(id),
+  () => [ledger.cursor, ledger.place],
+  () => toLine(),
 );
 watch(
   () => ask.params,
@@ -55,19 +56,21 @@ watch(
   { deep: true },
 );
 
-function toLine(id: string | null): void {
-  const at = id ? ledger.index.get(id) : undefined;
-  if (at !== undefined) virtual.value.scrollToIndex(at, { align: 'auto' });
+function toLine(): void {
+  if (ledger.cursor && ledger.place < ledger.total) virtual.value.scrollToIndex(ledger.place, { align: 'auto' });
 }
 
-const allSelected = computed(() => ledger.ids.length > 0 && ledger.selected.size === ledger.ids.length);
+const allSelected = computed(() => ledger.total > 0 && ledger.count === ledger.total);
 const sortOf = (key: string): string => {
   const part = (ask.sort || (searching.value ? 'relevance' : '-added'))
     .split(',')
     .find((p) => p.replace(/^-/, '') === key);
   return part && key !== 'relevance' ? (part.startsWith('-') ? '↓' : '↑') : part ? '•' : '';
 };
-const dragged = (id: string): string[] => (ledger.selected.has(id) ? ledger.chosen : [id]);
+const dragged = (id: string): DragSources =>
+  ledger.chosen && ledger.isSelected(id)
+    ? { what: 'sources', chosen: ledger.chosen, count: ledger.count }
+    : { what: 'sources', chosen: { ids: [id] }, count: 1 };
 
 function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
   shown.value = shown.value.includes(id) ? shown.value.filter((c) => c !== id) : [...shown.value, id];
@@ -81,14 +84,14 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         type="checkbox"
         class="h-3.5 w-3.5 accent-verdigris"
         :checked="allSelected"
-        :indeterminate="ledger.selected.size > 0 && !allSelected"
+        :indeterminate="ledger.count > 0 && !allSelected"
         aria-label="Select all that match"
         @change="allSelected ? ledger.unselect() : ledger.selectAll()"
       />
       <b class="text-ink" aria-live="polite">{{
         ledger.state === 'loading' ? 'Looking…' : countSources(ledger.total)
       }}</b>
-      <span v-if="ledger.selected.size">{{ ledger.selected.size.toLocaleString('en') }} selected</span>
+      <span v-if="ledger.count">{{ ledger.count.toLocaleString('en') }} selected</span>
       <Menu as="div" class="relative ml-auto">
         <MenuButton class="hover:text-ink">Sorted by {{ sortInWords(ask.sort, searching) }}</MenuButton>
         <MenuItems class="menu absolute right-0 top-6 w-56 text-[13.5px] text-ink">
@@ -122,7 +125,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       </Menu>
     </div>
     <div
-      v-if="!two && ledger.ids.length"
+      v-if="!two && ledger.total"
       class="heading grid gap-x-[11px] border-b border-line px-4 py-0.5"
       :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
@@ -175,30 +178,32 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       aria-label="Sources"
       aria-multiselectable="true"
       :aria-activedescendant="current"
-      :aria-busy="ledger.state === 'loading' || ledger.partial"
+      :aria-busy="ledger.state === 'loading'"
     >
       <div :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">
         <div
-          v-for="item in items"
-          :id="`source-${ledger.ids[item.index]}`"
+          v-for="{ item, line } in drawn"
+          :id="line && `source-${line.id}`"
           :key="String(item.key)"
-          v-drag="() => ({ what: 'sources', ids: dragged(ledger.ids[item.index]!) })"
+          v-drag="() => dragged(line?.id ?? '')"
           role="option"
-          :aria-selected="ledger.selected.has(ledger.ids[item.index]!) || ledger.cursor === ledger.ids[item.index]"
+          :aria-selected="Boolean(line) && (ledger.isSelected(line!.id) || ledger.cursor === line!.id)"
+          :aria-setsize="ledger.total"
+          :aria-posinset="item.index + 1"
           class="absolute inset-x-0 top-0 cursor-default select-none"
           :style="{ height: `${item.size}px`, transform: `translateY(${item.start}px)` }"
-          @click="ledger.click(ledger.ids[item.index]!, $event)"
-          @dblclick="emit('open', ledger.ids[item.index]!)"
+          @click="line && ledger.click(line.id, $event)"
+          @dblclick="line && emit('open', line.id)"
         >
           <LedgerRow
-            v-if="ledger.rows.get(ledger.ids[item.index]!)"
-            :row="ledger.rows.get(ledger.ids[item.index]!)!"
+            v-if="line"
+            :row="line"
             :two="two"
             :columns="columns"
-            :checked="ledger.selected.has(ledger.ids[item.index]!)"
-            :current="ledger.cursor === ledger.ids[item.index]"
-            @check="ledger.toggle(ledger.ids[item.index]!)"
-            @open="(page, file) => emit('open', ledger.ids[item.index]!, page, file)"
+            :checked="ledger.isSelected(line.id)"
+            :current="ledger.cursor === line.id"
+            @check="ledger.toggle(line.id)"
+            @open="(page, file) => emit('open', line!.id, page, file)"
           />
           <div v-else class="h-full border-b border-line px-4 py-2" aria-hidden="true">
             <div class="ml-[64px] h-3.5 w-2/3 rounded bg-panel" />

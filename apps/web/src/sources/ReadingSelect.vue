@@ -8,7 +8,7 @@ const props = defineProps<{ id: string; reading: ReadingState | null }>();
 const batch = useBatch();
 const session = useSession();
 const set = (e: Event): void =>
-  void batch.reading([props.id], ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
+  void batch.reading({ ids: [props.id] }, ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
 </script>
 
 <template>

@@ -40,7 +40,7 @@ const { value: source, trouble } = useAsked({
 });
 const { value: cited } = useAsked({
   question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
-  fetch: ({ id }, signal) => citing.cite([id], true, signal),
+  fetch: ({ id }, signal) => citing.cite({ ids: [id] }, true, signal),
   concerns: (touched, { id }) => concerns(touched, ['source'], id),
   pause,
 });
@@ -114,7 +114,7 @@ defineExpose({ startTagging });
             <button
               class="text-[12px] text-muted hover:text-ink"
               title="Copy (c)"
-              @click="citing.copyCited([id], 'bibliography')"
+              @click="citing.copyCited({ ids: [id] }, 'bibliography')"
             >
               Copy
             </button>
@@ -164,7 +164,7 @@ defineExpose({ startTagging });
                 class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
                 :aria-label="`Remove from ${p.path}`"
                 :title="`Remove from ${p.path}; the source stays`"
-                @click="places.file([id], p.id, false)"
+                @click="places.file({ ids: [id] }, p.id, false)"
               >
                 ✕
               </button>
@@ -185,7 +185,7 @@ defineExpose({ startTagging });
                 v-if="session.may('edit')"
                 class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
                 :aria-label="`Take away ${t.name}`"
-                @click="batch.tag([id], t.name, false, t.subject)"
+                @click="batch.tag({ ids: [id] }, t.name, false, t.subject)"
               >
                 ✕
               </button>
@@ -201,7 +201,7 @@ defineExpose({ startTagging });
               v-if="tagging"
               ref="tagInput"
               class="w-40"
-              @add="batch.tag([id], $event)"
+              @add="batch.tag({ ids: [id] }, $event)"
               @done="tagging = false"
             />
           </div>
@@ -232,12 +232,16 @@ defineExpose({ startTagging });
       <button v-if="session.may('edit') && source.presence === 'live'" class="btn" @click="mode = 'edit'">
         Edit record
       </button>
-      <button class="btn" @click="citing.copyCited([id], 'citation')">Cite</button>
-      <StarButton :ids="[id]" :starred="source.starred" />
-      <button v-if="session.may('edit') && source.presence === 'bin'" class="btn btn-main" @click="batch.restore([id])">
+      <button class="btn" @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</button>
+      <StarButton :chosen="{ ids: [id] }" :starred="source.starred" />
+      <button
+        v-if="session.may('edit') && source.presence === 'bin'"
+        class="btn btn-main"
+        @click="batch.restore({ ids: [id] })"
+      >
         Restore
       </button>
-      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin([id])">To the bin</button>
+      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin({ ids: [id] })">To the bin</button>
     </div>
   </section>
 </template>

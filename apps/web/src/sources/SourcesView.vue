@@ -37,7 +37,9 @@ const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
 const slipCard = ref<{ startTagging(): void }>();
-const single = computed(() => (ledger.selected.size > 1 ? null : (ledger.chosen[0] ?? null)));
+const single = computed(() => ledger.single);
+/** What the keys that turn something look at: the line one is at. */
+const line = computed(() => (ledger.cursor ? ledger.lineOf(ledger.cursor) : undefined));
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
 onMounted(() => {
@@ -49,7 +51,7 @@ watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value 
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
 
 async function open(id: string, page?: number, file?: string): Promise<void> {
-  const row = ledger.rows.get(id);
+  const row = ledger.lineOf(id);
   const fileId = file ?? (page ? undefined : row?.hit?.fileId) ?? row?.fileId;
   const at = page ?? (fileId && fileId === row?.hit?.fileId ? row.hit.page : undefined);
   if (!fileId) {
@@ -73,23 +75,23 @@ const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
   End: () => ledger.move(1e9),
   x: () => ledger.cursor && ledger.toggle(ledger.cursor),
   Enter: () => ledger.cursor && open(ledger.cursor),
-  c: () => ledger.chosen.length && citing.copyCited(ledger.chosen, 'bibliography'),
+  c: () => ledger.chosen && citing.copyCited(ledger.chosen, 'bibliography'),
   Escape: () => {
     if (mode.value !== 'card') mode.value = 'card';
-    else if (ledger.selected.size) ledger.unselect();
+    else if (ledger.count) ledger.unselect();
     else if (ask.text) ask.clearText();
   },
 };
 /** What is one's own, whatever the role. */
 const OWN: Record<string, () => unknown> = {
-  r: () => batch.reading(ledger.chosen, batch.nextState(ledger.rows.get(ledger.chosen[0]!)?.reading)),
-  s: () => batch.star(ledger.chosen, !ledger.rows.get(ledger.chosen[0]!)?.starred),
+  r: () => batch.reading(ledger.chosen!, batch.nextState(line.value?.reading)),
+  s: () => batch.star(ledger.chosen!, !line.value?.starred),
 };
 const EDITING: Record<string, () => unknown> = {
   f: () => (filing.value = true),
   t: () => slipCard.value?.startTagging(),
   e: () => (mode.value = 'edit'),
-  Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen)),
+  Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen!)),
 };
 
 useEventListener('keydown', (event: KeyboardEvent) => {
@@ -102,8 +104,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   )
     return;
   else if (KEYS[event.key]) KEYS[event.key]!(event);
-  else if (OWN[event.key] && session.may('own') && ledger.chosen.length) void OWN[event.key]!();
-  else if (EDITING[event.key] && session.may('edit') && ledger.chosen.length) void EDITING[event.key]!();
+  else if (OWN[event.key] && session.may('own') && ledger.chosen) void OWN[event.key]!();
+  else if (EDITING[event.key] && session.may('edit') && ledger.chosen) void EDITING[event.key]!();
   else return;
   event.preventDefault();
 });
@@ -140,10 +142,16 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           </button>
         </div>
         <LedgerList @open="open" />
-        <template v-if="ledger.chosen.length">
+        <template v-if="ledger.chosen">
           <SplitHandle v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
           <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
-            <BatchSlip v-if="ledger.selected.size > 1" ref="slipCard" :ids="ledger.chosen" @file="filing = true" />
+            <BatchSlip
+              v-if="ledger.count > 1"
+              ref="slipCard"
+              :chosen="ledger.chosen"
+              :count="ledger.count"
+              @file="filing = true"
+            />
             <SourceSlip
               v-else-if="single"
               :id="single"
@@ -160,6 +168,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <PlacesPane :class="!wide && 'absolute inset-y-0 right-0 z-20 shadow-xl'" :style="{ width: `${right}px` }" />
       </template>
     </div>
-    <FileTo v-model:open="filing" :ids="ledger.chosen" />
+    <FileTo v-if="ledger.chosen" v-model:open="filing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
   </div>
 </template>

@@ -1,7 +1,7 @@
 /** What may be done to one source or many: file, tag, state, bin, cite, export. */
 import { defineStore } from 'pinia';
-import { routes } from '@pandecta/contract';
-import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
+import { routes, type Chosen } from '@pandecta/contract';
+import { countSources, READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { EXPORT_INFO, type ExportFormat } from '@pandecta/core/formats';
 import { ask, send } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
@@ -9,31 +9,31 @@ import { useChanges } from '../app/changes.ts';
 export const useBatch = defineStore('batch', () => {
   const { change, tell } = useChanges();
 
-  const tag = (ids: string[], name: string, present = true, subject = false): Promise<unknown> =>
-    change(() => ask(routes.tags.tag, { body: { ids, name, present, subject } }));
-  const reading = (ids: string[], state: ReadingState | null): Promise<unknown> =>
-    change(() => ask(routes.own.reading, { body: { ids, state } }));
-  const star = (ids: string[], present: boolean): Promise<unknown> =>
-    change(() => ask(routes.own.star, { body: { ids, present } }));
-  const toBin = (ids: string[]): Promise<unknown> =>
-    change(() => ask(routes.sources.presence, { body: { ids, to: 'bin' } }));
-  const restore = (ids: string[]): Promise<unknown> =>
-    change(() => ask(routes.sources.presence, { body: { ids, to: 'live' } }));
+  const tag = (chosen: Chosen, name: string, present = true, subject = false): Promise<unknown> =>
+    change(() => ask(routes.tags.tag, { body: { ...chosen, name, present, subject } }));
+  const reading = (chosen: Chosen, state: ReadingState | null): Promise<unknown> =>
+    change(() => ask(routes.own.reading, { body: { ...chosen, state } }));
+  const star = (chosen: Chosen, present: boolean): Promise<unknown> =>
+    change(() => ask(routes.own.star, { body: { ...chosen, present } }));
+  const toBin = (chosen: Chosen): Promise<unknown> =>
+    change(() => ask(routes.sources.presence, { body: { ...chosen, to: 'bin' } }));
+  const restore = (chosen: Chosen): Promise<unknown> =>
+    change(() => ask(routes.sources.presence, { body: { ...chosen, to: 'live' } }));
 
   /** None, to read, reading, read, none … */
   function nextState(state: ReadingState | null | undefined): ReadingState | null {
     return READING_STATES[state ? READING_STATES.indexOf(state) + 1 : 0] ?? null;
   }
 
-  async function exportAs(ids: string[], format: ExportFormat): Promise<void> {
+  async function exportAs(chosen: Chosen, count: number, format: ExportFormat): Promise<void> {
     try {
-      const response = await send(routes.cite.export, { body: { ids, format } });
+      const response = await send(routes.cite.export, { body: { ...chosen, format } });
       const link = document.createElement('a');
       link.href = URL.createObjectURL(await response.blob());
       link.download = `sources.${EXPORT_INFO[format].extension}`;
       link.click();
       URL.revokeObjectURL(link.href);
-      tell(`Exported ${ids.length} ${ids.length === 1 ? 'source' : 'sources'} as ${EXPORT_INFO[format].name}`);
+      tell(`Exported ${countSources(count)} as ${EXPORT_INFO[format].name}`);
     } catch (error) {
       tell((error as Error).message, null, true);
     }

@@ -8,17 +8,21 @@ import { useLive } from '../data/live.ts';
 const id = (n: number): string => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const row = (n: number): SourceRow =>
   ({ id: id(n), record: { type: 'book', title: `Tide table ${n}` }, tags: [] }) as unknown as SourceRow;
-const bytes = (ids: string[]): Uint8Array =>
-  Uint8Array.from(ids.join('').replaceAll('-', '').match(/../g) ?? [], (h) => parseInt(h, 16));
-
-/** A server of so many sources, the first fifty with the answer, the others on demand. */
+/** A server of so many sources: stretches of them with their lines, or their ids alone. */
 let library: number[];
-const serve: Answer = ({ path, body }: Asked) => {
-  if (path === '/sources') return { rows: library.slice(0, 50).map(row), total: library.length, notes: [] };
-  if (path === '/order') return new Response(bytes(library.map(id)) as BodyInit);
-  if (path === '/rows') return { rows: (body as { ids: string[] }).ids.map((i) => row(Number(i.slice(-12)))) };
+const serve: Answer = ({ path, query, body }: Asked) => {
+  const number = (name: string, or: number): number => Number(query.get(name) ?? or);
+  const from = number('from', 0);
+  const stretch = library.slice(from, from + number('count', 50));
+  if (path === '/sources') {
+    const at = library.findIndex((n) => id(n) === query.get('find'));
+    return { rows: stretch.map(row), from, total: library.length, notes: [], ...(at >= 0 && { at }) };
+  }
+  if (path === '/ids') return { ids: stretch.map(id) };
+  if (path === '/among') return { ids: (body as { ids: string[] }).ids.filter((i) => library.map(id).includes(i)) };
   throw new Error(`not asked for: ${path}`);
 };
+const shown = (): string[] => [...ledger.lines].sort(([a], [b]) => a - b).map(([, line]) => line.id);
 
 let page: Awaited<ReturnType<typeof withoutPage>>;
 let ledger: ReturnType<typeof useLedger>;
@@ -42,13 +46,16 @@ beforeEach(async () => {
 const plain = { shiftKey: false, ctrlKey: false, metaKey: false };
 
 describe('the list', () => {
-  test('holds the order of all that match, and the lines of those that were looked at, each asked for once', async () => {
-    expect([ledger.total, ledger.ids.length, ledger.rows.size]).toEqual([200, 200, 50]);
+  test('knows how many match, and holds the lines of those that were looked at, each asked for once', async () => {
+    expect([ledger.total, ledger.lines.size]).toEqual([200, 50]);
     await Promise.all([ledger.ensure(40, 180), ledger.ensure(100, 200)]);
-    expect(ledger.rows.size).toBe(200);
-    const lines = page.asked.filter((a) => a.path === '/rows').flatMap((a) => (a.body as { ids: string[] }).ids);
-    expect([lines.length, new Set(lines).size]).toEqual([150, 150]);
-    expect(ledger.rows.get(id(180))!.record.title).toBe('Tide table 180');
+    expect(ledger.lines.size).toBe(200);
+    const asked = page.asked.filter((a) => a.path === '/sources').slice(1);
+    const places = asked.flatMap(({ query }) =>
+      Array.from({ length: Number(query.get('count')) }, (_, i) => Number(query.get('from')) + i),
+    );
+    expect([places.length, new Set(places).size]).toEqual([150, 150]);
+    expect(ledger.lineAt(179)!.record.title).toBe('Tide table 180');
   });
 
   test('shows the answer to the last question, however late an earlier one comes', async () => {
@@ -63,7 +70,7 @@ describe('the list', () => {
     await settled();
     late({ rows: [row(1), row(2)], total: 2, notes: [] });
     await settled();
-    expect([ledger.total, ledger.ids]).toEqual([1, [id(7)]]);
+    expect([ledger.total, shown()]).toEqual([1, [id(7)]]);
     expect(ledger.cursor).toBe(id(7));
   });
 
@@ -89,7 +96,7 @@ describe('the list', () => {
     answer = () => ({ rows: [row(7)], total: 1, notes: [], settling: false });
     vi.advanceTimersByTime(2400);
     await turns();
-    expect(ledger.ids).toEqual([id(7)]);
+    expect(shown()).toEqual([id(7)]);
     const settledAt = asks();
     vi.advanceTimersByTime(60_000);
     await turns();
@@ -100,14 +107,14 @@ describe('the list', () => {
     ask.setText('gat');
     await settled();
     expect([ledger.cursor, ledger.follows]).toEqual([id(1), true]);
-    ledger.move(1);
+    await ledger.move(1);
     expect([ledger.cursor, ledger.follows]).toEqual([id(2), false]);
     ask.setText('gate ');
     await settled();
     expect(ledger.follows).toBe(false);
     ask.setText('gate k');
     await settled();
-    ledger.click(id(9), plain);
+    await ledger.click(id(9), plain);
     expect([ledger.cursor, ledger.follows]).toEqual([id(9), false]);
   });
 
@@ -116,7 +123,7 @@ describe('the list', () => {
       Response.json({ code: 'too_slow', detail: 'This question takes too long to answer.' }, { status: 503 });
     await ledger.load(true);
     expect([ledger.state, ledger.error]).toEqual(['failed', 'This question takes too long to answer.']);
-    expect(ledger.ids).toHaveLength(200);
+    expect(ledger.lines.size).toBe(50);
     answer = serve;
     await ledger.load(true);
     expect(ledger.state).toBe('ready');
@@ -124,50 +131,72 @@ describe('the list', () => {
 });
 
 describe('choosing', () => {
-  test('a click chooses one, Ctrl adds to it, Shift takes a stretch, another click lets go', () => {
-    ledger.click(id(3), plain);
-    expect(ledger.chosen).toEqual([id(3)]);
-    ledger.click(id(5), { ...plain, ctrlKey: true });
-    expect(ledger.chosen).toEqual([id(3), id(5)]);
-    ledger.click(id(8), { ...plain, shiftKey: true });
-    expect(ledger.chosen).toEqual([5, 6, 7, 8].map(id));
-    ledger.click(id(1), plain);
-    expect([ledger.selected.size, ledger.chosen]).toEqual([0, [id(1)]]);
+  const chosen = (): unknown => ledger.chosen;
+
+  test('a click chooses one, Ctrl adds to it, Shift takes a stretch, another click lets go', async () => {
+    await ledger.click(id(3), plain);
+    expect(chosen()).toEqual({ ids: [id(3)] });
+    await ledger.click(id(5), { ...plain, ctrlKey: true });
+    expect(chosen()).toEqual({ ids: [id(3), id(5)] });
+    await ledger.click(id(8), { ...plain, shiftKey: true });
+    expect(chosen()).toEqual({ ids: [5, 6, 7, 8].map(id) });
+    await ledger.click(id(1), plain);
+    expect([ledger.count, chosen()]).toEqual([0, { ids: [id(1)] }]);
   });
 
-  test('arrows move, with Shift they select as one goes and take back as one returns', () => {
-    ledger.click(id(3), plain);
-    ledger.move(1, true);
-    ledger.move(1, true);
-    expect(ledger.chosen).toEqual([3, 4, 5].map(id));
-    ledger.move(-1, true);
-    expect(ledger.chosen).toEqual([3, 4].map(id));
-    ledger.move(-1e9);
+  test('arrows move, with Shift they select as one goes and take back as one returns', async () => {
+    await ledger.click(id(3), plain);
+    await ledger.move(1, true);
+    await ledger.move(1, true);
+    expect(chosen()).toEqual({ ids: [3, 4, 5].map(id) });
+    await ledger.move(-1, true);
+    expect(chosen()).toEqual({ ids: [3, 4].map(id) });
+    await ledger.move(-1e9);
     expect(ledger.cursor).toBe(id(1));
-    ledger.move(-1);
+    await ledger.move(-1);
     expect(ledger.cursor).toBe(id(1));
-    ledger.move(1e9);
+    await ledger.move(1e9);
     expect(ledger.cursor).toBe(id(200));
   });
 
-  test('all that match are selected, also those whose lines were never seen; what leaves the list leaves the selection', async () => {
-    ledger.selectAll();
-    expect(ledger.chosen).toHaveLength(200);
-    library = library.filter((n) => n % 2);
-    page.make(useLive).tell({ everything: true, kinds: {} });
-    await vi.waitFor(() => expect(ledger.ids).toHaveLength(100));
-    expect(ledger.chosen).toHaveLength(100);
-    ledger.unselect();
-    expect(ledger.chosen).toEqual([ledger.cursor]);
+  test('a stretch over lines that were never seen is selected whole', async () => {
+    await ledger.click(id(10), plain);
+    await ledger.move(1e9, true);
+    expect(chosen()).toEqual({ ids: library.slice(9).map(id) });
+    expect(ledger.lines.size).toBeLessThan(100);
   });
 
-  test('when the chosen one goes, the one that stood after it is chosen', async () => {
-    ledger.click(id(4), plain);
-    library = library.filter((n) => n !== 4);
-    page.make(useLive).tell({ everything: true, kinds: {} });
-    await vi.waitFor(() => expect(ledger.ids).not.toContain(id(4)));
+  test('all that match are the question itself, but those one takes away; others that come or go count at once', async () => {
+    ask.setText('tide');
     await settled();
-    expect(ledger.cursor).toBe(id(5));
+    ledger.selectAll();
+    ledger.toggle(id(2));
+    expect([ledger.count, ledger.isSelected(id(2)), ledger.isSelected(id(199))]).toEqual([199, false, true]);
+    expect(chosen()).toEqual({ matching: { q: 'tide', typing: true }, except: [id(2)] });
+    library = library.filter((n) => n <= 100);
+    page.make(useLive).tell({ everything: true, kinds: {} });
+    await vi.waitFor(() => expect(ledger.count).toBe(99));
+    ledger.unselect();
+    expect(chosen()).toEqual({ ids: [ledger.cursor] });
+  });
+
+  test('what leaves the list leaves the selection, and another question begins without one', async () => {
+    await ledger.click(id(3), plain);
+    await ledger.click(id(6), { ...plain, shiftKey: true });
+    library = library.filter((n) => n % 2);
+    page.make(useLive).tell({ everything: true, kinds: {} });
+    await vi.waitFor(() => expect(chosen()).toEqual({ ids: [id(3), id(5)] }));
+    ask.setText('gate');
+    await settled();
+    expect(ledger.count).toBe(0);
+  });
+
+  test('when the chosen one goes, the one that stood after it is chosen, far down the list too', async () => {
+    await ledger.go(149);
+    library = library.filter((n) => n !== 150);
+    page.make(useLive).tell({ everything: true, kinds: {} });
+    await vi.waitFor(() => expect(ledger.cursor).toBe(id(151)));
+    expect(ledger.place).toBe(149);
   });
 });
 

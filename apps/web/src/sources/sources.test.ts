@@ -4,7 +4,6 @@ import type { Name, SourceRecord } from '@pandecta/core/source';
 import { anyRecord } from '@pandecta/core/testing';
 import { nextSort, sortInWords } from './columns.ts';
 import { fieldsOf, fieldToText, textToField, troubleOf } from './fields.ts';
-import { readIds } from './ids.ts';
 
 test('a click sorts by a key, again the other way round, with Shift as a further key', () => {
   expect(nextSort('', 'title', false)).toBe('title');
@@ -108,13 +107,4 @@ test('the fields of the kind come first, then whatever else the record holds', (
   const fields = fieldsOf({ type: 'book', title: 'x', authority: 'A court' }, 'book');
   expect(fields.slice(0, 3)).toEqual(['title', 'author', 'issued']);
   expect(fields.at(-1)).toBe('authority');
-});
-
-test('ids come back from their sixteen bytes', () => {
-  fc.assert(
-    fc.property(fc.array(fc.uuid(), { maxLength: 20 }), (ids) => {
-      const bytes = Uint8Array.from(ids.join('').replaceAll('-', '').match(/../g) ?? [], (h) => parseInt(h, 16));
-      expect(readIds(bytes)).toEqual(ids);
-    }),
-  );
 });

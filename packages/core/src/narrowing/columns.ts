@@ -124,14 +124,15 @@ export class Columns {
     return this.ids.subarray(n * 16, n * 16 + 16);
   }
 
-  /** The ids of sources, one after another. */
-  idsOf(numbers: ArrayLike<number>): Uint8Array {
-    const out = new Uint8Array(numbers.length * 16);
-    for (let i = 0; i < numbers.length; i += 1) {
-      const from = numbers[i]! * 16;
-      for (let k = 0; k < 16; k += 1) out[i * 16 + k] = this.ids[from + k]!;
+  /** The number of the source with this id of sixteen bytes, or -1: all of them are looked through. */
+  numberOf(id: Uint8Array): number {
+    for (let n = 0, from = 0; n < this.size; n += 1, from += 16) {
+      // The last bytes of an id differ most.
+      let k = 15;
+      while (k >= 0 && this.ids[from + k] === id[k]) k -= 1;
+      if (k < 0) return n;
     }
-    return out;
+    return -1;
   }
 
   /** A test for bearing at least one of the facets. */

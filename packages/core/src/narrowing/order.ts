@@ -18,17 +18,9 @@ export function inOrder(columns: Columns, set: Bits, sort: SortBy[], most = Infi
   const numbers = set.numbers();
   const backwards = sort.at(-1)?.descending ?? false;
   const keys = sort.map((s) => keyOf(columns, numbers, s));
-  // The keys and the number as digits of one number, as long as that stays exact: numbers sort many times faster.
-  // Plain loops: these run over every source, and the iterating forms cost four times as much.
-  let room = columns.size;
-  for (const { span } of keys) room *= span;
-  if (room > Number.MAX_SAFE_INTEGER) return sortByComparing(numbers, keys, backwards).slice(0, most);
-  const packed = new Float64Array(numbers.length);
-  for (const { values, span } of keys)
-    for (let i = 0; i < packed.length; i += 1) packed[i] = packed[i]! * span + values[i]!;
+  const packed = pack(columns, numbers, keys, backwards);
+  if (!packed) return sortByComparing(numbers, keys, backwards).slice(0, most);
   const last = columns.size - 1;
-  for (let i = 0; i < packed.length; i += 1)
-    packed[i] = packed[i]! * columns.size + (backwards ? last - numbers[i]! : numbers[i]!);
   const sorted = most < packed.length / 8 ? lowest(packed, most) : packed.sort();
   const length = Math.min(sorted.length, most);
   for (let i = 0; i < length; i += 1) {
@@ -36,6 +28,39 @@ export function inOrder(columns: Columns, set: Bits, sort: SortBy[], most = Infi
     numbers[i] = backwards ? last - n : n;
   }
   return numbers.subarray(0, length);
+}
+
+/**
+ * The place a number of the set has in that order: how many stand before it. Nothing is sorted for it.
+ * @throws RangeError when a key is unknown
+ */
+export function placeOf(columns: Columns, set: Bits, sort: SortBy[], number: number): number {
+  const numbers = set.numbers();
+  const backwards = sort.at(-1)?.descending ?? false;
+  const keys = sort.map((s) => keyOf(columns, numbers, s));
+  const packed = pack(columns, numbers, keys, backwards);
+  const at = numbers.indexOf(number);
+  if (!packed) return sortByComparing(numbers, keys, backwards).indexOf(number);
+  let before = 0;
+  for (let i = 0; i < packed.length; i += 1) if (packed[i]! < packed[at]!) before += 1;
+  return before;
+}
+
+/**
+ * The keys and the number as digits of one number, which sorts many times faster; undefined where that is not exact.
+ * Plain loops: these run over every source, and the iterating forms cost four times as much.
+ */
+function pack(columns: Columns, numbers: Int32Array, keys: Key[], backwards: boolean): Float64Array | undefined {
+  let room = columns.size;
+  for (const { span } of keys) room *= span;
+  if (room > Number.MAX_SAFE_INTEGER) return undefined;
+  const packed = new Float64Array(numbers.length);
+  for (const { values, span } of keys)
+    for (let i = 0; i < packed.length; i += 1) packed[i] = packed[i]! * span + values[i]!;
+  const last = columns.size - 1;
+  for (let i = 0; i < packed.length; i += 1)
+    packed[i] = packed[i]! * columns.size + (backwards ? last - numbers[i]! : numbers[i]!);
+  return packed;
 }
 
 /**

@@ -38,6 +38,8 @@ async function all(columns: ColumnsService, workspace: string): Promise<ColumnsA
             { key: 'title', descending: false },
             { key: 'year', descending: true },
           ],
+          lead: [],
+          from: 0,
           count: 100,
         },
         narrow: { most: { kind: 50, tag: 50, reading: 50, presence: 50 }, years: { is: 'all' } },

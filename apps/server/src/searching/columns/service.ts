@@ -38,7 +38,7 @@ export class ColumnsService {
   }
 
   async ask(workspaceId: string, ask: ColumnsAsk): Promise<ColumnsAnswer> {
-    const sort = [...(ask.page?.sort ?? []), ...(ask.whole?.sort ?? [])];
+    const sort = ask.page?.sort ?? [];
     for (let attempt = 0; attempt < 2; attempt += 1) {
       await this.freshen(workspaceId, sort);
       const answer = await this.worker.run('columns', { workspace: workspaceId, do: 'ask', ask });

@@ -3,6 +3,7 @@ import {
   Bits,
   Columns,
   inOrder,
+  placeOf,
   matching,
   NO_YEAR,
   type ColumnRows,
@@ -29,10 +30,8 @@ export interface ColumnsAsk {
   condition: Condition;
   /** What the condition's sets hold: numbers as runs of int4. */
   sets: Uint8Array[];
-  /** The first sources in this order, as ids. */
-  page?: { sort: SortBy[]; count: number };
-  /** All sources in this order, sixteen bytes each, after those that lead. */
-  whole?: { sort: SortBy[]; lead: number[] };
+  /** A stretch of the sources in this order, after those that lead, as ids; and the place of one that is to be found. */
+  page?: { sort: SortBy[]; lead: number[]; from: number; count: number; find?: string };
   /** The first to be ranked: those of the set first, then any. */
   candidates?: { first: number; most: number };
   /** How often each facet occurs, the most frequent of each type; and how many there are of each year. */
@@ -42,7 +41,8 @@ export interface ColumnsAsk {
 export interface ColumnsAnswer {
   total: number;
   page: string[];
-  whole: Uint8Array;
+  /** The place of the source to be found, or -1. */
+  at: number;
   /** The first `titled` of them are of the set asked for first. */
   candidates: { numbers: number[]; ids: string[]; titled: number };
   facets: [type: string, counts: [facet: number, count: number][]][];
@@ -94,20 +94,12 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
   const out: ColumnsAnswer = {
     total: found.count,
     page: [],
-    whole: new Uint8Array(0),
+    at: -1,
     candidates: { numbers: [], ids: [], titled: 0 },
     facets: [],
     years: [],
   };
-  if (ask.page) out.page = Array.from(inOrder(held, found, ask.page.sort, ask.page.count), (n) => uuid(held.idOf(n)));
-  if (ask.whole) {
-    const lead = ask.whole.lead.filter((n) => found.has(n));
-    const rest = inOrder(held, found.without(Bits.of(held.size, lead)), ask.whole.sort);
-    const all = new Int32Array(lead.length + rest.length);
-    all.set(lead);
-    all.set(rest, lead.length);
-    out.whole = held.idsOf(all);
-  }
+  if (ask.page) Object.assign(out, pageOf(held, found, ask.page));
   if (ask.candidates) {
     const { first, most } = ask.candidates;
     const titled = found.and(Bits.of(held.size, sets[first]!));
@@ -127,6 +119,31 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
   }
   return out;
 }
+
+function pageOf(
+  held: Columns,
+  found: Bits,
+  { sort, lead, from, count, find }: NonNullable<ColumnsAsk['page']>,
+): Pick<ColumnsAnswer, 'page' | 'at'> {
+  const first = lead.filter((n) => found.has(n));
+  const rest = first.length ? found.without(Bits.of(held.size, first)) : found;
+  const numbers = first.slice(from, from + count);
+  const wanted = from + count - first.length;
+  if (wanted > 0) {
+    const skip = Math.max(0, from - first.length);
+    for (const n of inOrder(held, rest, sort, wanted).subarray(skip)) numbers.push(n);
+  }
+  let at = -1;
+  const sought = find ? held.numberOf(bytesOf(find)) : -1;
+  if (sought >= 0 && found.has(sought)) {
+    const among = first.indexOf(sought);
+    at = among >= 0 ? among : first.length + placeOf(held, rest, sort, sought);
+  }
+  return { page: numbers.map((n) => uuid(held.idOf(n))), at };
+}
+
+const bytesOf = (id: string): Uint8Array =>
+  Uint8Array.from(id.replaceAll('-', '').match(/../g)!, (hex) => parseInt(hex, 16));
 
 const HEX = Array.from({ length: 256 }, (_, i) => i.toString(16).padStart(2, '0'));
 

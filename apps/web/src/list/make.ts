@@ -1,0 +1,270 @@
+/**
+ * Makes a list of the answer to a question, however long: it knows how many lines there are, and holds those that were
+ * looked at, by their places. Other stretches are fetched when they come in sight; what was touched is fetched anew, and
+ * an older answer never comes over a newer one.
+ */
+import { useThrottleFn } from '@vueuse/core';
+import { computed, onScopeDispose, ref, shallowReactive, shallowRef, watch } from 'vue';
+import type { Touched } from '@pandecta/contract';
+import { isAbort } from '../api/client.ts';
+import { useLive } from '../data/live.ts';
+import { EVERYTHING, has, NOTHING, sizeOf, toggled, type Selection } from './selection.ts';
+
+/** Lines fetched with the answer, and with each stretch after it. */
+export const AT_ONCE = 50;
+/** News come in bursts: those of so long are answered with one asking. */
+const GATHER_MS = 200;
+
+/** A stretch of the answer, as the server gives it. */
+export interface Stretch<L> {
+  total: number;
+  from: number;
+  rows: L[];
+  /** The place of the line that was to be found, where it is in the answer. */
+  at?: number;
+}
+
+export interface Listing<Q, L extends { id: string }, S extends Stretch<L>> {
+  question: () => Q;
+  fetch: (question: Q, stretch: { from: number; count: number; find?: string }, signal?: AbortSignal) => Promise<S>;
+  /** The ids of a stretch alone, for what is selected over lines that were not looked at. */
+  ids: (question: Q, from: number, count: number) => Promise<string[]>;
+  /** Those of the lines that are in the answer: what leaves it leaves the selection. */
+  among: (question: Q, ids: string[]) => Promise<string[]>;
+  concerns: (touched: Touched) => boolean;
+  /** Whether anyone looks at it. */
+  seen: () => boolean;
+  /** The line to be at when an answer begins; the first where it is not in it. */
+  begins?: () => string | undefined;
+  /** A line that stays chosen even when it no longer matches. */
+  holds?: () => string | null;
+  /** Told of each answer's first stretch. */
+  answered?: (first: S, again: boolean) => void;
+}
+
+export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(listing: Listing<Q, L, S>) {
+  const lines = shallowReactive(new Map<number, L>());
+  const places = new Map<string, number>();
+  const total = ref(0);
+  const state = ref<'loading' | 'ready' | 'failed'>('loading');
+  const error = ref('');
+  const cursor = ref<string | null>(null);
+  /** The place of the line one is at; where it went, the place it had. */
+  const place = ref(0);
+  const selection = shallowRef<Selection>(NOTHING);
+  let anchor: number | null = null;
+  let stop: AbortController | undefined;
+  /** Places being fetched, or fetched since the last answer. */
+  let wanted = new Set<number>();
+  let stale = false;
+  let begun = false;
+
+  const lineAt = (at: number): L | undefined => lines.get(at);
+  const lineOf = (id: string): L | undefined => {
+    const at = places.get(id);
+    return at === undefined ? undefined : lines.get(at);
+  };
+
+  function put(from: number, rows: L[]): void {
+    rows.forEach((line, i) => {
+      const before = lines.get(from + i);
+      if (before && before.id !== line.id && places.get(before.id) === from + i) places.delete(before.id);
+      lines.set(from + i, line);
+      places.set(line.id, from + i);
+    });
+  }
+
+  /** @param again the same question, after something was touched: what stands there stays until it is known anew */
+  async function load(again: boolean): Promise<void> {
+    stop?.abort();
+    stop = new AbortController();
+    const { signal } = stop;
+    const question = listing.question();
+    if (!lines.size) state.value = 'loading';
+    const find = again ? (cursor.value ?? undefined) : listing.begins?.();
+    try {
+      const first = await listing.fetch(question, { from: 0, count: AT_ONCE, ...(find && { find }) }, signal);
+      if (signal.aborted) return;
+      wanted = new Set(first.rows.map((_, i) => i));
+      if (!again) {
+        lines.clear();
+        places.clear();
+      }
+      for (const at of [...lines.keys()]) if (at >= first.total) lines.delete(at);
+      put(0, first.rows);
+      total.value = first.total;
+      error.value = '';
+      state.value = 'ready';
+      await settle(question, again, find, first.at);
+      if (again) await prune(question);
+      if (signal.aborted) return;
+      listing.answered?.(first, again);
+      // Lines beyond the first are those of before until they come in sight again.
+      generation.value += 1;
+    } catch (e) {
+      if (signal.aborted || isAbort(e)) return;
+      error.value = (e as Error).message;
+      state.value = 'failed';
+    }
+  }
+  /** Counts the answers: whoever shows lines asks for those in sight again. */
+  const generation = ref(0);
+
+  /** Finds the line to be at: the one asked for, or the one that stands where it stood. */
+  async function settle(question: Q, again: boolean, find: string | undefined, at: number | undefined): Promise<void> {
+    const last = total.value - 1;
+    if (find && at !== undefined) {
+      cursor.value = find;
+      place.value = at;
+      places.set(find, at);
+    } else if (again && cursor.value && cursor.value === listing.holds?.()) return;
+    else if (last < 0) cursor.value = null;
+    else {
+      const to = again ? Math.min(place.value, last) : 0;
+      await ensure(to, to + 1, question);
+      cursor.value = lines.get(to)?.id ?? lines.get(0)?.id ?? null;
+      place.value = to;
+      if (!again) anchor = null;
+    }
+  }
+
+  /** What no longer matches is selected no more. */
+  async function prune(question: Q): Promise<void> {
+    const before = selection.value;
+    if (before.all || !before.ids.size) return;
+    const left = await listing.among(question, [...before.ids]);
+    if (selection.value === before && left.length < before.ids.size)
+      selection.value = { all: false, ids: new Set(left) };
+  }
+
+  /** Fetches the lines of a stretch that are not here, or are of before the last answer. */
+  async function ensure(from: number, to: number, question = listing.question()): Promise<void> {
+    const mine = wanted;
+    const runs: [from: number, to: number][] = [];
+    for (let at = Math.max(0, from); at < Math.min(total.value, to); at += 1) {
+      if (mine.has(at)) continue;
+      mine.add(at);
+      const run = runs.at(-1);
+      if (run && run[1] === at && at - run[0] < AT_ONCE) run[1] = at + 1;
+      else runs.push([at, at + 1]);
+    }
+    for (const [first, after] of runs) {
+      try {
+        const { rows } = await listing.fetch(question, { from: first, count: after - first });
+        if (mine !== wanted) return;
+        put(first, rows);
+      } catch {
+        for (let at = first; at < after; at += 1) mine.delete(at);
+      }
+    }
+  }
+
+  const refresh = useThrottleFn(
+    () => {
+      if (!listing.seen()) return void (stale = true);
+      stale = false;
+      return load(true);
+    },
+    GATHER_MS,
+    true,
+    true,
+  );
+  onScopeDispose(useLive().listen((touched) => void (begun && listing.concerns(touched) && refresh())));
+  watch(listing.seen, (now) => now && stale && void refresh());
+  watch(
+    // By what it says: whoever comes back asks the same again.
+    () => JSON.stringify(listing.question()),
+    () => {
+      selection.value = NOTHING;
+      if (begun) void load(false);
+    },
+  );
+
+  /** The first answer; whoever comes back finds what was there, as far as nothing was touched meanwhile. */
+  function begin(): void {
+    if (begun) return;
+    begun = true;
+    void load(false);
+  }
+
+  const count = computed(() => sizeOf(selection.value, total.value));
+  const isSelected = (id: string): boolean => has(selection.value, id);
+
+  async function go(to: number): Promise<L | undefined> {
+    const at = Math.max(0, Math.min(total.value - 1, to));
+    if (!lines.has(at)) await ensure(at - 10, at + 10);
+    const line = lines.get(at);
+    if (line) {
+      cursor.value = line.id;
+      place.value = at;
+    }
+    return line;
+  }
+
+  async function move(step: number, extend = false): Promise<void> {
+    const from = place.value;
+    if (extend) anchor ??= from;
+    else anchor = null;
+    if ((await go(from + step)) && extend) await selectStretch(anchor!, place.value);
+  }
+
+  async function selectStretch(from: number, to: number): Promise<void> {
+    const [first, last] = from < to ? [from, to] : [to, from];
+    const known: string[] = [];
+    for (let at = first; at <= last && lines.has(at); at += 1) known.push(lines.get(at)!.id);
+    const all = known.length > last - first;
+    const ids = all ? known : await listing.ids(listing.question(), first, last - first + 1);
+    selection.value = { all: false, ids: new Set(ids) };
+  }
+
+  function toggle(id: string): void {
+    selection.value = toggled(selection.value, id);
+    anchor = places.get(id) ?? null;
+  }
+
+  /** A click on a line: alone it chooses, with Shift it selects a stretch, with Ctrl it adds one. */
+  async function click(id: string, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): Promise<void> {
+    const at = places.get(id) ?? place.value;
+    const before = cursor.value;
+    const from = anchor ?? place.value;
+    cursor.value = id;
+    place.value = at;
+    if (event.shiftKey) {
+      anchor = from;
+      await selectStretch(from, at);
+    } else if (event.ctrlKey || event.metaKey) {
+      if (!count.value && before && before !== id) selection.value = { all: false, ids: new Set([before]) };
+      toggle(id);
+    } else {
+      selection.value = NOTHING;
+      anchor = at;
+    }
+  }
+
+  const selectAll = (): void => void (selection.value = EVERYTHING);
+  const unselect = (): void => void (selection.value = NOTHING);
+
+  return {
+    lines,
+    lineAt,
+    lineOf,
+    total,
+    state,
+    error,
+    generation,
+    cursor,
+    place,
+    selection,
+    count,
+    isSelected,
+    begin,
+    load,
+    ensure,
+    move,
+    go,
+    toggle,
+    click,
+    selectAll,
+    unselect,
+  };
+}
