@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import DropFiles from '../gather/DropFiles.vue';
 import { useLive } from '../data/live.ts';
+import { useAsk } from '../sources/ask.ts';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
 import { useChanges } from './changes.ts';
-import { isTyping } from './keys.ts';
+import { answerKey, useDeeds } from './commands.ts';
 import KeysList from './KeysList.vue';
 import TopBar from './TopBar.vue';
 
@@ -20,16 +21,22 @@ watch(inside, (now) => now && live.follow(session.workspace?.id ?? ''), { immedi
 const keysOpen = ref(false);
 const paletteOpen = ref(false);
 
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (!inside.value) return;
-  const control = event.ctrlKey || event.metaKey;
-  if (control && event.key.toLowerCase() === 'k') paletteOpen.value ||= !document.querySelector('[role="dialog"]');
-  else if (isTyping(event)) return;
-  else if (control && event.key.toLowerCase() === 'z') void (event.shiftKey ? changes.redo() : changes.undo());
-  else if (event.key === '?' && !control) keysOpen.value = true;
-  else return;
-  event.preventDefault();
+const router = useRouter();
+const ask = useAsk();
+useDeeds({
+  'to-sources': () => router.push(ask.address),
+  'to-gather': () => router.push('/gather'),
+  'to-read': () => router.push('/read'),
+  loose: () => router.push('/sources?scope=loose'),
+  starred: () => router.push('/sources?include=star%3Dyes'),
+  bin: () => router.push('/sources?scope=bin'),
+  palette: () => (paletteOpen.value = true),
+  keys: () => (keysOpen.value = true),
+  undo: () => void changes.undo(),
+  redo: () => void changes.redo(),
+  'sign-out': () => session.signOut(),
 });
+useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(event));
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue';
-import { KEYS } from './keys.ts';
+import { keysByPlace } from './commands.ts';
 
 defineProps<{ open: boolean }>();
 const emit = defineEmits<{ 'update:open': [boolean] }>();
@@ -14,7 +14,7 @@ const emit = defineEmits<{ 'update:open': [boolean] }>();
           <DialogTitle class="font-serif text-lg font-semibold">Keys</DialogTitle>
           <button class="btn" @click="emit('update:open', false)">Close</button>
         </div>
-        <section v-for="group in KEYS" :key="group.where" class="mt-5">
+        <section v-for="group in keysByPlace()" :key="group.where" class="mt-5">
           <h3 class="heading mb-1">{{ group.where }}</h3>
           <dl class="grid grid-cols-[8.5rem_1fr] gap-y-1">
             <template v-for="k in group.keys" :key="k.keys">

@@ -4,7 +4,7 @@ import type { JobInfo, PlacesReply } from '@pandecta/contract';
 import { droppedFiles } from '../gather/upload.ts';
 import { useLive } from '../data/live.ts';
 import { useJobs } from '../gather/jobs.ts';
-import { hasWords } from '../look/words.ts';
+import { hasWords } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useBatch } from '../sources/batch.ts';

@@ -4,7 +4,7 @@ import { ChevronDown } from '@lucide/vue';
 import { watchDebounced } from '@vueuse/core';
 import { ref } from 'vue';
 import type { StyleInfo } from '@pandecta/core/citing';
-import { useFloating } from '../look/floating.ts';
+import { useFloating } from '../kit/floating.ts';
 import { useCiting } from './store.ts';
 
 const citing = useCiting();

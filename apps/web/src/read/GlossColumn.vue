@@ -3,7 +3,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import type { Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
-import BothValues from '../look/BothValues.vue';
+import BothValues from '../kit/BothValues.vue';
 import { FILL } from './colours.ts';
 
 const props = defineProps<{

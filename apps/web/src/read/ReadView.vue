@@ -8,8 +8,8 @@ import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
 import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
 import { routes } from '@pandecta/contract';
 import { addressOf } from '../api/client.ts';
-import { isTyping } from '../app/keys.ts';
-import LitText from '../look/LitText.vue';
+import { useDeeds, type Deed } from '../app/commands.ts';
+import LitText from '../kit/LitText.vue';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/ask.ts';
 import ReadingSelect from '../sources/ReadingSelect.vue';
@@ -163,25 +163,22 @@ function unchoose(): void {
   selected.value = null;
 }
 
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (event.defaultPrevented || isTyping(event) || document.querySelector('[role=dialog]')) return;
-  const control = event.ctrlKey || event.metaKey;
-  if ((control && event.key === 'f') || (event.key === '/' && !control)) searchInput.value?.focus();
-  else if (control || event.altKey) return;
-  else if (/^[1-9]$/.test(event.key) && session.may('mark')) {
-    const s = senses.value.find((x) => x.key === Number(event.key));
+const chooseBy: Deed = (event) => (event ? choose(event.key as Arrow, event.shiftKey) : false);
+useDeeds({
+  word: chooseBy,
+  words: chooseBy,
+  unchoose: () => unchoose(),
+  mark: (event) => {
+    const s = senses.value.find((x) => x.key === Number(event?.key));
     if (s) void mark(s.id);
-  } else if (event.key.startsWith('Arrow')) {
-    if (!choose(event.key as Arrow, event.shiftKey)) return;
-  } else if (event.key === 'Escape') unchoose();
-  else if (event.key === 'n') step(1);
-  else if (event.key === 'p') step(-1);
-  else if (event.key === '+' || event.key === '=') setZoom(1.15);
-  else if (event.key === '-') setZoom(1 / 1.15);
-  else if (event.key === 'j') go(Math.min(pages.value, page.value + 1));
-  else if (event.key === 'k') go(Math.max(1, page.value - 1));
-  else return;
-  event.preventDefault();
+  },
+  'search-within': () => searchInput.value?.focus(),
+  'next-hit': () => step(1),
+  'previous-hit': () => step(-1),
+  larger: () => setZoom(1.15),
+  smaller: () => setZoom(1 / 1.15),
+  'next-page': () => go(Math.min(pages.value, page.value + 1)),
+  'previous-page': () => go(Math.max(1, page.value - 1)),
 });
 
 /** Under the last word chosen, or over the first where there is no room; always in the window. */

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The ask line: scope, narrowing and words stand together, as chips and text. Results come as one types. */
 import { Search, X } from '@lucide/vue';
-import { useEventListener, useThrottleFn } from '@vueuse/core';
+import { useThrottleFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { KINDS, type Kind } from '@pandecta/core/source';
-import { isTyping } from '../app/keys.ts';
+import { useDeeds } from '../app/commands.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
@@ -28,11 +28,11 @@ watch(
   (text) => text !== draft.value.trim() && text !== draft.value && (draft.value = text),
 );
 
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (event.key !== '/' || isTyping(event) || event.ctrlKey || event.metaKey) return;
-  input.value?.focus();
-  input.value?.select();
-  event.preventDefault();
+useDeeds({
+  ask: () => {
+    input.value?.focus();
+    input.value?.select();
+  },
 });
 
 interface Chip {

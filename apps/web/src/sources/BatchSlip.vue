@@ -14,7 +14,7 @@ import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
-import { useFloating } from '../look/floating.ts';
+import { useFloating } from '../kit/floating.ts';
 import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 

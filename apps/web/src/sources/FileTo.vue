@@ -3,8 +3,8 @@
 import { computed, ref } from 'vue';
 import type { Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
-import ChooseBox from '../look/ChooseBox.vue';
-import { hasWords } from '../look/words.ts';
+import ChooseBox from '../kit/ChooseBox.vue';
+import { hasWords } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();

@@ -3,8 +3,8 @@ import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
 import { dateShort, KINDS, nameShort, namesShort, yearShort } from '@pandecta/core/source';
-import LitText from '../look/LitText.vue';
-import StampMark from '../look/StampMark.vue';
+import LitText from '../kit/LitText.vue';
+import StampMark from '../kit/StampMark.vue';
 import type { Column } from './columns.ts';
 import SelectBox from './SelectBox.vue';
 

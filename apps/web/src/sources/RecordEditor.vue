@@ -6,7 +6,7 @@ import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from 
 import { ask } from '../api/client.ts';
 import { useChanges } from '../app/changes.ts';
 import { useLive } from '../data/live.ts';
-import BothValues from '../look/BothValues.vue';
+import BothValues from '../kit/BothValues.vue';
 import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
-import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core';
+import { useLocalStorage, useMediaQuery } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { isTyping } from '../app/keys.ts';
+import type { Chosen } from '@pandecta/contract';
+import { useDeeds, type Deed } from '../app/commands.ts';
 import { useChanges } from '../app/changes.ts';
 import { useCiting } from '../citing/store.ts';
-import SplitHandle from '../look/SplitHandle.vue';
+import SplitHandle from '../kit/SplitHandle.vue';
 import PlacesPane from '../places/PlacesPane.vue';
-import { useSession } from '../session/store.ts';
 import AskLine from './AskLine.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
@@ -25,7 +25,6 @@ const ledger = useLedger();
 const ask = useAsk();
 const batch = useBatch();
 const citing = useCiting();
-const session = useSession();
 const changes = useChanges();
 const router = useRouter();
 const wide = useMediaQuery('(min-width: 1024px)');
@@ -64,50 +63,32 @@ async function open(id: string, page?: number, file?: string): Promise<void> {
   });
 }
 
-const KEYS: Record<string, (event: KeyboardEvent) => unknown> = {
-  j: () => ledger.move(1),
-  k: () => ledger.move(-1),
-  ArrowDown: (e) => ledger.move(1, e.shiftKey),
-  ArrowUp: (e) => ledger.move(-1, e.shiftKey),
-  PageDown: () => ledger.move(10),
-  PageUp: () => ledger.move(-10),
-  Home: () => ledger.move(-1e9),
-  End: () => ledger.move(1e9),
-  x: () => ledger.cursor && ledger.toggle(ledger.cursor),
-  Enter: () => ledger.cursor && open(ledger.cursor),
-  c: () => ledger.chosen && citing.copyCited(ledger.chosen, 'bibliography'),
-  Escape: () => {
+/** A deed that needs something chosen to do it to. */
+const withChosen =
+  (deed: (chosen: Chosen) => unknown): Deed =>
+  () =>
+    ledger.chosen ? void deed(ledger.chosen) : false;
+useDeeds({
+  next: () => void ledger.move(1),
+  previous: () => void ledger.move(-1),
+  'select-on': (event) => void ledger.move(event?.key === 'ArrowUp' ? -1 : 1, true),
+  page: (event) => void ledger.move(event?.key === 'PageUp' ? -10 : 10),
+  ends: (event) => void ledger.move(event?.key === 'Home' ? -1e9 : 1e9),
+  select: () => ledger.cursor && ledger.toggle(ledger.cursor),
+  'select-all': () => ledger.selectAll(),
+  open: () => void (ledger.cursor && open(ledger.cursor)),
+  cite: withChosen((chosen) => citing.copyCited(chosen, 'bibliography')),
+  reading: withChosen((chosen) => batch.reading(chosen, batch.nextState(line.value?.reading))),
+  star: withChosen((chosen) => batch.star(chosen, !line.value?.starred)),
+  file: withChosen(() => (filing.value = true)),
+  tag: withChosen(() => slipCard.value?.startTagging()),
+  edit: withChosen(() => (mode.value = 'edit')),
+  'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
+  leave: () => {
     if (mode.value !== 'card') mode.value = 'card';
     else if (ledger.count) ledger.unselect();
     else if (ask.text) ask.clearText();
   },
-};
-/** What is one's own, whatever the role. */
-const OWN: Record<string, () => unknown> = {
-  r: () => batch.reading(ledger.chosen!, batch.nextState(line.value?.reading)),
-  s: () => batch.star(ledger.chosen!, !line.value?.starred),
-};
-const EDITING: Record<string, () => unknown> = {
-  f: () => (filing.value = true),
-  t: () => slipCard.value?.startTagging(),
-  e: () => (mode.value = 'edit'),
-  Delete: () => (ask.scope === 'bin' ? undefined : batch.toBin(ledger.chosen!)),
-};
-
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || filing.value || document.querySelector('[role=dialog]')) return;
-  if ((event.ctrlKey || event.metaKey) && event.key === 'a') ledger.selectAll();
-  else if (event.ctrlKey || event.metaKey || event.altKey) return;
-  else if (
-    ['Enter', ' ', 'ArrowDown', 'ArrowUp'].includes(event.key) &&
-    (event.target as HTMLElement).closest('button, a, summary, [role=separator], [role=menu]')
-  )
-    return;
-  else if (KEYS[event.key]) KEYS[event.key]!(event);
-  else if (OWN[event.key] && session.may('own') && ledger.chosen) void OWN[event.key]!();
-  else if (EDITING[event.key] && session.may('edit') && ledger.chosen) void EDITING[event.key]!();
-  else return;
-  event.preventDefault();
 });
 </script>
 

@@ -6,7 +6,7 @@ import { computed, onMounted, ref } from 'vue';
 import { routes, type TagSuggestion } from '@pandecta/contract';
 import { fold } from '@pandecta/core/words';
 import { ask } from '../api/client.ts';
-import { useFloating } from '../look/floating.ts';
+import { useFloating } from '../kit/floating.ts';
 
 const emit = defineEmits<{ add: [name: string]; done: [] }>();
 const text = ref('');
