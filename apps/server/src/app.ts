@@ -5,51 +5,51 @@ import multipart from '@fastify/multipart';
 import staticFiles from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { DEFAULT_STYLE } from '@pandecta/core/citing';
-import { accessRoutes } from './access/routes.ts';
-import { changeRoutes } from './changes/routes.ts';
-import { changeWork } from './changes/service.ts';
-import { citeRoutes } from './citing/routes.ts';
+import type { Capability } from './capability.ts';
 import type { Config } from './config.ts';
+import { access } from './access/index.ts';
+import { changes } from './changes/index.ts';
+import { citing } from './citing/index.ts';
+import { files } from './files/index.ts';
+import { gathering } from './gathering/index.ts';
+import { jobs } from './jobs/index.ts';
+import { live } from './live/index.ts';
+import { marks } from './marks/index.ts';
+import { own } from './own/index.ts';
+import { places } from './places/index.ts';
+import { searching } from './searching/index.ts';
+import { sources } from './sources/index.ts';
+import { tags } from './tags/index.ts';
 import { connect } from './database/connect.ts';
-import { fileRoutes } from './files/routes.ts';
 import { FolderStorage } from './files/storage.ts';
-import { importWork } from './gathering/import.ts';
-import { gatherRoutes, MOST_BYTES } from './gathering/routes.ts';
+import { MOST_BYTES } from './gathering/routes.ts';
 import { registerDescription } from './http/describe.ts';
 import { registerJson } from './http/json.ts';
 import { registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
 import { SERIALIZERS } from './log.ts';
 import { Indexer } from './indexing/indexer.ts';
-import { jobRoutes } from './jobs/routes.ts';
 import { Jobs } from './jobs/service.ts';
-import { liveRoutes } from './live/routes.ts';
 import { Live } from './live/service.ts';
-import { markRoutes } from './marks/routes.ts';
-import { ownRoutes } from './own/routes.ts';
-import { placeRoutes } from './places/routes.ts';
 import { ColumnsService } from './searching/columns/service.ts';
-import { searchRoutes } from './searching/routes.ts';
 import type { Services } from './services.ts';
-import { purge } from './sources/purge.ts';
-import { sourceRoutes } from './sources/routes.ts';
-import { tagRoutes } from './tags/routes.ts';
 import { Workers } from './workers/pool.ts';
 
-const CAPABILITIES = [
-  accessRoutes,
-  changeRoutes,
-  sourceRoutes,
-  ownRoutes,
-  searchRoutes,
-  placeRoutes,
-  tagRoutes,
-  gatherRoutes,
-  jobRoutes,
-  liveRoutes,
-  fileRoutes,
-  markRoutes,
-  citeRoutes,
+/** The parts of the server, in the order the description of the API has them. */
+const CAPABILITIES: Capability[] = [
+  access,
+  changes,
+  sources,
+  own,
+  searching,
+  places,
+  tags,
+  gathering,
+  jobs,
+  live,
+  files,
+  marks,
+  citing,
 ];
 
 export interface App {
@@ -100,7 +100,7 @@ export async function buildApp(config: Config): Promise<App> {
   registerProblems(app);
   const declared: Declared = [];
   const declare = declarer(app, services, declared);
-  for (const capability of CAPABILITIES) capability(declare, services);
+  for (const { routes } of CAPABILITIES) routes(declare, services);
   registerDescription(app, declared);
   if (config.webFolder) {
     await app.register(staticFiles, {
@@ -118,8 +118,12 @@ export async function buildApp(config: Config): Promise<App> {
     services,
     start: async () => {
       await services.live.start();
-      await services.jobs.start({ import: importWork(services), change: changeWork(services) });
-      await services.jobs.daily('empty-bin', () => purge(database.db, services.storage));
+      await services.jobs.start(
+        CAPABILITIES.flatMap((c) => c.jobs ?? []),
+        services,
+      );
+      for (const [name, work] of CAPABILITIES.flatMap((c) => Object.entries(c.daily ?? {})))
+        await services.jobs.daily(name, () => work(services));
       services.indexer.start();
       // The first citation anyone looks at should not wait for its style to be read.
       void workers.run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] }).catch(report);

@@ -19,7 +19,7 @@ import { one, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Progress } from '../indexing/derive.ts';
-import type { Work } from '../jobs/service.ts';
+import type { Work } from '../jobs/kind.ts';
 import type { Services } from '../services.ts';
 import { carrierOf } from './carriers.ts';
 import { commitWithin, type Committed } from './commit.ts';

@@ -8,7 +8,7 @@ import { one, withoutTimeout, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
-import type { Work } from '../jobs/service.ts';
+import type { Work } from '../jobs/kind.ts';
 import type { Progress } from '../indexing/derive.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';

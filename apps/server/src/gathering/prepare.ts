@@ -10,7 +10,7 @@ import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { SourceRecord } from '@pandecta/core/source';
 import { one } from '../database/connect.ts';
 import { readPdf } from '../files/read-pdf.ts';
-import type { Progress } from '../jobs/service.ts';
+import type { Progress } from '../jobs/kind.ts';
 import type { Services } from '../services.ts';
 import { TookTooMuch } from '../workers/pool.ts';
 

@@ -12,28 +12,8 @@ import { isUnavailable, one, rows, transact, type Database, type Db } from '../d
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import { notify } from '../live/notify.ts';
-
-export class Cancelled extends Error {}
-
-/** What a job's work is given to say how far it is; throws `Cancelled` when it is to stop. */
-export interface Progress {
-  (done: number, total: number, says: string): Promise<void>;
-}
-
-export type Work = (workspaceId: string, jobId: string, progress: Progress) => Promise<string>;
-
-export const JOB_KINDS = ['import', 'change'] as const;
-export type JobKind = (typeof JOB_KINDS)[number];
-
-/** What can be said of a job that ended without having done anything. */
-const NOTHING = { import: 'nothing was added', change: 'nothing was changed' } as const satisfies Record<
-  JobKind,
-  string
->;
-const FAILED = {
-  import: `The import failed on the server; ${NOTHING.import}. The files are kept, so it can be tried again.`,
-  change: `The change failed on the server; ${NOTHING.change}.`,
-} as const satisfies Record<JobKind, string>;
+import type { Services } from '../services.ts';
+import { Cancelled, type JobKind, type Progress, type Work } from './kind.ts';
 
 interface Payload {
   workspaceId: string;
@@ -53,6 +33,7 @@ export class Jobs {
   private readonly boss: PgBoss;
   private readonly db: Db;
   private looking: NodeJS.Timeout | undefined;
+  private kinds = new Map<string, { kind: JobKind; work: Work }>();
 
   constructor(
     private readonly database: Database,
@@ -64,18 +45,20 @@ export class Jobs {
     this.boss.on('error', report);
   }
 
-  async start(kinds: Record<JobKind, Work>): Promise<void> {
+  /** Begins to take up jobs of these kinds. */
+  async start(kinds: JobKind[], services: Services): Promise<void> {
+    this.kinds = new Map(kinds.map((kind) => [kind.kind, { kind, work: kind.work(services) }]));
     await this.boss.start();
-    for (const kind of JOB_KINDS) {
+    for (const kind of this.kinds.keys()) {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
       // One that died between making a job and queueing it leaves it waiting.
       await this.giveBackOrphans(kind, ['running', 'waiting']);
       await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data, kinds[kind]));
+        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
       });
     }
     this.looking = setInterval(() => {
-      for (const kind of JOB_KINDS) this.giveBackOrphans(kind, ['running']).catch(this.report);
+      for (const kind of this.kinds.keys()) this.giveBackOrphans(kind, ['running']).catch(this.report);
     }, LOOK_EVERY_MS);
   }
 
@@ -87,7 +70,7 @@ export class Jobs {
   }
 
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
-  private async giveBackOrphans(kind: JobKind, states: JobState[]): Promise<void> {
+  private async giveBackOrphans(kind: string, states: JobState[]): Promise<void> {
     const left = await transact(this.db, (tx) =>
       rows<Payload>(
         tx,
@@ -121,7 +104,7 @@ export class Jobs {
   async queue(
     workspaceId: string,
     userId: string,
-    kind: JobKind,
+    kind: string,
     title: string,
     before: (tx: Db, jobId: string) => Promise<unknown>,
   ): Promise<string> {
@@ -137,7 +120,8 @@ export class Jobs {
     return id;
   }
 
-  private async carryOut(kind: JobKind, { workspaceId, jobId }: Payload, work: Work): Promise<void> {
+  private async carryOut(name: string, { workspaceId, jobId }: Payload): Promise<void> {
+    const { kind, work } = this.kinds.get(name)!;
     const job = await one<{ state: JobState; says: string }>(
       this.db,
       sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
@@ -169,7 +153,7 @@ export class Jobs {
       if (times > MOST_TAKINGS) {
         await end(
           'failed',
-          `Given up: the server ended ${MOST_TAKINGS} times over it, the last time at “${job.says}”; ${NOTHING[kind]}.`,
+          `Given up: the server ended ${MOST_TAKINGS} times over it, the last time at “${job.says}”; ${kind.nothing}.`,
         );
         return;
       }
@@ -178,10 +162,10 @@ export class Jobs {
     } catch (error) {
       // The database is away: the job stands as it stood, and is taken up again when it is back.
       if (isUnavailable(error)) throw error;
-      if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${NOTHING[kind]}`);
+      if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${kind.nothing}`);
       else {
         this.report(error);
-        await end('failed', error instanceof Refusal ? error.message : FAILED[kind]);
+        await end('failed', error instanceof Refusal ? error.message : kind.failed);
       }
     }
   }
@@ -195,12 +179,16 @@ export class Jobs {
     return found!.taken;
   }
 
+  private nothing(): Record<string, string> {
+    return Object.fromEntries([...this.kinds].map(([name, { kind }]) => [name, kind.nothing]));
+  }
+
   async cancel(workspaceId: string, jobId: string): Promise<void> {
     // Who carries it out says so itself, unless it had not begun.
     const found = await one(
       this.db,
       sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
-        says = case when state = 'waiting' then 'Cancelled; ' || (${JSON.stringify(NOTHING)}::jsonb ->> kind) else says end
+        says = case when state = 'waiting' then 'Cancelled; ' || (${JSON.stringify(this.nothing())}::jsonb ->> kind) else says end
         where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
     );
     if (!found) throw new Refusal('no_such_job');

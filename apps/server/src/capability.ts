@@ -1,0 +1,16 @@
+/**
+ * A part of the server: a folder whose `index.ts` says what it serves. What else it brings is listed where all of its sort
+ * are: its tables in `database/schema.ts`, its kinds of change in `changes/carriers.ts`, its facets in
+ * `indexing/facets.ts`. There a missing one does not compile, or fails a test.
+ */
+import type { Declare } from './http/route.ts';
+import type { JobKind } from './jobs/kind.ts';
+import type { Services } from './services.ts';
+
+export interface Capability {
+  routes: (declare: Declare, services: Services) => void;
+  /** Long work it does. */
+  jobs?: JobKind[];
+  /** Work done once a day, by name. */
+  daily?: Record<string, (services: Services) => Promise<unknown>>;
+}

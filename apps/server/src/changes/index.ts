@@ -1,0 +1,9 @@
+/** Undo, redo and history. */
+import type { Capability } from '../capability.ts';
+import { changeJob } from './jobs.ts';
+import { changeRoutes } from './routes.ts';
+
+export const changes: Capability = {
+  routes: changeRoutes,
+  jobs: [changeJob],
+};

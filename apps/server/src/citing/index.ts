@@ -1,0 +1,7 @@
+/** Styles, citations, bibliographies, export. */
+import type { Capability } from '../capability.ts';
+import { citeRoutes } from './routes.ts';
+
+export const citing: Capability = {
+  routes: citeRoutes,
+};

@@ -1,0 +1,7 @@
+/** The content of files and the words in them. */
+import type { Capability } from '../capability.ts';
+import { fileRoutes } from './routes.ts';
+
+export const files: Capability = {
+  routes: fileRoutes,
+};

@@ -1,0 +1,7 @@
+/** Following and cancelling long work. */
+import type { Capability } from '../capability.ts';
+import { jobRoutes } from './routes.ts';
+
+export const jobs: Capability = {
+  routes: jobRoutes,
+};

@@ -1,0 +1,7 @@
+/** News of what is touched. */
+import type { Capability } from '../capability.ts';
+import { liveRoutes } from './routes.ts';
+
+export const live: Capability = {
+  routes: liveRoutes,
+};

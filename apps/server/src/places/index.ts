@@ -1,0 +1,7 @@
+/** Collections, where they stand and what is filed in them. */
+import type { Capability } from '../capability.ts';
+import { placeRoutes } from './routes.ts';
+
+export const places: Capability = {
+  routes: placeRoutes,
+};
