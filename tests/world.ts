@@ -7,7 +7,7 @@ import pg from 'pg';
 import { freePort } from '../scripts/lib/ports.mjs';
 import { serve } from '../scripts/lib/serve.mjs';
 
-export { expect, type Locator, type Page } from '@playwright/test';
+export { expect, type Browser, type Locator, type Page } from '@playwright/test';
 
 interface World {
   file: string;

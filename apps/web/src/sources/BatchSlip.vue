@@ -47,12 +47,12 @@ defineExpose({ startTagging });
 <template>
   <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Batch slip">
     <div class="flex flex-wrap items-center gap-1.5">
-      <h3 class="mr-3 font-serif text-[16px] font-semibold">{{ n.toLocaleString('en') }} sources</h3>
+      <h3 class="mr-1 font-serif text-[16px] font-semibold">{{ n.toLocaleString('en') }} sources</h3>
       <template v-if="session.may('edit') && ask.scope !== 'bin'">
         <button class="btn" @click="emit('file')">File to…</button>
         <button class="btn" @click="startTagging">Tag…</button>
         <Menu as="div" class="relative">
-          <MenuButton class="btn" @click="place">Reading state</MenuButton>
+          <MenuButton class="btn" @click="place">Reading</MenuButton>
           <MenuItems class="menu" :style="style"
             ><MenuItem v-for="s in READING_STATES" :key="s" as="template"
               ><button class="menu-item" @click="batch.reading(chosen, s)">{{ s }}</button></MenuItem

@@ -100,7 +100,13 @@ function cell(id: Column['id']): string {
       </div>
       <div class="flex max-w-[min(18rem,36cqw)] flex-col items-end">
         <p class="count flex gap-2.5">
-          <Star v-if="row.starred" :size="12" class="self-center text-ochre" fill="currentColor" aria-label="starred" />
+          <Star
+            v-if="row.starred"
+            :size="12"
+            class="self-center text-verdigris"
+            fill="currentColor"
+            aria-label="starred"
+          />
           <span
             v-if="row.reading"
             class="font-sans text-[12px]"

@@ -155,8 +155,8 @@ defineExpose({ startTagging });
               + file
             </button>
           </h3>
-          <ul class="leading-[1.5]">
-            <li v-for="p in source.places" :key="p.path" class="group flex gap-2">
+          <ul>
+            <li v-for="p in source.places" :key="p.path" class="group flex min-h-6 items-center gap-2">
               <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
                 p.path
               }}</RouterLink><button

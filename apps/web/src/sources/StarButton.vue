@@ -18,8 +18,11 @@ const session = useSession();
     :title="starred ? 'Take your star away (s)' : 'Star for yourself (s)'"
     @click="batch.star(chosen, !starred)"
   >
-    <Star :size="13" :fill="starred ? 'currentColor' : 'none'" :class="starred && 'text-ochre'" aria-hidden="true" />{{
-      starred ? 'Starred' : 'Star'
-    }}
+    <Star
+      :size="13"
+      :fill="starred ? 'currentColor' : 'none'"
+      :class="starred && 'text-verdigris'"
+      aria-hidden="true"
+    />{{ starred ? 'Starred' : 'Star' }}
   </button>
 </template>
