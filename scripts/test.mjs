@@ -77,7 +77,7 @@ await main(async () => {
   await check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']);
   const { buildPrograms, buildWeb } = await import('./lib/build.mjs');
   await buildPrograms();
-  await buildWeb();
+  await buildWeb({ kit: true });
   const folder = mkdtempSync(join(tmpdir(), 'pandecta-test-'));
   chmodSync(folder, 0o755);
   let database;

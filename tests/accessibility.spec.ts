@@ -81,6 +81,17 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
       expect(await violations(page)).toEqual([]);
     });
+    test('the kit, in all its states', async ({ page }) => {
+      await page.goto('/kit.html');
+      await expect(page.getByRole('heading', { name: 'The kit' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Export' }).click();
+      expect(await violations(page)).toEqual([]);
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Choose by name…' }).click();
+      await expect(page.getByRole('combobox', { name: 'Name of a collection' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+    });
     for (const [name, go] of Object.entries(VIEWS)) {
       test(name, async ({ page }) => {
         await signIn(page);

@@ -6,6 +6,8 @@ import tailwindcss from '@tailwindcss/vite';
 import vue from '@vitejs/plugin-vue';
 import { defineConfig, type Plugin } from 'vite';
 
+const at = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
 /** The fonts and character maps that documents without embedded ones need, beside the page. */
 function documentResources(): Plugin {
   const pdfjs = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
@@ -20,8 +22,15 @@ function documentResources(): Plugin {
 }
 
 export default defineConfig({
-  root: fileURLToPath(new URL('.', import.meta.url)),
+  root: at('.'),
   plugins: [vue(), tailwindcss(), documentResources()],
-  build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1500 },
+  build: {
+    outDir: '../../dist/web',
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 1500,
+    // The page of the kit is for development (`npm run dev`, then /kit.html) and for the tests.
+    rollupOptions: { input: process.env.PANDECTA_KIT ? [at('index.html'), at('kit.html')] : at('index.html') },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4700' } },
 });

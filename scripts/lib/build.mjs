@@ -60,15 +60,16 @@ function stamp(folders) {
   return hash.digest('hex');
 }
 
-export async function buildWeb() {
+/** @param kit with the page that shows what everything is made of, for the tests */
+export async function buildWeb({ kit = false } = {}) {
   const mark = join(DIST, 'web.stamp');
-  const wanted = stamp(['apps/web', 'packages/core/src', 'packages/contract/src', 'package-lock.json']);
+  const wanted = `${stamp(['apps/web', 'packages/core/src', 'packages/contract/src', 'package-lock.json'])} ${kit}`;
   if (existsSync(mark) && existsSync(join(DIST, 'web/index.html')) && readFileSync(mark, 'utf8') === wanted) return;
   say('Building the page');
   const done = await run(
     process.execPath,
     [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'],
-    { cwd: join(ROOT, 'apps/web') },
+    { cwd: join(ROOT, 'apps/web'), env: { ...process.env, PANDECTA_KIT: kit ? '1' : '' } },
   );
   if (done.code !== 0) throw new Stop(`The page could not be built:\n${done.out}`);
   mkdirSync(DIST, { recursive: true });

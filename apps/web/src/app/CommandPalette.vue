@@ -90,10 +90,10 @@ watchDebounced(
     @choose="(entry) => nextTick(() => entry.go())"
   >
     <template #default="{ entry }">
-      <span class="w-20 shrink-0 text-[12px] text-muted">{{ entry.kind }}</span><span class="truncate">{{
+      <span class="w-20 shrink-0 text-fine text-muted">{{ entry.kind }}</span><span class="truncate">{{
         entry.name
       }}</span
-      ><span v-if="entry.keys" class="ml-auto shrink-0 font-mono text-[12px] text-muted">{{ entry.keys }}</span>
+      ><span v-if="entry.keys" class="ml-auto shrink-0 font-mono text-fine text-muted">{{ entry.keys }}</span>
     </template>
   </ChooseBox>
 </template>

@@ -10,7 +10,7 @@ const jobs = useJobs();
     <PopoverButton class="rounded px-1.5 py-0.5 hover:text-white">{{
       jobs.running.length ? `${jobs.running.length} ${jobs.running.length === 1 ? 'job' : 'jobs'} running` : 'Jobs'
     }}</PopoverButton>
-    <PopoverPanel class="menu absolute right-0 top-7 w-96 text-[13px] text-ink">
+    <PopoverPanel class="menu absolute right-0 top-7 w-96 text-body text-ink">
       <div v-for="job in jobs.list.slice(0, 8)" :key="job.id" class="border-b border-line px-3 py-2 last:border-0">
         <div class="flex items-baseline gap-2">
           <RouterLink

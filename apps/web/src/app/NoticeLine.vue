@@ -20,7 +20,7 @@ const changes = useChanges();
       class="flex min-w-0 items-center gap-2.5"
       :class="
         changes.notice.bad &&
-        'absolute right-4 top-[50px] z-50 max-w-[30rem] rounded-md bg-maddertint px-4 py-2 text-[13.5px] text-madder shadow-lg'
+        'absolute right-4 top-[50px] z-50 max-w-[30rem] rounded-md bg-maddertint px-4 py-2 text-body text-madder shadow-lg'
       "
     >
       <span :class="!changes.notice.bad && 'truncate'" :title="changes.notice.text">{{ changes.notice.text }}</span>

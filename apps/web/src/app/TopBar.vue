@@ -33,11 +33,11 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
 
 <template>
   <header class="flex h-[46px] shrink-0 items-center bg-top px-4 text-toptext">
-    <RouterLink to="/sources" class="font-serif text-[18px] font-semibold tracking-[.2px] text-[#f4f1e9]"
+    <RouterLink to="/sources" class="font-serif text-title font-semibold tracking-[.2px] text-[#f4f1e9]"
       >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
     >
     <Menu as="div" class="relative ml-4 border-l border-topline pl-4">
-      <MenuButton class="flex items-center gap-1 text-[12.5px]"
+      <MenuButton class="flex items-center gap-1 text-fine"
         >{{ session.workspace?.name }}<ChevronDown :size="13" aria-hidden="true" /><span class="sr-only"
           >Change the workspace</span
         ></MenuButton
@@ -62,22 +62,22 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
         {{ s.name }}
         <span
           v-if="s.count !== undefined"
-          class="rounded-lg px-1.5 font-mono text-[11px] font-normal"
+          class="rounded-lg px-1.5 font-mono text-label font-normal"
           :class="isOn(s.to) ? 'bg-verdtint text-verdigris' : 'bg-[#3b4a52] text-[#e9e6dd]'"
           >{{ s.count.toLocaleString('en') }}</span
         >
       </RouterLink>
     </nav>
-    <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-[12.5px]">
+    <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-fine">
       <NoticeLine />
       <JobsMenu />
       <Menu as="div" class="relative">
         <MenuButton
-          class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-[11px] font-bold text-[#1f2c33]"
+          class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-label font-bold text-[#1f2c33]"
           ><span aria-hidden="true">{{ session.initials }}</span
           ><span class="sr-only">{{ session.user?.name }}: account</span></MenuButton
         >
-        <MenuItems class="menu absolute right-0 top-8 w-60 text-[13.5px] text-ink">
+        <MenuItems class="menu absolute right-0 top-8 w-60 text-body text-ink">
           <p class="border-b border-line px-3 pb-2 pt-1">
             <span class="block font-semibold">{{ session.user?.name }}</span><span class="text-muted"
               >{{ session.user?.email }} · {{ session.workspace?.role }}</span
@@ -85,12 +85,12 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
           </p>
           <MenuItem as="template"
             ><button class="menu-item" @click="emit('commands')">
-              Commands and sources<span class="ml-auto font-mono text-[11px] text-muted">Ctrl K</span>
+              Commands and sources<span class="ml-auto font-mono text-label text-muted">Ctrl K</span>
             </button></MenuItem
           >
           <MenuItem as="template"
             ><button class="menu-item" @click="emit('keys')">
-              Keys<span class="ml-auto font-mono text-[11px] text-muted">?</span>
+              Keys<span class="ml-auto font-mono text-label text-muted">?</span>
             </button></MenuItem
           >
           <MenuItem as="template"><a class="menu-item" href="/api" target="_blank">The HTTP API</a></MenuItem>

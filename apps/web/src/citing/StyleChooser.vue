@@ -22,7 +22,7 @@ const names = new Intl.DisplayNames(['en'], { type: 'language' });
 <template>
   <Popover v-slot="{ close }" class="relative">
     <PopoverButton
-      class="inline-flex items-center gap-0.5 text-[12px] text-muted hover:text-ink"
+      class="inline-flex items-center gap-0.5 text-fine text-muted hover:text-ink"
       @click="(place($event), look())"
       >Style<ChevronDown :size="12" aria-hidden="true"
     /></PopoverButton>
@@ -36,7 +36,7 @@ const names = new Intl.DisplayNames(['en'], { type: 'language' });
             :class="s.id === citing.style.id && 'font-semibold text-verdigris'"
             @click="((citing.style = s), close())"
           >
-            <span class="flex-1">{{ s.title }}</span><span class="text-[12px] text-muted">{{ s.manner }}</span>
+            <span class="flex-1">{{ s.title }}</span><span class="text-fine text-muted">{{ s.manner }}</span>
           </button>
         </li>
         <li v-if="!found.length" class="px-2 py-1 text-muted">No style of this name is installed.</li>

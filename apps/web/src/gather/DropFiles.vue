@@ -45,8 +45,8 @@ useEventListener('drop', async (e: DragEvent) => {
 
 <template>
   <div v-if="over" class="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-verdtint/85">
-    <p class="rounded-md border-2 border-dashed border-verdigris bg-card px-8 py-5 text-center font-serif text-lg">
-      Let go to bring them in<span class="block font-sans text-[13px] text-muted">{{
+    <p class="rounded-md border-2 border-dashed border-verdigris bg-card px-8 py-5 text-center font-serif text-title">
+      Let go to bring them in<span class="block font-sans text-body text-muted">{{
         target ? `filed in ${places.pathOf(target)}` : 'in no collection yet'
       }}</span>
     </p>

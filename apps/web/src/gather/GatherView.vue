@@ -90,7 +90,7 @@ async function byHand(): Promise<void> {
   <div class="flex h-full">
     <aside class="pane w-[22rem] shrink-0 border-r border-line px-5 py-5" aria-label="Bring in sources">
       <template v-if="session.may('gather')">
-        <h1 class="font-serif text-lg font-semibold">Bring in sources</h1>
+        <h1 class="font-serif text-title font-semibold">Bring in sources</h1>
         <label class="mt-4 block"
           ><span class="heading">Where they go</span>
           <select v-model="destination" class="field mt-1">
@@ -102,8 +102,8 @@ async function byHand(): Promise<void> {
           class="mt-4 w-full rounded-md border-2 border-dashed border-edge bg-card px-4 py-6 text-center hover:border-verdigris"
           @click="picker?.click()"
         >
-          <span class="block font-serif text-[15px]">Drop files anywhere, or choose them</span>
-          <span class="text-[12.5px] text-muted"
+          <span class="block font-serif text-read">Drop files anywhere, or choose them</span>
+          <span class="text-fine text-muted"
             >PDF, RIS, BibTeX, BibLaTeX, CSL-JSON, in any mix; the content tells the format</span
           >
         </button>
@@ -129,7 +129,7 @@ async function byHand(): Promise<void> {
             :class="i.id === openId && 'bg-verdtint'"
           >
             <span class="block truncate font-medium">{{ i.title }}</span>
-            <span class="text-[12.5px] text-muted"
+            <span class="text-fine text-muted"
               >{{ when.format(new Date(i.at)) }} · {{ i.job.says || i.job.state }}</span
             >
           </RouterLink>

@@ -22,7 +22,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
 
 <template>
   <article>
-    <h2 class="font-serif text-xl font-semibold">{{ report.title }}</h2>
+    <h2 class="font-serif text-title font-semibold">{{ report.title }}</h2>
     <p class="text-muted">
       {{ report.by }}, {{ when.format(new Date(report.at))
       }}<template v-if="report.destination"> · into {{ report.destination }}</template>
@@ -52,9 +52,10 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
           <div v-for="f in figures" :key="f.says">
             <dt class="sr-only">{{ f.says }}</dt>
             <dd>
-              <span class="block font-mono text-2xl" :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''">{{
-                f.n.toLocaleString('en')
-              }}</span><span class="text-muted">{{ f.says }}</span>
+              <span
+                class="block font-mono text-display"
+                :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''"
+                >{{ f.n.toLocaleString('en') }}</span><span class="text-muted">{{ f.says }}</span>
             </dd>
           </div>
         </dl>

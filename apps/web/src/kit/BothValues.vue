@@ -5,7 +5,7 @@ const emit = defineEmits<{ theirs: []; yours: [] }>();
 </script>
 
 <template>
-  <div class="rounded border border-ochre bg-panel px-2.5 py-1.5 text-[12.5px]" role="alert">
+  <div class="rounded border border-ochre bg-panel px-2.5 py-1.5 text-fine" role="alert">
     <p>{{ by }} changed this since you opened it. Which shall stand?</p>
     <dl class="mt-1 grid grid-cols-[auto_minmax(0,1fr)_auto] items-baseline gap-x-2.5 gap-y-1">
       <dt class="text-muted">Theirs</dt>

@@ -44,7 +44,7 @@ function choose(entry: Entry | null): void {
         <DialogTitle class="heading px-4 pt-3">{{ props.title }}</DialogTitle>
         <Combobox :model-value="null" nullable @update:model-value="choose">
           <ComboboxInput
-            class="w-full border-b border-line bg-card px-4 py-2 text-[15px] focus-visible:border-verdigris focus-visible:outline-none"
+            class="w-full border-b border-line bg-card px-4 py-2 text-read focus-visible:border-verdigris focus-visible:outline-none"
             :placeholder="label"
             :aria-label="label"
             autocomplete="off"

@@ -12,7 +12,7 @@ const colour = computed(
 <template>
   <span
     :class="colour"
-    class="inline-grid h-5 w-[26px] shrink-0 place-items-center rounded-[3px] border border-current font-mono text-[10.5px] font-medium"
+    class="inline-grid h-5 w-[26px] shrink-0 place-items-center rounded-[3px] border border-current font-mono text-label font-medium"
     :title="info.name"
   >
     <span aria-hidden="true">{{ info.stamp }}</span><span class="sr-only">{{ info.name }}</span>

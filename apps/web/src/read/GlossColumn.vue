@@ -90,23 +90,23 @@ function keep(mark: Mark): void {
         @yours="emit('gloss', mark.id, met.yours, met.theirs)"
       />
       <button v-else-if="!open" class="block w-full text-left" @click="emit('activate', mark.id)">
-        <span class="flex items-center gap-1.5 font-mono text-[11px] font-semibold"
+        <span class="flex items-center gap-1.5 font-mono text-label font-semibold"
           ><span
-            class="inline-block h-3 w-3 rounded-[2px] text-center text-[9px] leading-3 text-[#1f262d]"
+            class="inline-block h-[15px] w-[15px] rounded-[2px] text-center text-label leading-[15px] text-[#1f262d]"
             :class="FILL[sense?.colour ?? 'straw']"
             aria-hidden="true"
             >{{ sense?.key }}</span
           >{{ sense?.name }} · p. {{ mark.page }}</span
         >
-        <span v-if="mark.gloss" class="block font-serif text-[13.5px]">{{ mark.gloss }}</span>
-        <span v-else class="line-clamp-2 block text-[12.5px] italic text-muted">{{ mark.quote.exact }}</span>
+        <span v-if="mark.gloss" class="block font-serif text-body">{{ mark.gloss }}</span>
+        <span v-else class="line-clamp-2 block text-fine italic text-muted">{{ mark.quote.exact }}</span>
       </button>
       <div v-else>
         <div class="mb-1 flex gap-1">
           <button
             v-for="s in senses"
             :key="s.id"
-            class="rounded px-1.5 text-[11.5px] whitespace-nowrap text-[#1f262d]"
+            class="rounded px-1.5 text-label whitespace-nowrap text-[#1f262d]"
             :class="[FILL[s.colour], s.id === mark.sense ? 'outline-2 outline-verdigris' : 'opacity-70']"
             :aria-pressed="s.id === mark.sense"
             :disabled="!mayMark"
@@ -129,7 +129,7 @@ function keep(mark: Mark): void {
           @blur="send(mark)"
         />
         <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
-        <div class="mt-1 flex items-center justify-between text-[12px] text-muted">
+        <div class="mt-1 flex items-center justify-between text-fine text-muted">
           <span>{{ mark.by }}</span><span v-if="mayMark" class="flex gap-2"
             ><button class="text-madder" @click="emit('remove', mark.id)">Remove mark</button
             ><button class="font-semibold text-verdigris" @click="keep(mark)">Keep</button></span

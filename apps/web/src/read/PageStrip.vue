@@ -50,7 +50,7 @@ function click(event: MouseEvent): void {
 </script>
 
 <template>
-  <footer class="flex h-9 shrink-0 items-center gap-3.5 border-t border-line bg-card px-4 text-[12px] text-muted">
+  <footer class="flex h-9 shrink-0 items-center gap-3.5 border-t border-line bg-card px-4 text-fine text-muted">
     <span>p. 1</span>
     <div
       class="relative h-6 flex-1 cursor-pointer"

@@ -226,7 +226,7 @@ const sums = computed(() =>
     </nav>
     <div v-if="!route.params.file && !tabs.open.length" class="grid flex-1 place-items-center text-center">
       <div>
-        <h1 class="font-serif text-lg">No document is open</h1>
+        <h1 class="font-serif text-title">No document is open</h1>
         <p class="mb-3 text-muted">Choose a source with a file and press Enter, or “Read” on its slip.</p>
         <RouterLink class="btn" to="/sources?include=file%3Dtext">Sources with full text</RouterLink>
       </div>
@@ -244,7 +244,7 @@ const sums = computed(() =>
       </div>
     </div>
     <template v-else>
-      <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-[13px]">
+      <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-body">
         <template v-if="session.may('mark')">
           <span class="text-muted">Mark as</span>
           <button
@@ -257,7 +257,7 @@ const sums = computed(() =>
             @click="mark(s.id)"
           >
             <span
-              class="inline-block h-3.5 w-3.5 rounded-[3px] text-center font-mono text-[10px] font-semibold leading-[14px] text-[#1f262d]"
+              class="inline-block h-[15px] w-[15px] rounded-[3px] text-center font-mono text-label font-semibold leading-[15px] text-[#1f262d]"
               :class="FILL[s.colour]"
               >{{ s.key }}</span>{{ s.name }}
           </button>
@@ -288,7 +288,7 @@ const sums = computed(() =>
           <span class="mx-1 h-5 border-l border-line" />
           <button class="btn !px-1.5" aria-label="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></button>
           <button
-            class="w-12 text-center font-mono text-[12px]"
+            class="w-12 text-center font-mono text-fine"
             title="Fit to the width"
             aria-label="Zoom: fit to the width"
             @click="zoom = null"
@@ -345,13 +345,13 @@ const sums = computed(() =>
         </div>
         <aside
           v-if="source"
-          class="hidden w-72 shrink-0 overflow-auto px-3.5 py-4 text-[13px] lg:block"
+          class="hidden w-72 shrink-0 overflow-auto px-3.5 py-4 text-body lg:block"
           aria-label="This source"
         >
           <h2 class="heading">This source</h2>
           <RouterLink
             :to="`/sources?at=${source.id}`"
-            class="block font-serif text-[14.5px] font-medium leading-[1.35] hover:underline"
+            class="block font-serif text-read font-medium leading-[1.35] hover:underline"
             >{{ source.record.title }}</RouterLink
           >
           <p class="text-muted">
@@ -375,7 +375,7 @@ const sums = computed(() =>
             <ul>
               <li v-for="(h, i) in hits.slice(0, 60)" :key="i">
                 <button
-                  class="block w-full border-b border-line py-1 text-left text-[12.5px]"
+                  class="block w-full border-b border-line py-1 text-left text-fine"
                   :class="i === hitAt && 'font-semibold'"
                   @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
                 >
@@ -417,7 +417,7 @@ const sums = computed(() =>
       <button
         v-for="s in senses"
         :key="s.id"
-        class="rounded px-2 py-0.5 text-[12.5px] text-[#1f262d]"
+        class="rounded px-2 py-0.5 text-fine text-[#1f262d]"
         :class="FILL[s.colour]"
         @mousedown.prevent
         @click="mark(s.id)"

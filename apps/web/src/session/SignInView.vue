@@ -29,7 +29,7 @@ async function submit(): Promise<void> {
 <template>
   <main class="grid h-full place-items-center bg-panel p-6">
     <form class="w-[22rem] rounded-md border border-line bg-card p-7" @submit.prevent="submit">
-      <h1 class="font-serif text-[26px] font-semibold">Pandecta<span class="text-verdigris">.</span></h1>
+      <h1 class="font-serif text-display font-semibold">Pandecta<span class="text-verdigris">.</span></h1>
       <p class="mb-5 mt-1 text-muted">Your sources, found, filed, read and cited.</p>
       <label class="mb-3 block">
         <span class="heading">E-mail address</span>

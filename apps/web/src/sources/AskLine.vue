@@ -97,7 +97,7 @@ function key(event: KeyboardEvent): void {
       <input
         ref="input"
         v-model="draft"
-        class="min-w-40 flex-1 bg-transparent text-[14.5px] outline-none placeholder:text-muted"
+        class="min-w-40 flex-1 bg-transparent text-read outline-none placeholder:text-muted"
         :placeholder="
           chips.length
             ? 'Words, or field:value'
@@ -111,17 +111,13 @@ function key(event: KeyboardEvent): void {
       />
       <button
         v-if="draft || chips.length"
-        class="shrink-0 text-[12.5px] text-muted hover:text-ink"
+        class="shrink-0 text-fine text-muted hover:text-ink"
         @mousedown.prevent
         @click="((draft = ''), ask.clear())"
       >
         Clear
       </button>
-      <div
-        v-if="ledger.notes.length && helpOpen"
-        class="menu absolute left-0 top-10 px-3 py-2 text-[12.5px]"
-        role="status"
-      >
+      <div v-if="ledger.notes.length && helpOpen" class="menu absolute left-0 top-10 px-3 py-2 text-fine" role="status">
         <p v-for="n in ledger.notes" :key="n.start" class="text-ochre">{{ n.says }}</p>
       </div>
     </div>

@@ -47,7 +47,7 @@ defineExpose({ startTagging });
 <template>
   <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Batch slip">
     <div class="flex flex-wrap items-center gap-1.5">
-      <h3 class="mr-1 font-serif text-[16px] font-semibold">{{ n.toLocaleString('en') }} sources</h3>
+      <h3 class="mr-1 font-serif text-read font-semibold">{{ n.toLocaleString('en') }} sources</h3>
       <template v-if="session.may('edit') && ask.scope !== 'bin'">
         <button class="btn" @click="emit('file')">File to…</button>
         <button class="btn" @click="startTagging">Tag…</button>
@@ -94,7 +94,7 @@ defineExpose({ startTagging });
       <TagInput ref="tagInput" @add="batch.tag(chosen, $event)" @done="tagging = false" />
     </div>
     <p v-if="trouble" role="alert" class="mt-3 text-madder">{{ trouble }}</p>
-    <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-[12.8px]">
+    <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-fine">
       <div>
         <h4 class="heading mb-1">Kinds</h4>
         <p v-for="k in sum.kinds.slice(0, 7)" :key="k.name" class="flex justify-between">

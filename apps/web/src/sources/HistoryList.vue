@@ -66,11 +66,11 @@ const list = computed(() =>
             Undo
           </button>
         </div>
-        <p v-for="f in e.fields" :key="f.name" class="text-[12.5px]">
+        <p v-for="f in e.fields" :key="f.name" class="text-fine">
           {{ f.name }}: <del class="text-madder">{{ f.before }}</del> →
           <ins class="text-verdigris no-underline">{{ f.after }}</ins>
         </p>
-        <p class="text-[12px] text-muted">
+        <p class="text-fine text-muted">
           {{ e.by }}, {{ when.format(new Date(e.at)) }}<template v-if="e.undone"> · undone</template>
         </p>
       </li>

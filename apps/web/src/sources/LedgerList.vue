@@ -79,7 +79,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
 
 <template>
   <div class="flex min-h-0 flex-1 flex-col">
-    <div class="flex min-h-7 items-center gap-2.5 border-b border-line px-4 py-[5px] text-[12.5px] text-muted">
+    <div class="flex min-h-7 items-center gap-2.5 border-b border-line px-4 py-[5px] text-fine text-muted">
       <input
         type="checkbox"
         class="h-3.5 w-3.5 accent-verdigris"
@@ -94,13 +94,13 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       <span v-if="ledger.count">{{ ledger.count.toLocaleString('en') }} selected</span>
       <Menu as="div" class="relative ml-auto">
         <MenuButton class="hover:text-ink">Sorted by {{ sortInWords(ask.sort, searching) }}</MenuButton>
-        <MenuItems class="menu absolute right-0 top-6 w-56 text-[13.5px] text-ink">
+        <MenuItems class="menu absolute right-0 top-6 w-56 text-body text-ink">
           <MenuItem v-for="s in SORTS.filter((x) => searching || x.key !== 'relevance')" :key="s.key" as="template">
             <button class="menu-item" @click="ask.setSort(nextSort(ask.sort, s.key, $event.shiftKey))">
               <span class="w-4 font-mono">{{ sortOf(s.key) }}</span>{{ s.name }}
             </button>
           </MenuItem>
-          <p class="border-t border-line px-3 pt-1 text-[12px] text-muted">
+          <p class="border-t border-line px-3 pt-1 text-fine text-muted">
             With Shift: as a further key. Again: the other way.
           </p>
         </MenuItems>
@@ -110,7 +110,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       </button>
       <Menu v-if="!two" as="div" class="relative">
         <MenuButton class="hover:text-ink">Columns</MenuButton>
-        <MenuItems class="menu absolute right-0 top-6 w-44 text-[13.5px] text-ink">
+        <MenuItems class="menu absolute right-0 top-6 w-44 text-body text-ink">
           <MenuItem v-for="c in COLUMNS" :key="c.id" as="template"
             ><button
               class="menu-item"
@@ -150,11 +150,11 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       </div>
       <div v-else class="mx-auto max-w-md p-10 text-center">
         <template v-if="ask.scope === 'bin' && !ask.text && !ask.hasChips"
-          ><h2 class="font-serif text-lg">The bin is empty</h2>
+          ><h2 class="font-serif text-title">The bin is empty</h2>
           <p class="text-muted">Removed sources wait here for 30 days, with all they had.</p></template
         >
         <template v-else-if="ask.isNarrowed"
-          ><h2 class="font-serif text-lg">No source matches</h2>
+          ><h2 class="font-serif text-title">No source matches</h2>
           <p class="mb-3 text-muted">
             {{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and
             accents do not matter; a beginning is asked for with a star: sedim*
@@ -162,7 +162,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
           <button class="btn" @click="ask.clear()">Show all sources</button></template
         >
         <template v-else
-          ><h2 class="font-serif text-lg">No sources yet</h2>
+          ><h2 class="font-serif text-title">No sources yet</h2>
           <p class="mb-3 text-muted">Drop PDFs, RIS, BibTeX or CSL-JSON files anywhere on this page, or begin here.</p>
           <RouterLink v-if="session.may('edit')" class="btn btn-main" to="/gather">Add sources</RouterLink></template
         >

@@ -73,14 +73,14 @@ function cell(id: Column['id']): string {
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
-          class="line-clamp-1 font-serif text-[15px] leading-[1.28]"
+          class="line-clamp-1 font-serif text-read leading-[1.28]"
           :class="row.reading === 'read' ? 'font-normal' : 'font-medium'"
         >
           <LitText :text="title" :lit="row.titleLit" />
         </p>
-        <p class="truncate text-[12.5px] text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
+        <p class="truncate text-fine text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
         <!-- Clamped, not cut by the letter: a lit word behind the ellipsis would leave its colour. -->
-        <p v-if="row.hit" class="line-clamp-1 text-[12.5px] leading-[18px]">
+        <p v-if="row.hit" class="line-clamp-1 text-fine leading-[18px]">
           <!-- A line is one option of a list and holds no controls of its own: Enter opens at this page too. -->
           <span
             v-if="row.hit.page"
@@ -107,11 +107,9 @@ function cell(id: Column['id']): string {
             fill="currentColor"
             aria-label="starred"
           />
-          <span
-            v-if="row.reading"
-            class="font-sans text-[12px]"
-            :class="row.reading === 'reading' && 'text-verdigris'"
-            >{{ row.reading }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
+          <span v-if="row.reading" class="font-sans text-fine" :class="row.reading === 'reading' && 'text-verdigris'">{{
+            row.reading
+          }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
         </p>
         <p
           class="mt-0.5 flex h-[21px] max-w-full flex-wrap content-start items-start justify-end gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
@@ -123,7 +121,7 @@ function cell(id: Column['id']): string {
             :class="t.subject ? 'term' : 'tag'"
             ><span v-if="t.subject" class="sr-only">subject term: </span>{{ t.name }}</span
           >
-          <span v-if="row.tags.length > 4" class="text-[12px] text-muted">+{{ row.tags.length - 4 }}</span>
+          <span v-if="row.tags.length > 4" class="text-fine text-muted">+{{ row.tags.length - 4 }}</span>
         </p>
       </div>
     </div>
@@ -134,7 +132,7 @@ function cell(id: Column['id']): string {
     >
       <SelectBox :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
-      <span class="truncate font-serif text-[14px]"><LitText :text="title" :lit="row.titleLit" /></span>
+      <span class="truncate font-serif text-body"><LitText :text="title" :lit="row.titleLit" /></span>
       <template v-for="c in columns" :key="c.id">
         <!-- Tags that do not fit go to a second line, which is not seen: none is cut in a letter. -->
         <span
@@ -145,7 +143,7 @@ function cell(id: Column['id']): string {
             t.name
           }}</span></span
         >
-        <span v-else class="truncate text-[12.5px] text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
+        <span v-else class="truncate text-fine text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
       </template>
     </div>
   </div>

@@ -89,7 +89,7 @@ const toggle = (type: string): void =>
         </ul>
         <button
           v-if="f.all.length > FEW"
-          class="min-h-6 text-[12.5px] text-muted hover:text-ink"
+          class="min-h-6 text-fine text-muted hover:text-ink"
           @click="more[f.type] = !more[f.type]"
         >
           {{ more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more` }}

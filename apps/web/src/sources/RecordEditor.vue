@@ -125,14 +125,14 @@ function fromWhere(v: string): string {
             @theirs="letGo(v)"
             @yours="save(v, met[v]!.yours, met[v]!.theirs)"
           />
-          <span v-if="troubleOf(v, textOf(v))" class="text-[11.5px] text-ochre" role="status">{{
+          <span v-if="troubleOf(v, textOf(v))" class="text-label text-ochre" role="status">{{
             troubleOf(v, textOf(v))
           }}</span>
-          <span v-if="fromWhere(v)" class="text-[11.5px] text-muted">{{ fromWhere(v) }}</span>
+          <span v-if="fromWhere(v)" class="text-label text-muted">{{ fromWhere(v) }}</span>
         </div>
       </template>
     </div>
-    <p v-if="record.custom" class="mt-2 text-[12.5px] text-muted">
+    <p v-if="record.custom" class="mt-2 text-fine text-muted">
       Kept from the import as well, and written back on export: {{ Object.keys(record.custom).join(', ') }} fields.
     </p>
   </section>

@@ -112,7 +112,7 @@ defineExpose({ startTagging });
           <div class="mb-1 flex items-center gap-3">
             <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
             <button
-              class="text-[12px] text-muted hover:text-ink"
+              class="text-fine text-muted hover:text-ink"
               title="Copy (c)"
               @click="citing.copyCited({ ids: [id] }, 'bibliography')"
             >
@@ -123,16 +123,16 @@ defineExpose({ startTagging });
           <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
           <p
             v-if="cited?.entries[0]"
-            class="font-serif text-[13.8px] leading-[1.38]"
+            class="font-serif text-body leading-[1.38]"
             data-testid="citation"
             v-html="cited.entries[0].html"
           />
-          <p v-else-if="cited" class="text-[13px] text-muted">{{ citing.unprintedWords(cited) }}.</p>
-          <p v-if="cited?.citationHtml" class="mt-1 text-[12.5px] text-muted">
+          <p v-else-if="cited" class="text-body text-muted">{{ citing.unprintedWords(cited) }}.</p>
+          <p v-if="cited?.citationHtml" class="mt-1 text-fine text-muted">
             In the text: <span v-html="cited.citationHtml" />
           </p>
           <!-- eslint-enable vue/no-v-html -->
-          <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-[12.8px] text-muted">
+          <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-fine text-muted">
             {{ source.record.abstract }}
           </p>
         </div>
@@ -140,10 +140,10 @@ defineExpose({ startTagging });
           <h3 class="heading mb-1 flex justify-between">
             Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
           </h3>
-          <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[12.8px]">
+          <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-fine">
             <template v-for="[name, value, mono] in lines" :key="name"
               ><dt class="text-muted">{{ name }}</dt>
-              <dd class="break-words" :class="mono && 'font-mono text-[11.5px] leading-[1.6]'">
+              <dd class="break-words" :class="mono && 'font-mono text-label leading-[1.6]'">
                 {{ value }}
               </dd></template
             >
@@ -192,7 +192,7 @@ defineExpose({ startTagging });
             </span>
             <button
               v-if="session.may('edit') && !tagging"
-              class="text-[12.5px] text-muted hover:text-ink"
+              class="text-fine text-muted hover:text-ink"
               @click="startTagging"
             >
               + add
@@ -219,7 +219,7 @@ defineExpose({ startTagging });
             </li>
             <li v-if="!source.files.length" class="text-muted">No file</li>
           </ul>
-          <p v-if="source.leftOut" class="text-[12.5px] text-ochre">
+          <p v-if="source.leftOut" class="text-fine text-ochre">
             {{ source.leftOut.toLocaleString('en') }} of its words are too many to be found by asking; searching in the
             document finds them.
           </p>

@@ -119,7 +119,7 @@ function typeYears(which: 0 | 1, event: Event): void {
           :key="t"
           :x="x(t)"
           y="49"
-          class="fill-muted text-[11px]"
+          class="fill-muted text-label"
           :text-anchor="x(t) < 14 ? 'start' : x(t) > width - 14 ? 'end' : 'middle'"
         >
           {{ t }}
@@ -127,7 +127,7 @@ function typeYears(which: 0 | 1, event: Event): void {
         <g ref="layer" class="ribbon" />
       </svg>
     </div>
-    <div class="absolute bottom-0 right-4 flex items-center gap-1 bg-paper pl-2 text-[11.5px] text-muted">
+    <div class="absolute bottom-0 right-4 flex items-center gap-1 bg-paper pl-2 text-label text-muted">
       <label class="contents"
         ><span class="sr-only">From year</span
         ><input

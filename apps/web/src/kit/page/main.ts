@@ -1,0 +1,5 @@
+import { createApp } from 'vue';
+import '../../style.css';
+import KitPage from './KitPage.vue';
+
+createApp(KitPage).mount('#app');
