@@ -34,8 +34,9 @@ export async function page(
   const { total, candidates } = await candidatesOf(to, q);
   const best = await ranked(to.db, q, candidates);
   const at = stretch.find ? best.findIndex((i) => candidates.ids[i] === stretch.find) : -1;
-  // Most often only the best are wanted, and no order of all the others.
-  if (stretch.from + stretch.count <= best.length && (!stretch.find || at >= 0)) {
+  // Most often only the best are wanted, or they are all there are: then no order of others.
+  const all = best.length === total;
+  if (all || (stretch.from + stretch.count <= best.length && (!stretch.find || at >= 0))) {
     const ids = best.slice(stretch.from, stretch.from + stretch.count).map((i) => candidates.ids[i]!);
     return { total, ids, ...(at >= 0 && { at }) };
   }
