@@ -34,7 +34,7 @@ const weight = readdirSync(join(process.env.PANDECTA_WEB!, 'assets'))
   .filter((n) => scripts.has(n))
   .reduce((sum, n) => sum + gzipSync(readFileSync(join(process.env.PANDECTA_WEB!, 'assets', n))).length, 0);
 
-/** Resolves when the whole order is there. */
+/** Resolves when the answer is there. */
 async function listed(): Promise<void> {
   await ledger.getByRole('option').first().waitFor();
   await page.waitForFunction(() => document.querySelector('#ledger')?.getAttribute('aria-busy') === 'false');

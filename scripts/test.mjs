@@ -59,6 +59,7 @@ async function endToEnd(database, folder) {
     PANDECTA_TEST_DATABASE: database.url('postgres'),
     PANDECTA_TEST_DEMO: demo,
     PANDECTA_TEST_FOLDER: data,
+    PANDECTA_CHECK_REPLIES: '1',
   };
   const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
   const { stats } = read('end-to-end.json') ?? {};

@@ -18,10 +18,12 @@ async function lastToChange(tx: Db, { workspaceId, userId }: Actor, { kind, id }
   return found.id === userId ? 'You, in another window,' : found.name;
 }
 
+const movedIn = ({ moved }: Conflict): string => moved.map((m) => m.what).join(' and ');
+
 /** The conflict of an edit someone is making, in words of their case, with both values. */
 export async function refuseStale(tx: Db, actor: Actor, conflict: Conflict): Promise<Refusal> {
   const by = await lastToChange(tx, actor, conflict.subject);
-  const refusal = new Refusal('stale_edit', by, conflict.moved.map((m) => m.what).join(' and '));
+  const refusal = new Refusal('stale_edit', by, movedIn(conflict));
   refusal.more = {
     conflict: {
       by,
@@ -35,7 +37,7 @@ export async function refuseStale(tx: Db, actor: Actor, conflict: Conflict): Pro
 /** The conflict of an undo. */
 export async function refuseUndo(tx: Db, actor: Actor, conflict: Conflict): Promise<Refusal> {
   const by = await lastToChange(tx, actor, conflict.subject);
-  return new Refusal('undo_conflict', `${by} changed ${conflict.moved.map((m) => m.what).join(' and ')} since then.`);
+  return new Refusal('undo_conflict', `${by} changed ${movedIn(conflict)} since then.`);
 }
 
 /**

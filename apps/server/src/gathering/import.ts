@@ -5,7 +5,7 @@ import { countSources, type Change } from '@pandecta/core/changes';
 import { withoutMarkup } from '@pandecta/core/source';
 import { commitWithin } from '../changes/commit.ts';
 import { one, withoutTimeout, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/kind.ts';
@@ -92,34 +92,16 @@ async function insertFresh(
       .flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(tagName(s).toLowerCase())] as const))
       .filter((p) => p[1]);
     await tx.execute(sql`insert into source_tags (workspace_id, source_id, tag_id) select ${w}, u.s, u.t
-      from unnest(${array(
-        tagged.map((t) => t[0]),
-        'uuid',
-      )}, ${array(
-        tagged.map((t) => t[1]),
-        'uuid',
-      )}) as u(s, t) on conflict do nothing`);
+      from ${table('u', { s: ['uuid', tagged.map((t) => t[0])], t: ['uuid', tagged.map((t) => t[1])] })} on conflict do nothing`);
     const read = part.filter((c) => !c.file);
     await tx.execute(sql`insert into source_keys (workspace_id, source_id, key) select ${w}, u.s, u.k
-      from unnest(${array(
-        read.map((c) => c.id),
-        'uuid',
-      )}, ${array(read.map(fingerprint), 'text')}) as u(s, k) on conflict do nothing`);
+      from ${table('u', { s: ['uuid', read.map((c) => c.id)], k: ['text', read.map(fingerprint)] })} on conflict do nothing`);
     const filed = part.filter((c) => c.file);
     await tx.execute(sql`insert into source_files (workspace_id, source_id, file_id) select ${w}, u.s, u.f
-      from unnest(${array(
-        filed.map((c) => c.id),
-        'uuid',
-      )}, ${array(
-        filed.map((c) => c.file!.id),
-        'uuid',
-      )}) as u(s, f) on conflict do nothing`);
+      from ${table('u', { s: ['uuid', filed.map((c) => c.id)], f: ['uuid', filed.map((c) => c.file!.id)] })} on conflict do nothing`);
     if (row.collection_id) {
       await tx.execute(sql`insert into collection_sources (workspace_id, source_id, collection_id)
-        select ${w}, id, ${row.collection_id}::uuid from unnest(${array(
-          part.map((c) => c.id),
-          'uuid',
-        )}) id on conflict do nothing`);
+        select ${w}, u.s, ${row.collection_id}::uuid from ${table('u', { s: ['uuid', part.map((c) => c.id)] })} on conflict do nothing`);
     }
     await progress(i + part.length);
   }

@@ -8,7 +8,7 @@ import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord
 import { cut } from '@pandecta/core/text';
 import { FACETS } from './facets.ts';
 import { one, rows, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { array, table } from '../database/sql.ts';
 
 /** What a write altered, and so what must be derived again. */
 export interface Altered {
@@ -176,13 +176,8 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
   const pairs = keys.flatMap((k) => k.keys.map((key) => [k.id, key] as const));
   await tx.execute(sql`
     insert into source_keys (workspace_id, source_id, key)
-    select ${workspaceId}::uuid, u.id, u.key from unnest(${array(
-      pairs.map((p) => p[0]),
-      'uuid',
-    )}, ${array(
-      pairs.map((p) => p[1]),
-      'text',
-    )}) as u(id, key)
+    select ${workspaceId}::uuid, u.id, u.key
+    from ${table('u', { id: ['uuid', pairs.map((p) => p[0])], key: ['text', pairs.map((p) => p[1])] })}
     on conflict do nothing`);
 }
 

@@ -1,8 +1,15 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { ReadingState } from '@pandecta/core/changes';
 import { rows, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
+
+/** What is a member's own of the source `s` a query selects: `reading`, null where they said nothing, and `starred`. */
+export const ownColumns = (workspace: SQL, member: string): SQL => sql`
+  (select r.state from source_reading r
+    where r.workspace_id = ${workspace} and r.source_id = s.id and r.user_id = ${member}) as reading,
+  exists (select 1 from source_stars r
+    where r.workspace_id = ${workspace} and r.source_id = s.id and r.user_id = ${member}) as starred`;
 
 /** How far someone has read sources: null where they said nothing; what is not there is left out. */
 export async function readingOf(

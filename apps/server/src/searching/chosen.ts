@@ -4,7 +4,7 @@ import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
 import { understand } from './match.ts';
-import { idsOf } from './store.ts';
+import { idsIn } from './store.ts';
 
 /**
  * @param most how many there may be at most
@@ -18,7 +18,7 @@ export async function chosenIds(
 ): Promise<string[]> {
   if (Boolean(ids) === Boolean(matching)) throw new Refusal('invalid', 'either ids are named, or a question');
   const left = new Set(except);
-  const found = ids ?? (await idsOf(services, await understand(services.db, caller, matching!), 0, Infinity));
+  const found = ids ?? (await idsIn(services, await understand(services.db, caller, matching!), 0, Infinity));
   const chosen = left.size ? found.filter((id) => !left.has(id)) : found;
   if (chosen.length > most)
     throw new Refusal('too_many', most.toLocaleString('en'), chosen.length.toLocaleString('en'));

@@ -5,7 +5,7 @@ import { hasUnread } from '../indexing/indexer.ts';
 import type { Services } from '../services.ts';
 import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
-import { idsOf, narrow, page } from './store.ts';
+import { among, idsIn, narrow, page } from './store.ts';
 
 const FIRST_PAGE = 50;
 
@@ -22,12 +22,11 @@ export function searchRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.search.ids, async (call) => {
     const { from, count } = call.query;
-    return { ids: await idsOf(services, await understand(db, call, call.query), from, count) };
+    return { ids: await idsIn(services, await understand(db, call, call.query), from, count) };
   });
   declare(routes.search.among, async (call) => {
     const { ids, ...asked } = call.body;
-    const found = new Set(await idsOf(services, await understand(db, call, asked), 0, Infinity));
-    return { ids: ids.filter((id) => found.has(id)) };
+    return { ids: await among(services, await understand(db, call, asked), ids) };
   });
   declare(routes.search.narrow, async (call) => narrow(services, await understand(db, call, call.query)));
 }

@@ -8,6 +8,7 @@ import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import { rows, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
+import { ownColumns } from '../own/store.ts';
 import type { Question } from './match.ts';
 
 interface Found {
@@ -33,8 +34,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     db,
     sql`
     select s.id, s.record, s.added_at,
-      (select state from source_reading r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${q.scope.member}) as reading,
-      exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${q.scope.member}) as starred,
+      ${ownColumns(w, q.scope.member)},
       (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
       (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present

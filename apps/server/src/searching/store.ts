@@ -1,6 +1,7 @@
 /** Lists, orders and counts of what matches a question. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
+import type { Condition } from '@pandecta/core/narrowing';
 import { one, rows, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { keptAs } from '../indexing/facet.ts';
@@ -46,8 +47,18 @@ export async function page(
 }
 
 /** The ids of a stretch alone. */
-export async function idsOf(to: Asking, q: Question, from: number, count: number): Promise<string[]> {
+export async function idsIn(to: Asking, q: Question, from: number, count: number): Promise<string[]> {
   return (await page(to, q, { from, count })).ids;
+}
+
+/** Those of the sources named that match. */
+export async function among(to: Asking, q: Question, ids: string[]): Promise<string[]> {
+  const named = sql`select number from source_sort where workspace_id = ${q.scope.workspaceId} and source_id = any(${array(ids, 'uuid')})`;
+  const sets = [...q.compiled.sets, named];
+  const condition: Condition = { is: 'and', parts: [q.condition, { is: 'set', set: sets.length - 1 }] };
+  // Nothing is ranked for it: which they are is all that is asked.
+  const narrowed = { ...q, compiled: { ...q.compiled, sets }, condition, byRelevance: false };
+  return idsIn(to, narrowed, 0, Infinity);
 }
 
 /** Two stages: candidates, those with the words in their title first; then those few are ranked. */

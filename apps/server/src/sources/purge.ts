@@ -1,7 +1,7 @@
 /** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
 import { sql } from 'drizzle-orm';
 import { rows, withoutTimeout, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { table } from '../database/sql.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
 import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
@@ -37,21 +37,14 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
       const ids = gone.filter((g) => g.workspace_id === workspaceId).map((g) => g.id);
       altered.push([workspaceId, await numbersOf(tx, workspaceId, ids)]);
     }
-    const w = array(
-      gone.map((g) => g.workspace_id),
-      'uuid',
-    );
-    const s = array(
-      gone.map((g) => g.id),
-      'uuid',
-    );
-    for (const table of OF_SOURCES) {
+    const sources = table('u', { w: ['uuid', gone.map((g) => g.workspace_id)], s: ['uuid', gone.map((g) => g.id)] });
+    for (const name of OF_SOURCES) {
       await tx.execute(
-        sql`delete from ${sql.raw(table)} t using unnest(${w}, ${s}) as u(w, s) where t.workspace_id = u.w and t.source_id = u.s`,
+        sql`delete from ${sql.raw(name)} t using ${sources} where t.workspace_id = u.w and t.source_id = u.s`,
       );
     }
     await tx.execute(
-      sql`delete from change_subjects t using unnest(${w}, ${s}) as u(w, s) where t.workspace_id = u.w and t.kind = 'source' and t.subject_id = u.s`,
+      sql`delete from change_subjects t using ${sources} where t.workspace_id = u.w and t.kind = 'source' and t.subject_id = u.s`,
     );
     // A file no source holds any more, and that is not of an import going on, goes with its pages.
     const files = await rows<{ workspace_id: string; id: string; sha256: string }>(
@@ -60,16 +53,13 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
         and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running'))
         returning f.workspace_id, f.id, f.sha256`,
     );
-    for (const table of ['pages', 'page_text'] as const) {
+    const gonePages = table('u', {
+      w: ['uuid', files.map((f) => f.workspace_id)],
+      f: ['uuid', files.map((f) => f.id)],
+    });
+    for (const name of ['pages', 'page_text'] as const) {
       await tx.execute(
-        sql`delete from ${sql.raw(table)} t using unnest(${array(
-          files.map((f) => f.workspace_id),
-          'uuid',
-        )}, ${array(
-          files.map((f) => f.id),
-          'uuid',
-        )}) as u(w, f)
-          where t.workspace_id = u.w and t.file_id = u.f`,
+        sql`delete from ${sql.raw(name)} t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`,
       );
     }
     for (const [workspaceId, numbers] of altered) {

@@ -6,6 +6,7 @@ import { one, rows, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
+import { ownColumns } from '../own/store.ts';
 import { pathsOf } from '../places/store.ts';
 
 export async function findSource(db: Db, { workspaceId, userId }: Actor, id: string): Promise<SourceDetail> {
@@ -15,8 +16,7 @@ export async function findSource(db: Db, { workspaceId, userId }: Actor, id: str
       db,
       sql`
       select s.id, s.record, s.provenance, s.presence,
-        (select state from source_reading r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as reading,
-        exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId}) as starred,
+        ${ownColumns(w, userId)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",

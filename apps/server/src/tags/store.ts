@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion } from '@pandecta/contract';
 import { cut } from '@pandecta/core/text';
 import { rows, type Db } from '../database/connect.ts';
-import { array, literally } from '../database/sql.ts';
+import { array, literally, table } from '../database/sql.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
 export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
@@ -36,10 +36,8 @@ export async function ensureTags(
   const list = [...unique.values()];
   if (!list.length) return new Map();
   await db.execute(sql`insert into tags (workspace_id, id, name, subject)
-    select ${workspaceId}::uuid, u.id, u.name, ${subject} from unnest(${array(
-      list.map(() => uuidv7()),
-      'uuid',
-    )}, ${array(list, 'text')}) as u(id, name)
+    select ${workspaceId}::uuid, u.id, u.name, ${subject}
+    from ${table('u', { id: ['uuid', list.map(() => uuidv7())], name: ['text', list] })}
     on conflict do nothing`);
   // The database lowers some letters otherwise than JavaScript does: the names themselves lead back.
   const found = await rows<{ id: string; name: string }>(

@@ -61,8 +61,9 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
 
   const lineAt = (at: number): L | undefined => lines.get(at);
   const lineOf = (id: string): L | undefined => {
-    const at = places.get(id);
-    return at === undefined ? undefined : lines.get(at);
+    const line = lines.get(places.get(id) ?? -1);
+    // After a change another may stand at its place until the lines there are fetched anew.
+    return line?.id === id ? line : undefined;
   };
 
   function put(from: number, rows: L[]): void {

@@ -2,4 +2,4 @@
 export { Bits } from './bits.ts';
 export { Columns, NO_YEAR, PRESENCES, type ColumnRows } from './columns.ts';
 export { matching, type Condition } from './condition.ts';
-export { inOrder, placeOf, type SortBy } from './order.ts';
+export { orderOf, type Order, type SortBy } from './order.ts';

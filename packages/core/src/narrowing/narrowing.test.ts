@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import fc from 'fast-check';
-import { Bits, Columns, inOrder, matching, NO_YEAR, PRESENCES, type ColumnRows, type Condition } from './index.ts';
+import { Bits, Columns, matching, NO_YEAR, orderOf, PRESENCES, type ColumnRows, type Condition } from './index.ts';
 
 interface Plain {
   presence: number;
@@ -178,7 +178,8 @@ describe('orders', () => {
         fc.uniqueArray(key, { selector: (k) => k.key, minLength: 1, maxLength: 4 }),
         (sources, sort) => {
           const columns = columnsOf(sources);
-          const got = [...inOrder(columns, matching(columns, 'live', { is: 'all' }), sort)];
+          const order = orderOf(columns, matching(columns, 'live', { is: 'all' }), sort);
+          const got = [...order.first()];
           const value = (n: number, k: string): number => sources[n]![k as 'year'];
           const expected = sources
             .map((_, n) => n)
@@ -193,10 +194,9 @@ describe('orders', () => {
               return sort.at(-1)!.descending ? b - a : a - b;
             });
           expect(got).toEqual(expected);
-          for (const most of [1, 2, sources.length])
-            expect([...inOrder(columns, matching(columns, 'live', { is: 'all' }), sort, most)]).toEqual(
-              expected.slice(0, most),
-            );
+          for (const most of [1, 2, sources.length]) expect([...order.first(most)]).toEqual(expected.slice(0, most));
+          // Asking it leaves the order as it was, and it knows each one's place.
+          expect(expected.map((n) => order.placeOf(n))).toEqual(expected.map((_, at) => at));
         },
       ),
     );
@@ -204,7 +204,7 @@ describe('orders', () => {
 
   test('by a key nobody ranked are refused', () => {
     const columns = columnsOf([]);
-    expect(() => inOrder(columns, Bits.none(0), [{ key: 'author', descending: false }])).toThrow(RangeError);
+    expect(() => orderOf(columns, Bits.none(0), [{ key: 'author', descending: false }])).toThrow(RangeError);
   });
 });
 

@@ -8,42 +8,46 @@ export interface SortBy {
   descending: boolean;
 }
 
-/**
- * The numbers of the set, sorted. What is equal in all keys stands in the order it came, turned round with the last
- * key; sources without a year stand last either way.
- * @param most how many are wanted: the first few need no sorting of all
- * @throws RangeError when a key is unknown
- */
-export function inOrder(columns: Columns, set: Bits, sort: SortBy[], most = Infinity): Int32Array {
-  const numbers = set.numbers();
-  const backwards = sort.at(-1)?.descending ?? false;
-  const keys = sort.map((s) => keyOf(columns, numbers, s));
-  const packed = pack(columns, numbers, keys, backwards);
-  if (!packed) return sortByComparing(numbers, keys, backwards).slice(0, most);
-  const last = columns.size - 1;
-  const sorted = most < packed.length / 8 ? lowest(packed, most) : packed.sort();
-  const length = Math.min(sorted.length, most);
-  for (let i = 0; i < length; i += 1) {
-    const n = sorted[i]! - Math.floor(sorted[i]! / columns.size) * columns.size;
-    numbers[i] = backwards ? last - n : n;
-  }
-  return numbers.subarray(0, length);
+/** The order of a set: what stands first in it, and where a number stands. */
+export interface Order {
+  /** The numbers, sorted; with `most` only so many: the first few need no sorting of all. */
+  first(most?: number): Int32Array;
+  /** How many stand before a number of the set: nothing is sorted for it. */
+  placeOf(number: number): number;
 }
 
 /**
- * The place a number of the set has in that order: how many stand before it. Nothing is sorted for it.
+ * What is equal in all keys stands in the order it came, turned round with the last key; sources without a year stand
+ * last either way.
  * @throws RangeError when a key is unknown
  */
-export function placeOf(columns: Columns, set: Bits, sort: SortBy[], number: number): number {
+export function orderOf(columns: Columns, set: Bits, sort: SortBy[]): Order {
   const numbers = set.numbers();
   const backwards = sort.at(-1)?.descending ?? false;
   const keys = sort.map((s) => keyOf(columns, numbers, s));
   const packed = pack(columns, numbers, keys, backwards);
-  const at = numbers.indexOf(number);
-  if (!packed) return sortByComparing(numbers, keys, backwards).indexOf(number);
-  let before = 0;
-  for (let i = 0; i < packed.length; i += 1) if (packed[i]! < packed[at]!) before += 1;
-  return before;
+  if (!packed) {
+    const sorted = sortByComparing(numbers, keys, backwards);
+    return { first: (most = Infinity) => sorted.slice(0, most), placeOf: (number) => sorted.indexOf(number) };
+  }
+  const last = columns.size - 1;
+  return {
+    first(most = Infinity) {
+      const sorted = most < packed.length / 8 ? lowest(packed, most) : packed.toSorted();
+      const out = new Int32Array(Math.min(sorted.length, most));
+      for (let i = 0; i < out.length; i += 1) {
+        const n = sorted[i]! - Math.floor(sorted[i]! / columns.size) * columns.size;
+        out[i] = backwards ? last - n : n;
+      }
+      return out;
+    },
+    placeOf(number) {
+      const own = packed[numbers.indexOf(number)]!;
+      let before = 0;
+      for (let i = 0; i < packed.length; i += 1) if (packed[i]! < own) before += 1;
+      return before;
+    },
+  };
 }
 
 /**

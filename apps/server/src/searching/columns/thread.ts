@@ -2,8 +2,7 @@
 import {
   Bits,
   Columns,
-  inOrder,
-  placeOf,
+  orderOf,
   matching,
   NO_YEAR,
   type ColumnRows,
@@ -128,16 +127,17 @@ function pageOf(
   const first = lead.filter((n) => found.has(n));
   const rest = first.length ? found.without(Bits.of(held.size, first)) : found;
   const numbers = first.slice(from, from + count);
+  const order = orderOf(held, rest, sort);
   const wanted = from + count - first.length;
   if (wanted > 0) {
     const skip = Math.max(0, from - first.length);
-    for (const n of inOrder(held, rest, sort, wanted).subarray(skip)) numbers.push(n);
+    for (const n of order.first(wanted).subarray(skip)) numbers.push(n);
   }
   let at = -1;
   const sought = find ? held.numberOf(bytesOf(find)) : -1;
   if (sought >= 0 && found.has(sought)) {
     const among = first.indexOf(sought);
-    at = among >= 0 ? among : first.length + placeOf(held, rest, sort, sought);
+    at = among >= 0 ? among : first.length + order.placeOf(sought);
   }
   return { page: numbers.map((n) => uuid(held.idOf(n))), at };
 }
