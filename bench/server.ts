@@ -13,6 +13,7 @@ export interface Bench {
   userId: string;
   get(path: string): Promise<Response>;
   post(path: string, body: unknown): Promise<Response>;
+  patch(path: string, body: unknown): Promise<Response>;
   close(): Promise<void>;
 }
 
@@ -48,22 +49,24 @@ export async function startBench(name: string): Promise<Bench> {
   });
   const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
   const { csrf } = (await signIn.json()) as { csrf: string };
+  const send = (method: string, path: string, body: unknown): Promise<Response> =>
+    fetch(`${base}/api/w/${id}${path}`, {
+      method,
+      headers: {
+        cookie,
+        'x-csrf-token': csrf,
+        ...(body instanceof FormData ? {} : { 'content-type': 'application/json' }),
+      },
+      body: body instanceof FormData ? body : JSON.stringify(body),
+    });
   return {
     app,
     base,
     workspace: { id, number },
     userId,
     get: (path) => fetch(`${base}/api/w/${id}${path}`, { headers: { cookie } }),
-    post: (path, body) =>
-      fetch(`${base}/api/w/${id}${path}`, {
-        method: 'POST',
-        headers: {
-          cookie,
-          'x-csrf-token': csrf,
-          ...(body instanceof FormData ? {} : { 'content-type': 'application/json' }),
-        },
-        body: body instanceof FormData ? body : JSON.stringify(body),
-      }),
+    post: (path, body) => send('POST', path, body),
+    patch: (path, body) => send('PATCH', path, body),
     close: () => app.close(),
   };
 }

@@ -1,8 +1,8 @@
 import type { SubjectKind } from '@pandecta/core/changes';
 import { route } from './route.ts';
 
-/** What the news are about: subjects of changes, and long work. */
-export type NewsKind = SubjectKind | 'job';
+/** What the news are about: subjects of changes, long work, and words that can be found only now. */
+export type NewsKind = SubjectKind | 'job' | 'words';
 
 /** What was touched, as an event of the stream tells it. */
 export interface Touched {

@@ -119,7 +119,15 @@ export async function transact<T>(db: Db, work: (tx: Db) => Promise<T>): Promise
   }
 }
 
-/** The same without the time limit of a person's query: for jobs. */
+/** Reads that all see the database as it is at the first of them. */
+export async function snapshot<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
+  return db.transaction((tx) => work(tx as unknown as Db), {
+    isolationLevel: 'repeatable read',
+    accessMode: 'read only',
+  });
+}
+
+/** Runs the work in one transaction as `transact` does, without the time limit of a person's query: for jobs. */
 export async function withoutTimeout<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
   return transact(db, async (tx) => {
     await tx.execute(sql`select set_config('statement_timeout', '0', true), set_config('lock_timeout', '0', true)`);

@@ -7,11 +7,19 @@ import { sql } from 'drizzle-orm';
 import { isUnavailable, one, rows, withoutTimeout, type Db } from '../database/connect.ts';
 import { array, table } from '../database/sql.ts';
 import type { SourceRecord } from '@pandecta/core/source';
+import { notify } from '../live/notify.ts';
+import { numbersOf } from './derive.ts';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
 
 const SHARE = 250;
 const EVERY_MS = 1000;
+/** While much is read in, those who look are told of it only so often. */
+const TELL_EVERY_MS = 2000;
+/** How many notes of written text are kept for those who hold sets of words. */
+const NOTED = 1000;
+/** Any number: with that of a workspace, what those who note for it wait for. */
+const NOTING = 4_700_002;
 const NEXT = sql`select workspace_id, source_id from index_queue where after is null or after < now() order by workspace_id, source_id`;
 
 /** Whether words of a workspace were written that the indexer has not come to. */
@@ -25,6 +33,9 @@ export class Indexer {
   private timer: NodeJS.Timeout | undefined;
   private running: Promise<void> | undefined;
   private again = false;
+  /** Workspaces of which words were written since those who look were told. */
+  private readonly untold = new Set<string>();
+  private toldAt = 0;
 
   constructor(
     private readonly db: Db,
@@ -93,8 +104,38 @@ export class Indexer {
     );
     const byWorkspace = new Map<string, string[]>();
     for (const t of taken) byWorkspace.set(t.workspace_id, [...(byWorkspace.get(t.workspace_id) ?? []), t.source_id]);
-    for (const [workspaceId, ids] of byWorkspace) await this.write(tx, workspaceId, ids);
+    for (const [workspaceId, ids] of byWorkspace) {
+      await this.write(tx, workspaceId, ids);
+      this.untold.add(workspaceId);
+    }
+    // Last, and in one order: two that write wait for each other only from here to their commit.
+    for (const [workspaceId, ids] of [...byWorkspace].sort(([a], [b]) => (a < b ? -1 : 1)))
+      await this.note(tx, workspaceId, ids);
+    if (taken.length < size || Date.now() - this.toldAt > TELL_EVERY_MS) await this.tell(tx);
     return taken.length;
+  }
+
+  /** Notes whose text was written, in the order in which it comes to be seen. */
+  private async note(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+    const numbers = await numbersOf(tx, workspaceId, ids);
+    await tx.execute(
+      sql`select pg_advisory_xact_lock(${NOTING}, (select number from workspaces where id = ${workspaceId}))`,
+    );
+    const noted = await one<{ revision: number }>(
+      tx,
+      sql`insert into text_notes (workspace_id, revision, numbers)
+        select ${workspaceId}, coalesce(max(revision), 0) + 1, ${array(numbers, 'int')} from text_notes where workspace_id = ${workspaceId}
+        returning revision`,
+    );
+    await tx.execute(
+      sql`delete from text_notes where workspace_id = ${workspaceId} and revision < ${noted!.revision - NOTED}::int`,
+    );
+  }
+
+  private async tell(tx: Db): Promise<void> {
+    for (const workspace of this.untold) await notify(tx, { workspace, touched: { kinds: { words: 'all' } } });
+    this.untold.clear();
+    this.toldAt = Date.now();
   }
 
   /** The next one in the queue cannot be indexed: it waits, longer each time, and the others go on. */

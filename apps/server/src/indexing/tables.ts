@@ -85,6 +85,7 @@ export const sourceSort = pgTable(
     index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.number),
     index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.number),
     index('source_sort_container').on(t.workspaceId, t.presence, t.container, t.number),
+    index('source_sort_kind').on(t.workspaceId, t.presence, t.kind, t.number),
   ],
 );
 
@@ -96,6 +97,17 @@ export const derivations = pgTable(
     numbers: integer('numbers').array().notNull(),
     /** Whether records changed, and so perhaps the order of the list. */
     sorts: boolean('sorts').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.revision] })],
+);
+
+/** Of which sources text was written, in the order in which it came to be seen. */
+export const textNotes = pgTable(
+  'text_notes',
+  {
+    workspaceId: workspaceId(),
+    revision: integer('revision').notNull(),
+    numbers: integer('numbers').array().notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.revision] })],
 );

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import type { Placement, PlacesReply } from '@pandecta/contract';
 import { one, rows, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { ColumnsAsk } from '../searching/columns/thread.ts';
+import type { Asked } from '../searching/columns/service.ts';
 import type { Services } from '../services.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
@@ -13,7 +13,7 @@ const MOST_COLLECTIONS = 20_000;
 
 export async function findPlaces({ db, columns }: Asking, workspaceId: string): Promise<PlacesReply> {
   const w = sql`${workspaceId}::uuid`;
-  const all: Pick<ColumnsAsk, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
+  const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const [collections, placements, facets, live, bin] = await Promise.all([
     rows<{ id: string; name: string }>(
       db,

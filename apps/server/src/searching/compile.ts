@@ -15,6 +15,7 @@ import { literally, table } from '../database/sql.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
 import { prefixOf, type TextField } from '../indexing/vector.ts';
+import { wordSet, type NumberSet } from './columns/load.ts';
 
 export interface Scope {
   workspaceId: string;
@@ -27,11 +28,11 @@ export interface Scope {
 export interface Compiled {
   condition: Condition;
   /** Queries for the numbers of sources, by the place the condition names them by. */
-  sets: SQL[];
+  sets: NumberSet[];
   /** What to rank by, a tsquery: any of the words asked for. */
   rank: string;
   /** Those with all these words in their titles are ranked first; a set. */
-  titles: SQL;
+  titles: NumberSet;
 }
 
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
@@ -58,14 +59,8 @@ export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compile
     condition,
     sets: compiler.sets,
     rank: under().join(' | '),
-    titles: inText('fields', under('title').join(' & ')),
+    titles: wordSet('fields', under('title').join(' & ')),
   };
-}
-
-/** The numbers of sources whose words, or words of fields, match. The lexemes lead with the workspace: a condition on
- * its column would only tempt the planner to the primary key. */
-function inText(vector: 'vector' | 'fields', tsquery: string): SQL {
-  return sql`select number from source_text where ${sql.identifier(vector)} @@ ${tsquery}::tsquery`;
 }
 
 /** A tsquery, given what its lexemes begin with. */
@@ -87,22 +82,21 @@ const isShort = (node: Node & { is: 'word' }): boolean => Boolean(node.typed) &&
 class Compiler {
   /** What is asked for, each once: a lexeme, or several of which one is enough, under a prefix. */
   readonly ranked = new Map<string, Lexemes>();
-  readonly sets: SQL[] = [];
+  readonly sets: NumberSet[] = [];
 
   constructor(
     private readonly db: Db,
     private readonly scope: Scope,
   ) {}
 
-  private set(query: SQL): Condition {
-    return { is: 'set', set: this.sets.push(query) - 1 };
+  private set(set: NumberSet): Condition {
+    return { is: 'set', set: this.sets.push(set) - 1 };
   }
 
   /** Source numbers by way of their ids. */
   private bySource(ids: SQL): Condition {
-    return this.set(
-      sql`select number from source_sort where workspace_id = ${this.scope.workspaceId} and source_id in (${ids})`,
-    );
+    const query = sql`select number from source_sort where workspace_id = ${this.scope.workspaceId} and source_id in (${ids})`;
+    return this.set({ query });
   }
 
   /** All the parts, of which those that words answer are asked as one. */
@@ -120,7 +114,7 @@ class Compiler {
       else if (text) wanted.push(text);
       else conditions.push(await this.condition(part));
     }
-    if (wanted.length) conditions.unshift(this.set(inText('vector', [...wanted, ...unwanted].join(' & '))));
+    if (wanted.length) conditions.unshift(this.set(wordSet('vector', [...wanted, ...unwanted].join(' & '))));
     return conditions.length ? { is: 'and', parts: conditions } : { is: 'all' };
   }
 
@@ -177,7 +171,7 @@ class Compiler {
       case 'word': {
         const text = this.words(node.text, undefined, node.prefix && !isShort(node), excluded);
         if (!text) return NOTHING;
-        const whole = this.set(inText('vector', text));
+        const whole = this.set(wordSet('vector', text));
         return isShort(node) ? { is: 'or', parts: [whole, this.begun(node.text)] } : whole;
       }
       case 'field':
@@ -188,7 +182,7 @@ class Compiler {
   /** Words of titles and names that begin so: those one means by one or two letters, and few enough to be told at once. */
   private begun(text: string): Condition {
     const fields = (['title', 'author'] as const).map((f) => prefixOf(this.scope.workspaceNumber, f));
-    return this.set(inText('fields', fields.map((lead) => `${quote(lead + fold(text))}:*`).join(' | ')));
+    return this.set(wordSet('fields', fields.map((lead) => `${quote(lead + fold(text))}:*`).join(' | ')));
   }
 
   /** A phrase stands in the record, or on a page. */
@@ -200,11 +194,11 @@ class Compiler {
       const lead = prefixOf(this.scope.workspaceNumber, of);
       return stems.map((s) => quote(lead + s)).join(' <-> ');
     };
-    if (field && field !== 'page') return this.set(inText('fields', run(field)));
+    if (field && field !== 'page') return this.set(wordSet('fields', run(field)));
     const onPage = this
       .bySource(sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${this.scope.workspaceId} and sf.file_id = p.file_id
       where p.vector @@ ${run()}::tsquery`);
-    return field === 'page' ? onPage : { is: 'or', parts: [this.set(inText('vector', run())), onPage] };
+    return field === 'page' ? onPage : { is: 'or', parts: [this.set(wordSet('vector', run())), onPage] };
   }
 
   private async field(field: QueryField, text: string, phrase: boolean, excluded: boolean): Promise<Condition> {
@@ -212,7 +206,7 @@ class Compiler {
     if (textField) {
       if (phrase) return this.phrase(text, textField, excluded);
       const words = this.words(text, textField, false, excluded);
-      return words ? this.set(inText('fields', words)) : NOTHING;
+      return words ? this.set(wordSet('fields', words)) : NOTHING;
     }
     switch (field) {
       case 'year': {

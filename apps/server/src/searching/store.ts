@@ -1,13 +1,15 @@
 /** Lists, orders and counts of what matches a question. */
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
-import { one, rows, type Db } from '../database/connect.ts';
+import { rows, type Db } from '../database/connect.ts';
 import { array } from '../database/sql.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { FACET_KINDS } from '../indexing/facets.ts';
 import type { Services } from '../services.ts';
-import type { ColumnsAnswer, ColumnsAsk } from './columns/thread.ts';
+import type { NumberSet } from './columns/load.ts';
+import type { Asked } from './columns/service.ts';
+import type { ColumnsAnswer } from './columns/thread.ts';
 import type { Question } from './match.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
@@ -53,8 +55,8 @@ export async function idsIn(to: Asking, q: Question, from: number, count: number
 
 /** Those of the sources named that match. */
 export async function among(to: Asking, q: Question, ids: string[]): Promise<string[]> {
-  const named = sql`select number from source_sort where workspace_id = ${q.scope.workspaceId} and source_id = any(${array(ids, 'uuid')})`;
-  const sets = [...q.compiled.sets, named];
+  const query = sql`select number from source_sort where workspace_id = ${q.scope.workspaceId} and source_id = any(${array(ids, 'uuid')})`;
+  const sets = [...q.compiled.sets, { query }];
   const condition: Condition = { is: 'and', parts: [q.condition, { is: 'set', set: sets.length - 1 }] };
   // Nothing is ranked for it: which they are is all that is asked.
   const narrowed = { ...q, compiled: { ...q.compiled, sets }, condition, byRelevance: false };
@@ -78,24 +80,14 @@ async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candi
   return found.map((f) => f.place);
 }
 
-/** Finds the sets a question names, then asks the columns. */
-async function ask(
-  { db, columns }: Asking,
-  q: Question,
-  what: Pick<ColumnsAsk, 'page' | 'candidates' | 'narrow'>,
-  more: SQL[] = [],
+function ask(
+  { columns }: Asking,
+  { scope, condition, compiled }: Question,
+  what: Pick<Asked, 'page' | 'candidates' | 'narrow'>,
+  more: NumberSet[] = [],
 ): Promise<ColumnsAnswer> {
-  const sets = await Promise.all([...q.compiled.sets, ...more].map((set) => numbers(db, set)));
-  return columns.ask(q.scope.workspaceId, { presence: q.scope.presence, condition: q.condition, sets, ...what });
-}
-
-/** What a set's query gives, as one value: rows of text would cost three times as much. */
-async function numbers(db: Db, set: SQL): Promise<Uint8Array> {
-  const found = await one<{ numbers: Uint8Array }>(
-    db,
-    sql`select coalesce(string_agg(int4send(s.number), ''::bytea), ''::bytea) as numbers from (${set}) s`,
-  );
-  return found!.numbers;
+  const { workspaceId, presence } = scope;
+  return columns.ask(workspaceId, { presence, condition, sets: [...compiled.sets, ...more], ...what });
 }
 
 export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {

@@ -74,33 +74,34 @@ describe('the list', () => {
     expect(ledger.cursor).toBe(id(7));
   });
 
-  test('is asked for again, less and less often, while words just written are not yet findable', async () => {
-    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  test('is asked for again when words are told of that were not yet findable, and then no more', async () => {
     const asks = (): number => page.asked.filter((a) => a.path === '/sources').length;
-    const turns = async (): Promise<void> => {
-      for (let i = 0; i < 60; i += 1) await Promise.resolve();
+    const tellOfWords = async (): Promise<void> => {
+      page.make(useLive).tell({ kinds: { words: 'all' } });
+      await settled();
     };
-    const before = asks();
     answer = () => ({ rows: [], total: 0, notes: [], settling: true });
     ask.setText('gate');
-    await turns();
-    expect(asks()).toBe(before + 1);
-    for (const pause of [300, 600, 1200]) {
-      vi.advanceTimersByTime(pause - 1);
-      await turns();
-      const waited = asks();
-      vi.advanceTimersByTime(1);
-      await turns();
-      expect(asks()).toBe(waited + 1);
-    }
+    await settled();
+    const before = asks();
     answer = () => ({ rows: [row(7)], total: 1, notes: [], settling: false });
-    vi.advanceTimersByTime(2400);
-    await turns();
+    await tellOfWords();
+    await vi.waitFor(() => expect(shown()).toEqual([id(7)]));
+    expect(asks()).toBe(before + 1);
+    await tellOfWords();
+    expect(asks()).toBe(before + 1);
+  });
+
+  test('is asked for again when the words were told of before the answer that lacks them came', async () => {
+    let late!: (value: unknown) => void;
+    answer = () => new Promise((resolve) => (late = resolve));
+    ask.setText('gate');
+    await settled();
+    page.make(useLive).tell({ kinds: { words: 'all' } });
+    answer = () => ({ rows: [row(7)], total: 1, notes: [], settling: false });
+    late({ rows: [], total: 0, notes: [], settling: true });
+    await settled();
     expect(shown()).toEqual([id(7)]);
-    const settledAt = asks();
-    vi.advanceTimersByTime(60_000);
-    await turns();
-    expect(asks()).toBe(settledAt);
   });
 
   test('chooses its first line while one types, without the slip following each letter; a person’s choice it follows', async () => {

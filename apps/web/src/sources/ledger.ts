@@ -9,9 +9,6 @@ import { concerns } from '../data/live.ts';
 import { makeList } from '../list/make.ts';
 import { useAsk } from './ask.ts';
 
-/** An answer whose words were still being read in is asked for again: soon at first, then less and less often. */
-const SETTLED_AFTER_MS = { first: 300, most: 5000 };
-
 export const useLedger = defineStore('ledger', () => {
   const ask = useAsk();
   const route = useRoute();
@@ -23,17 +20,25 @@ export const useLedger = defineStore('ledger', () => {
   /** The line one was at, for when the page is loaded anew. */
   const last = useSessionStorage('chosen source', '');
   let fresh = true;
-  let pause = SETTLED_AFTER_MS.first;
-  let later = 0;
+  /** Words were still being read in when it was answered: what is told of them concerns it. */
+  let settling = false;
+  /** Words were told of since it was last asked. */
+  let toldOfWords = false;
 
   const list = makeList<typeof ask.params, SourceRow, SourcePage>({
     question: () => ask.params,
-    fetch: (question, stretch, signal) =>
-      fetchReply(routes.search.page, { query: { ...question, ...stretch }, ...(signal && { signal }) }),
+    fetch(question, stretch, signal) {
+      if (!stretch.from) toldOfWords = false;
+      return fetchReply(routes.search.page, { query: { ...question, ...stretch }, ...(signal && { signal }) });
+    },
     ids: async (question, from, count) =>
       (await fetchReply(routes.search.ids, { query: { ...question, from, count } })).ids,
     among: async (_, ids) => (await fetchReply(routes.search.among, { body: { ...ask.body, ids } })).ids,
-    concerns: (touched) => concerns(touched, ['source', 'tag']),
+    concerns(touched) {
+      const words = concerns(touched, ['words']);
+      toldOfWords ||= words;
+      return (words && settling) || concerns(touched, ['source', 'tag']);
+    },
     seen: () => route.name === 'sources',
     begins: () => ask.at ?? (fresh && last.value ? last.value : undefined),
     holds: () => held.value,
@@ -41,9 +46,8 @@ export const useLedger = defineStore('ledger', () => {
       notes.value = first.notes;
       fresh = false;
       if (!again) follows.value = Boolean(ask.params.typing) && !ask.at;
-      clearTimeout(later);
-      if (first.settling) later = window.setTimeout(() => list.load(true), pause);
-      pause = first.settling ? Math.min(pause * 2, SETTLED_AFTER_MS.most) : SETTLED_AFTER_MS.first;
+      settling = Boolean(first.settling);
+      if (settling && toldOfWords) void list.load(true);
     },
   });
   watch(list.cursor, (id) => id && !fresh && (last.value = id));

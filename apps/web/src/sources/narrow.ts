@@ -27,7 +27,7 @@ export const useNarrow = defineStore('narrow', () => {
       for (const f of next.facets) for (const v of f.values) names.set(`${f.type}=${v.key}`, v.name);
       return next;
     },
-    concerns: (touched) => concerns(touched, ['source', 'tag', 'collection']),
+    concerns: (touched, { q }) => concerns(touched, ['source', 'tag', 'collection', ...(q ? ['words' as const] : [])]),
     seen: () => route.name === 'sources',
   });
   const nameOf = (type: string, key: string): string | undefined => names.get(`${type}=${key}`);

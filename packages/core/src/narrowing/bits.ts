@@ -33,6 +33,15 @@ export class Bits {
     return out;
   }
 
+  /** The same but for some numbers, of which these are members now and the others are not. */
+  amended(size: number, numbers: Iterable<number>, members: Iterable<number>): Bits {
+    const out = Bits.none(Math.max(size, this.size));
+    out.words.set(this.words);
+    for (const n of numbers) out.words[n >>> 5]! &= ~(1 << (n & 31));
+    for (const n of members) out.words[n >>> 5]! |= 1 << (n & 31);
+    return out;
+  }
+
   and(other: Bits): Bits {
     return this.each((a, i) => a & (other.words[i] ?? 0));
   }

@@ -3,6 +3,8 @@
  * each of them; a number never written to, or forgotten, is of no presence. About 100 bytes a source with 15 facets.
  */
 import { PRESENCES } from '../changes/presence.ts';
+import { Bits } from './bits.ts';
+import { Ranking, type Placing } from './ranking.ts';
 export { PRESENCES };
 /** The year of a source without one. */
 export const NO_YEAR = -2_147_483_648;
@@ -23,6 +25,12 @@ export interface ColumnRows {
   facets: Int32Array;
 }
 
+/** What is sorted by as it stands in the columns. */
+const VALUES = { year: 'years', added: 'added', changed: 'changed' } as const;
+type Valued = keyof typeof VALUES;
+/** Of so many times more sources, those that changed are placed among them; more are ranked anew. */
+const FEW = 16;
+
 export class Columns {
   /** One past the highest number in use. */
   size = 0;
@@ -40,7 +48,11 @@ export class Columns {
   private readonly places = new Map<number, number>();
   private readonly facetIds: number[] = [];
   private readonly facetTypes: string[] = [];
-  private readonly ranks = new Map<string, Int32Array>();
+  /** Rankings by what only others know the order of, such as titles. */
+  private readonly told = new Map<string, Ranking>();
+  /** Rankings by the columns' own values, and the numbers whose value changed since. */
+  private readonly valued = new Map<Valued, { ranking: Ranking; moved: Set<number> }>();
+  private readonly within = new Map<number, Bits>();
 
   /** Tells of which type facets are. */
   learn(facets: Iterable<readonly [id: number, type: string]>): void {
@@ -66,12 +78,16 @@ export class Columns {
   write(rows: ColumnRows): number[] {
     const known = this.facetIds.length;
     const { numbers } = rows;
-    let top = this.size;
+    const before = this.size;
+    let top = before;
     for (const n of numbers) if (n >= top) top = n + 1;
     this.grow(top);
     this.growPool(this.used + rows.facets.length);
+    this.within.clear();
     for (let i = 0; i < numbers.length; i += 1) {
       const n = numbers[i]!;
+      for (const [key, { moved }] of this.valued)
+        if (n >= before || this[VALUES[key]][n] !== rows[VALUES[key]][i]) moved.add(n);
       this.ids.set(rows.ids.subarray(i * 16, i * 16 + 16), n * 16);
       this.presences[n] = rows.presences[i]!;
       this.years[n] = rows.years[i]!;
@@ -88,12 +104,59 @@ export class Columns {
   }
 
   forget(numbers: Iterable<number>): void {
+    this.within.clear();
     for (const n of numbers) if (n < this.size) this.presences[n] = 0;
   }
 
-  /** Sets the ranks of a sort key: equal ranks for equal values; numbers without one come first. */
-  rank(key: string, ranks: Int32Array): void {
-    this.ranks.set(key, ranks);
+  /** Sets the ranking by a key that only others know the order of. */
+  rank(key: string, ranking: Ranking): void {
+    this.told.set(key, ranking);
+  }
+
+  /**
+   * Places numbers anew by such a key.
+   * @throws RangeError when no ranking was set for the key
+   */
+  place(key: string, placings: Placing[], gone: Iterable<number>): void {
+    this.toldBy(key).place(placings, gone);
+  }
+
+  /**
+   * The ranking by a key, which knows of all that was written.
+   * @throws RangeError when none was set for the key
+   */
+  rankingBy(key: string): Ranking {
+    if (!(key in VALUES)) return this.toldBy(key);
+    const by = key as Valued;
+    const value = (n: number): number | undefined => {
+      const v = this[VALUES[by]][n]!;
+      return v === NO_YEAR ? undefined : v;
+    };
+    const known = this.valued.get(by);
+    if (known && known.moved.size * FEW <= this.size) {
+      if (known.moved.size) known.ranking.placeBy(known.moved, this.size, value);
+      known.moved.clear();
+      return known.ranking;
+    }
+    const ranking = Ranking.by(this.size, value);
+    this.valued.set(by, { ranking, moved: new Set() });
+    return ranking;
+  }
+
+  private toldBy(key: string): Ranking {
+    const found = this.told.get(key);
+    if (!found) throw new RangeError(`nothing was ranked by “${key}”`);
+    return found;
+  }
+
+  /** All sources of a presence. */
+  ofPresence(presence: number): Bits {
+    let found = this.within.get(presence);
+    if (!found) {
+      found = Bits.where(this.size, (n) => this.presences[n] === presence);
+      this.within.set(presence, found);
+    }
+    return found;
   }
 
   presenceOf(n: number): number {
@@ -106,17 +169,6 @@ export class Columns {
 
   addedAt(n: number): number {
     return this.added[n]!;
-  }
-
-  changedAt(n: number): number {
-    return this.changed[n]!;
-  }
-
-  /** @throws RangeError when no ranks were set for the key */
-  ranksOf(key: string): Int32Array {
-    const found = this.ranks.get(key);
-    if (!found) throw new RangeError(`no ranks for “${key}”`);
-    return found;
   }
 
   /** The id of a source as sixteen bytes. */

@@ -21,12 +21,9 @@ export function matching(
   columns: Columns,
   presence: (typeof PRESENCES)[number],
   condition: Condition,
-  sets: Int32Array[] = [],
+  sets: Bits[] = [],
 ): Bits {
-  const wanted = PRESENCES.indexOf(presence);
-  const found = sets.map((s) => Bits.of(columns.size, s));
-  const within = Bits.where(columns.size, (n) => columns.presenceOf(n) === wanted);
-  return evaluate(columns, condition, found, within);
+  return evaluate(columns, condition, sets, columns.ofPresence(PRESENCES.indexOf(presence)));
 }
 
 /** Those of `within` that satisfy the condition: what one part leaves is all the next one looks at. */

@@ -1,6 +1,18 @@
 import { describe, expect, test } from 'vitest';
 import fc from 'fast-check';
-import { Bits, Columns, matching, NO_YEAR, orderOf, PRESENCES, type ColumnRows, type Condition } from './index.ts';
+import {
+  Bits,
+  Columns,
+  matching,
+  NO_YEAR,
+  orderOf,
+  PRESENCES,
+  Ranking,
+  type ColumnRows,
+  type Condition,
+  type Placing,
+  type SortBy,
+} from './index.ts';
 
 interface Plain {
   presence: number;
@@ -62,10 +74,43 @@ function columnsOf(sources: Plain[]): Columns {
   columns.write(rowsOf(sources.map((s, n) => [n, s])));
   columns.rank(
     'title',
-    Int32Array.from(sources, (s) => s.title),
+    Ranking.by(sources.length, (n) => sources[n]!.title),
   );
   return columns;
 }
+
+/** Where these numbers stand by title among the others, as a database tells it. */
+function placings(sources: Plain[], moved: number[]): Placing[] {
+  const title = (n: number): number => sources[n]!.title;
+  const others = sources.map((_, n) => n).filter((n) => !moved.includes(n));
+  return [...moved]
+    .sort((a, b) => title(a) - title(b))
+    .map((number, i, line) => ({
+      number,
+      after: others.filter((o) => title(o) < title(number)).sort((a, b) => title(b) - title(a))[0] ?? -1,
+      same: others.find((o) => title(o) === title(number)) ?? -1,
+      tied: i > 0 && title(line[i - 1]!) === title(number),
+    }));
+}
+
+/** The live sources compared key by key. */
+function compared(sources: Plain[], sort: SortBy[]): number[] {
+  const value = (n: number, k: string): number => sources[n]![k as 'year'];
+  return sources
+    .map((_, n) => n)
+    .filter((n) => sources[n]!.presence === 1)
+    .sort((a, b) => {
+      for (const { key, descending } of sort) {
+        const [x, y] = [value(a, key), value(b, key)];
+        if (x === y) continue;
+        if (key === 'year' && (x === NO_YEAR || y === NO_YEAR)) return x === NO_YEAR ? 1 : -1;
+        return descending ? y - x : x - y;
+      }
+      return sort.at(-1)!.descending ? b - a : a - b;
+    });
+}
+
+const live = (columns: Columns): Bits => matching(columns, 'live', { is: 'all' });
 
 /** What a condition means, one source at a time. */
 function holds(c: Condition, s: Plain, n: number, sets: number[][]): boolean {
@@ -108,6 +153,8 @@ describe('sets of numbers', () => {
         expect([...left.without(right).numbers()]).toEqual(sorted(a.filter((n) => !b.includes(n))));
         expect([...left.numbers(2)]).toEqual(sorted(a).slice(0, 2));
         for (const n of a) expect(left.has(n)).toBe(true);
+        const amended = left.amended(120, b, [110]);
+        expect([...amended.numbers()]).toEqual([...sorted(a.filter((n) => !b.includes(n))), 110]);
       }),
     );
   });
@@ -121,12 +168,9 @@ describe('sets of numbers', () => {
 test('a condition over the columns means what it means for one source at a time', () => {
   fc.assert(
     fc.property(library, tree, sets, fc.constantFrom(...PRESENCES), (sources, condition, sets, presence) => {
-      const found = matching(
-        columnsOf(sources),
-        presence,
-        condition,
-        sets.map((s) => Int32Array.from(s)),
-      );
+      const columns = columnsOf(sources);
+      const bits = sets.map((s) => Bits.of(columns.size, s));
+      const found = matching(columns, presence, condition, bits);
       const expected = sources.flatMap((s, n) =>
         PRESENCES[s.presence] === presence && holds(condition, s, n, sets) ? [n] : [],
       );
@@ -170,35 +214,55 @@ describe('orders', () => {
     key: fc.constantFrom('year', 'added', 'changed', 'title'),
     descending: fc.boolean(),
   });
+  const keys = fc.uniqueArray(key, { selector: (k) => k.key, minLength: 1, maxLength: 4 });
 
-  test('are those of comparing key by key, with no year last, whichever way', () => {
+  test('are those of comparing key by key, with no year last, whichever way, in any stretch', () => {
+    fc.assert(
+      fc.property(library, keys, fc.nat(70), fc.nat(20), (sources, sort, from, count) => {
+        const columns = columnsOf(sources);
+        const expected = compared(sources, sort);
+        const order = orderOf(columns, live(columns), sort);
+        expect([...order.stretch(0, Infinity)]).toEqual(expected);
+        expect([...order.stretch(from, count)]).toEqual(expected.slice(from, from + count));
+        expect(expected.map((n) => order.placeOf(n))).toEqual(expected.map((_, at) => at));
+      }),
+    );
+  });
+
+  test('of few among many are those of the few', () => {
     fc.assert(
       fc.property(
-        library,
-        fc.uniqueArray(key, { selector: (k) => k.key, minLength: 1, maxLength: 4 }),
-        (sources, sort) => {
+        fc.array(plain, { minLength: 200, maxLength: 300 }),
+        keys,
+        fc.uniqueArray(fc.nat(199)),
+        (all, sort, few) => {
+          const sources = all.map((s, n) => ({ ...s, presence: few.slice(0, 9).includes(n) ? 1 : 2 }));
           const columns = columnsOf(sources);
-          const order = orderOf(columns, matching(columns, 'live', { is: 'all' }), sort);
-          const got = [...order.first()];
-          const value = (n: number, k: string): number => sources[n]![k as 'year'];
-          const expected = sources
-            .map((_, n) => n)
-            .filter((n) => sources[n]!.presence === 1)
-            .sort((a, b) => {
-              for (const { key, descending } of sort) {
-                const [x, y] = [value(a, key), value(b, key)];
-                if (x === y) continue;
-                if (key === 'year' && (x === NO_YEAR || y === NO_YEAR)) return x === NO_YEAR ? 1 : -1;
-                return descending ? y - x : x - y;
-              }
-              return sort.at(-1)!.descending ? b - a : a - b;
-            });
-          expect(got).toEqual(expected);
-          for (const most of [1, 2, sources.length]) expect([...order.first(most)]).toEqual(expected.slice(0, most));
-          // Asking it leaves the order as it was, and it knows each one's place.
-          expect(expected.map((n) => order.placeOf(n))).toEqual(expected.map((_, at) => at));
+          expect([...orderOf(columns, live(columns), sort).stretch(0, Infinity)]).toEqual(compared(sources, sort));
         },
       ),
+      { numRuns: 30 },
+    );
+  });
+
+  test('after any alterations are those of the sources as they are now, though only those that moved are placed anew', () => {
+    // So many titles that several new ones come between the same two.
+    const titled = fc.tuple(plain, fc.nat(40)).map(([s, title]) => ({ ...s, title, presence: 1 }));
+    const alteration = fc.array(fc.tuple(fc.nat(75), titled), { maxLength: 6 });
+    fc.assert(
+      fc.property(library, keys, fc.array(alteration, { minLength: 2, maxLength: 5 }), (sources, sort, alterations) => {
+        const columns = columnsOf(sources);
+        const now = [...sources];
+        for (const altered of alterations) {
+          const moved = new Map(altered.filter(([n]) => n <= now.length));
+          for (const [n, s] of moved) now[n] = s;
+          columns.write(rowsOf([...moved]));
+          columns.place('title', placings(now, [...moved.keys()]), []);
+          for (const by of [sort, [{ key: 'title', descending: false }]])
+            expect([...orderOf(columns, live(columns), by).stretch(0, Infinity)]).toEqual(compared(now, by));
+        }
+      }),
+      { numRuns: 300 },
     );
   });
 
@@ -212,8 +276,7 @@ test('facets are counted by type, the most frequent first, and no more than aske
   fc.assert(
     fc.property(library, fc.integer({ min: 1, max: 3 }), (sources, most) => {
       const columns = columnsOf(sources);
-      const live = matching(columns, 'live', { is: 'all' });
-      const counted = columns.countFacets((each) => live.forEach(each), { kind: most, tag: 2 });
+      const counted = columns.countFacets((each) => live(columns).forEach(each), { kind: most, tag: 2 });
       for (const [type, room] of [
         ['kind', most],
         ['tag', 2],

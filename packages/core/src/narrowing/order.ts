@@ -1,20 +1,29 @@
 /** Matching sources in the order asked for. */
 import type { Bits } from './bits.ts';
-import { NO_YEAR, type Columns } from './columns.ts';
+import type { Columns } from './columns.ts';
+import { UNRANKED, type Ranking } from './ranking.ts';
 
 export interface SortBy {
-  /** `year`, `added`, `changed`, or a key whose ranks the columns hold. */
+  /** `year`, `added`, `changed`, or a key whose ranking the columns were told. */
   key: string;
   descending: boolean;
 }
 
-/** The order of a set: what stands first in it, and where a number stands. */
+/** The order of a set: any stretch of it, and where a number stands. */
 export interface Order {
-  /** The numbers, sorted; with `most` only so many: the first few need no sorting of all. */
-  first(most?: number): Int32Array;
+  /** So many numbers from a place on: only what stands before their end is gone through. */
+  stretch(from: number, count: number): Int32Array;
   /** How many stand before a number of the set: nothing is sorted for it. */
   placeOf(number: number): number;
 }
+
+interface Key {
+  ranking: Ranking;
+  descending: boolean;
+}
+
+/** A set that is so many times smaller than all is sorted; of others the order of all is walked. */
+const SMALL = 16;
 
 /**
  * What is equal in all keys stands in the order it came, turned round with the last key; sources without a year stand
@@ -22,116 +31,113 @@ export interface Order {
  * @throws RangeError when a key is unknown
  */
 export function orderOf(columns: Columns, set: Bits, sort: SortBy[]): Order {
-  const numbers = set.numbers();
-  const backwards = sort.at(-1)?.descending ?? false;
-  const keys = sort.map((s) => keyOf(columns, numbers, s));
-  const packed = pack(columns, numbers, keys, backwards);
-  if (!packed) {
-    const sorted = sortByComparing(numbers, keys, backwards);
-    return { first: (most = Infinity) => sorted.slice(0, most), placeOf: (number) => sorted.indexOf(number) };
-  }
-  const last = columns.size - 1;
+  const keys = sort.map(({ key, descending }) => ({ ranking: columns.rankingBy(key), descending }));
+  const [first, ...rest] = keys;
   return {
-    first(most = Infinity) {
-      const sorted = most < packed.length / 8 ? lowest(packed, most) : packed.toSorted();
-      const out = new Int32Array(Math.min(sorted.length, most));
-      for (let i = 0; i < out.length; i += 1) {
-        const n = sorted[i]! - Math.floor(sorted[i]! / columns.size) * columns.size;
-        out[i] = backwards ? last - n : n;
-      }
-      return out;
+    stretch(from, count) {
+      if (!first || set.count * SMALL < columns.size) return stretchOf(set.numbers(), keys, from, count);
+      const line = walked(first, columns.size, set, from + count);
+      return windowOf(line, first, rest, from, count);
     },
-    placeOf(number) {
-      const own = packed[numbers.indexOf(number)]!;
-      let before = 0;
-      for (let i = 0; i < packed.length; i += 1) if (packed[i]! < own) before += 1;
-      return before;
-    },
+    placeOf: (number) => placeIn(set.numbers(), keys, number),
   };
 }
 
+/** A stretch of any numbers in the order of the keys. */
+function stretchOf(numbers: Int32Array, keys: Key[], from: number, count: number): Int32Array {
+  const [first, ...rest] = keys;
+  if (!first || numbers.length < 2) return numbers.subarray(from, from + count);
+  return windowOf(sorted(numbers, first), first, rest, from, count);
+}
+
+/** A stretch of numbers that stand in the order of the first key: those equal in it are sorted by the rest. */
+function windowOf(line: Int32Array, { ranking }: Key, rest: Key[], from: number, count: number): Int32Array {
+  const until = Math.min(line.length, from + count);
+  if (!rest.length) return line.subarray(from, until);
+  const out = new Int32Array(Math.max(0, until - from));
+  for (let start = 0, end = 0; start < until; start = end) {
+    const rank = ranking.rankOf(line[start]!);
+    for (end = start + 1; end < line.length && ranking.rankOf(line[end]!) === rank; end += 1);
+    if (end <= from) continue;
+    const low = Math.max(from, start);
+    const part = stretchOf(line.subarray(start, end), rest, low - start, Math.min(until, end) - low);
+    out.set(part, low - from);
+  }
+  return out;
+}
+
 /**
- * The keys and the number as digits of one number, which sorts many times faster; undefined where that is not exact.
- * Plain loops: these run over every source, and the iterating forms cost four times as much.
+ * The members of a set in the order of a key, equal ones as `sorted` leaves them: so many, and those that are equal to
+ * the last of them.
  */
-function pack(columns: Columns, numbers: Int32Array, keys: Key[], backwards: boolean): Float64Array | undefined {
-  let room = columns.size;
-  for (const { span } of keys) room *= span;
-  if (room > Number.MAX_SAFE_INTEGER) return undefined;
+function walked({ ranking, descending }: Key, size: number, set: Bits, wanted: number): Int32Array {
+  const order = ranking.order(size);
+  const unranked = lengthOfRanked(order, ranking);
+  const out = new Int32Array(Math.min(size, set.count));
+  let found = 0;
+  /** @returns false when there are enough */
+  const visit = (n: number): boolean => {
+    if (!set.has(n)) return true;
+    if (found >= wanted && ranking.rankOf(n) !== ranking.rankOf(out[found - 1]!)) return false;
+    out[found++] = n;
+    return true;
+  };
+  const through = (low: number, high: number): boolean => {
+    if (descending) {
+      for (let i = high - 1; i >= low; i -= 1) if (!visit(order[i]!)) return false;
+    } else for (let i = low; i < high; i += 1) if (!visit(order[i]!)) return false;
+    return true;
+  };
+  if (through(0, unranked)) through(unranked, order.length);
+  return out.subarray(0, found);
+}
+
+/** Where those without a rank begin. */
+function lengthOfRanked(order: Int32Array, ranking: Ranking): number {
+  let low = 0;
+  let high = order.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (ranking.rankOf(order[middle]!) === UNRANKED) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Numbers in the order of a key; rank and number are the digits of one number, which sorts many times faster. */
+function sorted(numbers: Int32Array, { ranking, descending }: Key): Int32Array {
+  const base = numbers.reduce((top, n) => Math.max(top, n), 0) + 1;
   const packed = new Float64Array(numbers.length);
-  for (const { values, span } of keys)
-    for (let i = 0; i < packed.length; i += 1) packed[i] = packed[i]! * span + values[i]!;
-  const last = columns.size - 1;
-  for (let i = 0; i < packed.length; i += 1)
-    packed[i] = packed[i]! * columns.size + (backwards ? last - numbers[i]! : numbers[i]!);
-  return packed;
-}
-
-/**
- * The lowest values, sorted. Nearly all values are only compared with the highest of those found so far; values that
- * fall, as the newest sources do, are gone through from their end.
- */
-function lowest(values: Float64Array, most: number): Float64Array {
-  const falling = values[0]! > values.at(-1)!;
-  const found = (falling ? values.slice(-most) : values.slice(0, most)).sort();
-  for (let i = most; i < values.length; i += 1) {
-    const value = values[falling ? values.length - 1 - i : i]!;
-    if (value >= found[most - 1]!) continue;
-    let at = most - 1;
-    for (; at > 0 && found[at - 1]! > value; at -= 1) found[at] = found[at - 1]!;
-    found[at] = value;
+  for (let i = 0; i < packed.length; i += 1) {
+    const n = numbers[i]!;
+    packed[i] = standing(ranking, descending, n) * base + (descending ? base - 1 - n : n);
   }
-  return found;
-}
-
-function sortByComparing(numbers: Int32Array, keys: Key[], backwards: boolean): Int32Array {
-  const places = Int32Array.from(numbers, (_, i) => i).sort((a, b) => {
-    for (const { values } of keys) {
-      const d = values[a]! - values[b]!;
-      if (d) return d;
-    }
-    return backwards ? b - a : a - b;
+  packed.sort();
+  return Int32Array.from(packed, (p) => {
+    const digit = p - Math.floor(p / base) * base;
+    return descending ? base - 1 - digit : digit;
   });
-  return places.map((i) => numbers[i]!);
 }
 
-/** A key of each source as a whole number from 0 below `span`, rising in the order asked for. */
-interface Key {
-  values: Float64Array;
-  span: number;
+/** What numbers are compared by: rising in the order asked for, highest for what has no rank. */
+function standing(ranking: Ranking, descending: boolean, n: number): number {
+  const rank = ranking.rankOf(n);
+  if (rank === UNRANKED) return ranking.span;
+  return descending ? ranking.span - 1 - rank : rank;
 }
 
-function keyOf(columns: Columns, numbers: Int32Array, { key, descending }: SortBy): Key {
-  const read = readerOf(columns, key);
-  const values = new Float64Array(numbers.length);
-  let low = Infinity;
-  let high = -Infinity;
-  for (let i = 0; i < values.length; i += 1) {
-    const v = (values[i] = read(numbers[i]!));
-    if (key === 'year' && v === NO_YEAR) continue;
-    if (v < low) low = v;
-    if (v > high) high = v;
+function placeIn(numbers: Int32Array, [first, ...rest]: Key[], number: number): number {
+  if (!first) return numbers.filter((n) => n < number).length;
+  const { ranking, descending } = first;
+  const own = standing(ranking, descending, number);
+  let before = 0;
+  const equal: number[] = [];
+  for (let i = 0; i < numbers.length; i += 1) {
+    const other = standing(ranking, descending, numbers[i]!);
+    if (other < own) before += 1;
+    else if (other === own) equal.push(numbers[i]!);
   }
-  if (low > high) low = high = 0;
-  const last = high - low + 1;
-  for (let i = 0; i < values.length; i += 1) {
-    const v = values[i]!;
-    values[i] = key === 'year' && v === NO_YEAR ? last : descending ? high - v : v - low;
-  }
-  return { values, span: last + 1 };
-}
-
-function readerOf(columns: Columns, key: string): (n: number) => number {
-  switch (key) {
-    case 'year':
-      return (n) => columns.yearOf(n);
-    case 'added':
-      return (n) => Math.floor(columns.addedAt(n));
-    case 'changed':
-      return (n) => Math.floor(columns.changedAt(n));
-    default: {
-      const ranks = columns.ranksOf(key);
-      return (n) => ranks[n] ?? 0;
-    }
-  }
+  if (rest.length) return before + placeIn(Int32Array.from(equal), rest, number);
+  for (const n of equal) if (descending ? n > number : n < number) before += 1;
+  return before;
 }

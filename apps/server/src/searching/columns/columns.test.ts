@@ -5,6 +5,8 @@ import type { NarrowReply, SourcePage } from '@pandecta/contract';
 import { rows } from '../../database/connect.ts';
 import { purge } from '../../sources/purge.ts';
 import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
+import { prefixOf } from '../../indexing/vector.ts';
+import { wordSet } from './load.ts';
 import { ColumnsService } from './service.ts';
 import type { ColumnsAnswer } from './thread.ts';
 
@@ -48,6 +50,29 @@ async function all(columns: ColumnsService, workspace: string): Promise<ColumnsA
   );
 }
 
+/** What two words find, and what is found by title and by kind: what the thread keeps of earlier questions. */
+async function kept(columns: ColumnsService, workspace: string, number: number): Promise<ColumnsAnswer[]> {
+  const lead = prefixOf(number, 'title');
+  return Promise.all(
+    ['alder', 'reading'].map((stem) =>
+      columns.ask(workspace, {
+        presence: 'live',
+        condition: { is: 'set', set: 0 },
+        sets: [wordSet('fields', `'${lead}${stem}'`)],
+        page: {
+          sort: [
+            { key: 'kind', descending: false },
+            { key: 'title', descending: true },
+          ],
+          lead: [],
+          from: 0,
+          count: 9,
+        },
+      }),
+    ),
+  );
+}
+
 const step = fc.oneof(
   fc.record({
     do: fc.constant('tag' as const),
@@ -67,17 +92,26 @@ test('kept fresh through any writes, columns tell what columns read anew tell', 
       const { columns, db } = server.app.services;
       const call = (method: string, path: string, body: object): Promise<unknown> =>
         me.call(method, `/w/${me.workspace}${path}`, body);
-      let kept = await all(columns, me.workspace);
+      const [{ number }] = (await rows<{ number: number }>(
+        db,
+        sql`select number from workspaces where id = ${me.workspace}`,
+      )) as [{ number: number }];
+      const told = async (by: ColumnsService): Promise<ColumnsAnswer[]> => [
+        ...(await all(by, me.workspace)),
+        ...(await kept(by, me.workspace, number)),
+      ];
+      await told(columns);
       for (const s of steps) {
         if (s.do === 'tag') await call('POST', '/tagging', { ids: [ids[s.at]], name: s.name, present: s.on });
         if (s.do === 'bin') await call('POST', '/presence', { ids: [ids[s.at]], to: s.on ? 'bin' : 'live' });
         if (s.do === 'title') await call('PATCH', `/sources/${ids[s.at]}`, { fields: { title: s.title } });
         if (s.do === 'undo') await call('POST', '/undo', {});
-        kept = await all(columns, me.workspace);
+        await server.settle();
+        await told(columns);
       }
       const fresh = new ColumnsService(db, process.env.PANDECTA_TASKS);
       try {
-        expect(kept).toEqual(await all(fresh, me.workspace));
+        expect(await told(columns)).toEqual(await told(fresh));
       } finally {
         await fresh.close();
       }
@@ -85,6 +119,20 @@ test('kept fresh through any writes, columns tell what columns read anew tell', 
     { numRuns: 8 },
   );
 }, 60_000);
+
+test('words and orders asked for before know of what was written since', async () => {
+  const { me, ids } = await withSources(4);
+  const titled = (id: string, title: string): Promise<unknown> =>
+    me.at('PATCH', `/sources/${id}`, { fields: { title } });
+  const list = (): Promise<string[]> => me.titles('title:reading', '&sort=title');
+  expect((await list()).length).toBe(4);
+  await titled(ids[3]!, 'A reading of the tide');
+  await titled(ids[0]!, 'Marram');
+  await titled(ids[2]!, 'An unread reading');
+  await server.settle();
+  expect((await me.ask('title:reading', '&sort=title')).rows.map((r) => r.id)).toEqual([ids[1], ids[3], ids[2]]);
+  expect((await me.ask('', '&sort=-title')).rows.map((r) => r.id)).toEqual([ids[2], ids[3], ids[0], ids[1]]);
+});
 
 test('every answer after a write knows of it, however many write at once', async () => {
   const { me, ids } = await withSources(12);

@@ -1,6 +1,7 @@
 /** Reads columns out of the derived tables, each as one value of bytes: rows of text would cost many times as much. */
 import { sql, type SQL } from 'drizzle-orm';
-import { NO_YEAR, PRESENCES } from '@pandecta/core/narrowing';
+import { NO_YEAR, PRESENCES, type Placing } from '@pandecta/core/narrowing';
+import type { Presence } from '@pandecta/core/changes';
 import { one, rows, type Db } from '../../database/connect.ts';
 import { array } from '../../database/sql.ts';
 import type { SentRows } from './thread.ts';
@@ -53,21 +54,87 @@ export async function readSize(db: Db, workspaceId: string): Promise<number> {
   return found!.size;
 }
 
-/** Ranks by a text key within each presence, by the language's order, which PostgreSQL's index keeps. */
-export async function readRanks(db: Db, workspaceId: string, key: string): Promise<{ numbers: Buffer; ranks: Buffer }> {
-  const parts = await Promise.all(
-    ['live', 'bin'].map((presence) =>
-      one<{ numbers: Buffer; ranks: Buffer }>(
-        db,
-        sql`
-      select coalesce(string_agg(int4send(r.number), ''::bytea), ''::bytea) as numbers, coalesce(string_agg(int4send(r.rank), ''::bytea), ''::bytea) as ranks
-      from (select number, (dense_rank() over (order by ${sql.identifier(key)}))::int as rank from source_sort
-        where workspace_id = ${workspaceId} and presence = ${presence}) r`,
-      ),
-    ),
+/** Ranks by a text key within a presence, by the language's order, which PostgreSQL's index keeps. */
+export async function readRanks(
+  db: Db,
+  workspaceId: string,
+  key: string,
+  presence: Presence,
+): Promise<{ numbers: Uint8Array; ranks: Uint8Array }> {
+  const found = await one<{ numbers: Uint8Array; ranks: Uint8Array }>(
+    db,
+    sql`
+    select coalesce(string_agg(int4send(r.number), ''::bytea), ''::bytea) as numbers, coalesce(string_agg(int4send(r.rank), ''::bytea), ''::bytea) as ranks
+    from (select number, (dense_rank() over (order by ${sql.identifier(key)}) - 1)::int as rank from source_sort
+      where workspace_id = ${workspaceId} and presence = ${presence}) r`,
   );
+  return found!;
+}
+
+/** Where these numbers stand by a text key among the others of the presence, each found by way of the index. */
+export async function readPlacings(
+  db: Db,
+  workspaceId: string,
+  key: string,
+  presence: Presence,
+  numbers: number[],
+): Promise<{ placings: Placing[]; gone: number[] }> {
+  const by = sql.identifier(key);
+  const moved = array(numbers, 'int');
+  const others = sql`o.workspace_id = ${workspaceId} and o.presence = ${presence} and o.number <> all(${moved})`;
+  const placings = await rows<Placing>(
+    db,
+    sql`
+    select m.number, coalesce(m.value = lag(m.value) over (order by m.value, m.number), false) as tied,
+      coalesce((select o.number from source_sort o where ${others} and o.${by} < m.value order by o.${by} desc limit 1), -1) as after,
+      coalesce((select o.number from source_sort o where ${others} and o.${by} = m.value limit 1), -1) as same
+    from (select number, ${by} as value from source_sort where workspace_id = ${workspaceId} and presence = ${presence}
+      and number = any(${moved})) m
+    order by m.value, m.number`,
+  );
+  const placed = new Set(placings.map((p) => p.number));
+  return { placings, gone: numbers.filter((n) => !placed.has(n)) };
+}
+
+/** A query that gives the numbers of sources as `number`. */
+export interface NumberSet {
+  query: SQL;
+  /** What it asks of the text index, where it asks nothing else. */
+  words?: { vector: 'vector' | 'fields'; tsquery: string };
+}
+
+/** The numbers of sources whose words, or words of fields, match. The lexemes lead with the workspace: a condition on
+ * its column would only tempt the planner to the primary key. */
+export function wordSet(vector: 'vector' | 'fields', tsquery: string): NumberSet {
   return {
-    numbers: Buffer.concat(parts.map((p) => p!.numbers)),
-    ranks: Buffer.concat(parts.map((p) => p!.ranks)),
+    query: sql`select number from source_text where ${sql.identifier(vector)} @@ ${tsquery}::tsquery`,
+    words: { vector, tsquery },
   };
+}
+
+/** What a set's query gives, as one value: rows of text would cost three times as much. */
+export async function readSet(db: Db, { query }: NumberSet): Promise<Uint8Array> {
+  const found = await one<{ numbers: Uint8Array }>(
+    db,
+    sql`select coalesce(string_agg(int4send(s.number), ''::bytea), ''::bytea) as numbers from (${query}) s`,
+  );
+  return found!.numbers;
+}
+
+/** Those of the numbers that belong to a set of words: each is looked at by itself. */
+export async function readMembers(
+  db: Db,
+  workspaceId: string,
+  { words }: NumberSet,
+  numbers: number[],
+): Promise<number[]> {
+  const found = await rows<{ number: number }>(
+    db,
+    sql`
+    select s.number from source_sort s cross join lateral (
+      select ${sql.identifier(words!.vector)} as words from source_text t
+      where t.workspace_id = ${workspaceId} and t.source_id = s.source_id offset 0) t
+    where s.workspace_id = ${workspaceId} and s.number = any(${array(numbers, 'int')}) and t.words @@ ${words!.tsquery}::tsquery`,
+  );
+  return found.map((f) => f.number);
 }

@@ -5,8 +5,11 @@ import {
   orderOf,
   matching,
   NO_YEAR,
+  Ranking,
+  UNRANKED,
   type ColumnRows,
   type Condition,
+  type Placing,
   type SortBy,
 } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/changes';
@@ -27,8 +30,8 @@ export interface SentRows {
 export interface ColumnsAsk {
   presence: Presence;
   condition: Condition;
-  /** What the condition's sets hold: numbers as runs of int4. */
-  sets: Uint8Array[];
+  /** What the condition's sets hold: numbers as runs of int4, or the name of a set that is kept. */
+  sets: (string | Uint8Array)[];
   /** A stretch of the sources in this order, after those that lead, as ids; and the place of one that is to be found. */
   page?: { sort: SortBy[]; lead: number[]; from: number; count: number; find?: string };
   /** The first to be ranked: those of the set first, then any. */
@@ -53,42 +56,71 @@ export type ColumnsMessage = { workspace: string } & (
   | { do: 'drop' }
   | { do: 'learn'; facets: [number, string][] }
   | { do: 'write'; rows: SentRows; gone: number[] }
-  | { do: 'rank'; key: string; numbers: Uint8Array; ranks: Uint8Array }
+  | { do: 'rank'; name: string; numbers: Uint8Array; ranks: Uint8Array }
+  | { do: 'place'; name: string; placings: Placing[]; gone: number[] }
+  | { do: 'keep'; name: string; numbers: Uint8Array }
+  | { do: 'amend'; name: string; numbers: number[]; members: number[] }
+  | { do: 'let go'; name: string }
   | { do: 'ask'; ask: ColumnsAsk }
 );
 
-const workspaces = new Map<string, Columns>();
+/** The columns of a workspace, and sets of words that are asked for often. */
+interface Workspace {
+  columns: Columns;
+  sets: Map<string, Bits>;
+}
+
+const workspaces = new Map<string, Workspace>();
 
 /**
  * @returns the answer to a question, or undefined; of a writing the facets it met for the first time; 'lost' when the
  * thread holds nothing of the workspace
  */
 export function columns(message: ColumnsMessage): ColumnsAnswer | number[] | 'lost' | undefined {
-  if (message.do === 'begin') workspaces.set(message.workspace, new Columns());
+  if (message.do === 'begin') workspaces.set(message.workspace, { columns: new Columns(), sets: new Map() });
   if (message.do === 'drop') workspaces.delete(message.workspace);
   const held = workspaces.get(message.workspace);
   if (!held) return message.do === 'drop' ? undefined : 'lost';
+  const { columns, sets } = held;
   switch (message.do) {
     case 'learn':
-      held.learn(message.facets);
+      columns.learn(message.facets);
       return undefined;
     case 'write': {
-      const met = held.write(decodeRows(message.rows));
-      held.forget(message.gone);
+      const met = columns.write(decodeRows(message.rows));
+      columns.forget(message.gone);
       return met;
     }
     case 'rank':
-      held.rank(message.key, decodeRanks(message.numbers, message.ranks));
+      columns.rank(message.name, decodeRanks(message.numbers, message.ranks));
       return undefined;
-    case 'ask':
-      return answer(held, message.ask);
+    case 'place':
+      columns.place(message.name, message.placings, message.gone);
+      return undefined;
+    case 'keep':
+      sets.set(message.name, Bits.of(columns.size, decodeInts(message.numbers)));
+      return undefined;
+    case 'amend': {
+      const kept = sets.get(message.name);
+      if (!kept) return 'lost';
+      sets.set(message.name, kept.amended(columns.size, message.numbers, message.members));
+      return undefined;
+    }
+    case 'let go':
+      sets.delete(message.name);
+      return undefined;
+    case 'ask': {
+      const asked = message.ask.sets.map((s) => (typeof s === 'string' ? sets.get(s) : bitsOf(columns, s)));
+      return asked.every((s) => s !== undefined) ? answer(columns, message.ask, asked) : 'lost';
+    }
     default:
       return undefined;
   }
 }
 
-function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
-  const sets = ask.sets.map(decodeInts);
+const bitsOf = (held: Columns, numbers: Uint8Array): Bits => Bits.of(held.size, decodeInts(numbers));
+
+function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
   const found = matching(held, ask.presence, ask.condition, sets);
   const out: ColumnsAnswer = {
     total: found.count,
@@ -101,7 +133,7 @@ function answer(held: Columns, ask: ColumnsAsk): ColumnsAnswer {
   if (ask.page) Object.assign(out, pageOf(held, found, ask.page));
   if (ask.candidates) {
     const { first, most } = ask.candidates;
-    const titled = found.and(Bits.of(held.size, sets[first]!));
+    const titled = found.and(sets[first]!);
     const numbers = [...titled.numbers(most)];
     const { length } = numbers;
     if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
@@ -131,7 +163,7 @@ function pageOf(
   const wanted = from + count - first.length;
   if (wanted > 0) {
     const skip = Math.max(0, from - first.length);
-    for (const n of order.first(wanted).subarray(skip)) numbers.push(n);
+    for (const n of order.stretch(skip, wanted - skip)) numbers.push(n);
   }
   let at = -1;
   const sought = find ? held.numberOf(bytesOf(find)) : -1;
@@ -164,12 +196,15 @@ function decodeTimes(bytes: Uint8Array): Float64Array {
   return out;
 }
 
-function decodeRanks(numbers: Uint8Array, ranks: Uint8Array): Int32Array {
+function decodeRanks(numbers: Uint8Array, ranks: Uint8Array): Ranking {
   const at = decodeInts(numbers);
   const values = decodeInts(ranks);
-  const out = new Int32Array(at.reduce((top, n) => Math.max(top, n + 1), 0));
+  const out = new Int32Array(at.reduce((top, n) => Math.max(top, n + 1), 0)).fill(UNRANKED);
   at.forEach((n, i) => (out[n] = values[i]!));
-  return out;
+  return new Ranking(
+    out,
+    values.reduce((top, r) => Math.max(top, r + 1), 0),
+  );
 }
 
 function decodeRows(sent: SentRows): ColumnRows {
