@@ -102,6 +102,19 @@ export default tseslint.config(
     },
   },
   {
+    files: ['apps/server/src/**'],
+    ignores: ['apps/server/src/{access,database}/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "ImportSpecifier[imported.name='beyond']",
+          message: 'accounts alone belong to no workspace: all else is reached by `within`',
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/cli/src/**'],
     rules: {
       'no-restricted-imports': forbid(

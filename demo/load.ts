@@ -10,7 +10,8 @@ import type { ReadingState } from '@pandecta/core/changes';
 import { buildApp } from '@pandecta/server/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
-import { migrateUp, one, rows } from '@pandecta/server/database/connect';
+import { migrateUp } from '@pandecta/server/database/connect';
+import { bytes, number, one, rows, text } from '@pandecta/server/database/read';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/routes';
 import type { Input } from '@pandecta/server/gathering/prepare';
@@ -62,8 +63,9 @@ async function bring(files: { name: string; content: Uint8Array | string }[]): P
     });
   const { jobId } = await startImport(services, actor, inputs, null);
   for (;;) {
-    const job = await one<{ state: string; says: string }>(
+    const job = await one(
       db,
+      { state: text(), says: text() },
       sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
     );
     if (job?.state === 'done') return;
@@ -111,8 +113,9 @@ function nameOf(s: DemoSource, i: number): string {
     .toLowerCase()}-${s.record.issued?.['date-parts']?.[0]?.[0] ?? i}.pdf`;
 }
 
-const here = await rows<{ id: string; title: string; kind: string }>(
+const here = await rows(
   db,
+  { id: text(), title: text(), kind: text() },
   sql`select id, record->>'title' as title, record->>'type' as kind from sources where workspace_id = ${workspaceId} order by id`,
 );
 const idOf = new Map(here.map((h) => [h.title, h.id]));
@@ -196,16 +199,18 @@ const GLOSSES = [
   'Same figures as the survey; who copied whom?',
   '',
 ];
-const files = await rows<{ id: string; source: string; theme: string }>(
+const files = await rows(
   db,
+  { id: text(), source: text(), theme: text() },
   sql`select f.id, sf.source_id as source, s.record->>'title' as theme from files f
   join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id
   where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.name, f.id`,
 );
 for (const f of files) {
   const theme = SOURCES.find((s) => s.record.title === f.theme)?.theme ?? 'operators';
-  const pages = await rows<{ number: number; text: string; words: Buffer }>(
+  const pages = await rows(
     db,
+    { number: number, text: text(), words: bytes },
     sql`select number, text, words from pages where workspace_id = ${workspaceId} and file_id = ${f.id} order by number`,
   );
   for (const page of pages.filter(() => chance.odds(0.45)).slice(0, 12)) {

@@ -4,6 +4,7 @@ import type { Role, WorkspaceSummary } from '@pandecta/contract';
 import { actionsOf } from './permissions.ts';
 import { members, sessions, signInAttempts, users, workspaces } from '../database/schema.ts';
 import type { Db } from '../database/connect.ts';
+import { beyond } from '../database/within.ts';
 import type { Caller, Workspace } from '../http/authorise.ts';
 
 export const SESSION_DAYS = 30;
@@ -11,7 +12,7 @@ export const SESSION_DAYS = 30;
 const hash = (token: string): Buffer => createHash('sha256').update(token).digest();
 
 export async function findSession(db: Db, token: string): Promise<Caller['user'] | undefined> {
-  const [found] = await db
+  const [found] = await beyond(db)
     .select({ id: users.id, name: users.name, email: users.email, csrf: sessions.csrf })
     .from(sessions)
     .innerJoin(users, eq(users.id, sessions.userId))
@@ -23,30 +24,36 @@ export async function findSession(db: Db, token: string): Promise<Caller['user']
 export async function makeSession(db: Db, userId: string): Promise<{ token: string; csrf: string }> {
   const token = randomBytes(32).toString('base64url');
   const csrf = randomBytes(18).toString('base64url');
-  await db.delete(sessions).where(sql`${sessions.expiresAt} < now()`);
-  await db.insert(sessions).values({
-    tokenHash: hash(token),
-    userId,
-    csrf,
-    expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never,
-  });
+  await beyond(db)
+    .delete(sessions)
+    .where(sql`${sessions.expiresAt} < now()`);
+  await beyond(db)
+    .insert(sessions)
+    .values({
+      tokenHash: hash(token),
+      userId,
+      csrf,
+      expiresAt: sql`now() + make_interval(days => ${SESSION_DAYS})` as never,
+    });
   return { token, csrf };
 }
 
 export async function endSession(db: Db, token: string): Promise<void> {
-  await db.delete(sessions).where(eq(sessions.tokenHash, hash(token)));
+  await beyond(db)
+    .delete(sessions)
+    .where(eq(sessions.tokenHash, hash(token)));
 }
 
 export async function findUser(
   db: Db,
   email: string,
 ): Promise<{ id: string; name: string; email: string; passwordHash: string } | undefined> {
-  const [user] = await db.select().from(users).where(eq(users.email, email.trim().toLowerCase()));
+  const [user] = await beyond(db).select().from(users).where(eq(users.email, email.trim().toLowerCase()));
   return user;
 }
 
 export async function workspacesOf(db: Db, userId: string): Promise<WorkspaceSummary[]> {
-  const found = await db
+  const found = await beyond(db)
     .select({ id: workspaces.id, name: workspaces.name, role: members.role })
     .from(members)
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
@@ -56,7 +63,7 @@ export async function workspacesOf(db: Db, userId: string): Promise<WorkspaceSum
 }
 
 export async function findMembership(db: Db, userId: string, workspaceId: string): Promise<Workspace | undefined> {
-  const [found] = await db
+  const [found] = await beyond(db)
     .select({ id: workspaces.id, number: workspaces.number, name: workspaces.name, role: members.role })
     .from(members)
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
@@ -66,9 +73,13 @@ export async function findMembership(db: Db, userId: string, workspaceId: string
 
 /** Counts this attempt and those of the last quarter of an hour, by address and by account. */
 export async function countAttempts(db: Db, who: string[]): Promise<number> {
-  await db.delete(signInAttempts).where(sql`${signInAttempts.at} < now() - interval '1 day'`);
-  await db.insert(signInAttempts).values(who.map((w) => ({ who: w })));
-  const found = await db
+  await beyond(db)
+    .delete(signInAttempts)
+    .where(sql`${signInAttempts.at} < now() - interval '1 day'`);
+  await beyond(db)
+    .insert(signInAttempts)
+    .values(who.map((w) => ({ who: w })));
+  const found = await beyond(db)
     .select({ n: sql<number>`count(*)::int` })
     .from(signInAttempts)
     .where(and(sql`${signInAttempts.who} in ${who}`, sql`${signInAttempts.at} > now() - interval '15 minutes'`))
@@ -77,5 +88,7 @@ export async function countAttempts(db: Db, who: string[]): Promise<number> {
 }
 
 export async function forgetAttempts(db: Db, who: string[]): Promise<void> {
-  await db.delete(signInAttempts).where(sql`${signInAttempts.who} in ${who}`);
+  await beyond(db)
+    .delete(signInAttempts)
+    .where(sql`${signInAttempts.who} in ${who}`);
 }

@@ -5,10 +5,12 @@ import type { Changed } from '@pandecta/contract';
 import { describe, ownerOf, toJson, touches, type Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
 import type { Actor } from '../http/authorise.ts';
 import { derive, type Progress } from '../indexing/derive.ts';
 import { notify, touchedBy } from '../live/notify.ts';
 import { carryOut } from './carriers.ts';
+import { changes } from './tables.ts';
 
 export interface Committed {
   changeId: string | null;
@@ -43,8 +45,8 @@ export async function commitWithin(
   const says = describe(done);
   const changeId = uuidv7();
   const touched = touches(done);
-  await tx.execute(sql`insert into changes (workspace_id, id, actor_id, change, says, undoes)
-    values (${workspaceId}, ${changeId}, ${userId}, ${JSON.stringify(toJson(done))}::jsonb, ${says}, ${undoes ?? null})`);
+  const stored = { id: changeId, actorId: userId, change: toJson(done), says, ...(undoes && { undoes }) };
+  await within(tx, workspaceId).insert(changes, stored);
   await tx.execute(sql`insert into change_subjects (workspace_id, kind, subject_id, change_id)
     select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid
     from ${table('u', { kind: ['text', touched.map((t) => t.kind)], id: ['uuid', touched.map((t) => t.id)] })}`);

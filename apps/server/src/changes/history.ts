@@ -1,8 +1,9 @@
 /** What was done, to a source and in the workspace. What is another member's own is not in it. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { HistoryEntry } from '@pandecta/contract';
-import { OWN_KINDS } from '@pandecta/core/changes';
-import { rows, type Db } from '../database/connect.ts';
+import { OWN_KINDS, type Change } from '@pandecta/core/changes';
+import type { Db } from '../database/connect.ts';
+import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 
@@ -27,8 +28,9 @@ async function history(
   change: SQL,
   most: number,
 ): Promise<HistoryEntry[]> {
-  return rows<HistoryEntry>(
+  return rows(
     db,
+    { id: text(), by: text(), at: text(), says: text(), change: json<Change>(), undone: truth, undoes: orNull(text()) },
     sql`
     select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
       ${change} as change, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes

@@ -1,5 +1,5 @@
 /** What SQL makes of changes, of every kind, beside what the model says of them. */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import {
@@ -14,7 +14,7 @@ import {
 import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
-import { rows } from '../database/connect.ts';
+import { json, list, orNull, rows, text, truth, type Columns, type RowOf } from '../database/read.ts';
 import { Refusal } from '../errors.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
@@ -34,7 +34,7 @@ beforeAll(async () => {
   await me.at('POST', '/collections', { name: 'C', parent: a!.id });
   const [first] = (await me.ask('')).rows.filter((r) => r.fileId);
   await me.at('POST', '/tagging', { ids: [first!.id], name: 'used', present: true });
-  const senses = await rows<{ id: string }>(db(), sql`select id from senses where workspace_id = ${workspace}`);
+  const senses = await rows(db(), { id: text() }, sql`select id from senses where workspace_id = ${workspace}`);
   await me.at('POST', `/sources/${first!.id}/files/${first!.fileId}/marks`, {
     page: 1,
     sense: senses[0]!.id,
@@ -50,20 +50,23 @@ const db = () => server.app.services.db;
 async function stored(): Promise<Library> {
   const library = emptyLibrary();
   const w = workspace;
-  const of = <T>(query: ReturnType<typeof sql>): Promise<T[]> => rows<T>(db(), query);
-  for (const s of await of<{
-    id: string;
-    record: SourceRecord;
-    presence: Presence;
-    t: string[];
-    c: string[];
-    f: string[];
-  }>(sql`
+  const of = <C extends Columns>(columns: C, query: SQL): Promise<RowOf<C>[]> => rows(db(), columns, query);
+  for (const s of await of(
+    {
+      id: text(),
+      record: json<SourceRecord>(),
+      presence: text<Presence>(),
+      t: list(text()),
+      c: list(text()),
+      f: list(text()),
+    },
+    sql`
     select s.id, s.record, s.presence,
       array(select tag_id::text from source_tags t where t.workspace_id = s.workspace_id and t.source_id = s.id) as t,
       array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
       array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f
-    from sources s where s.workspace_id = ${w} order by s.id`))
+    from sources s where s.workspace_id = ${w} order by s.id`,
+  ))
     library.sources.set(s.id, {
       record: s.record,
       presence: s.presence,
@@ -71,31 +74,44 @@ async function stored(): Promise<Library> {
       collections: new Set(s.c),
       files: new Set(s.f),
     });
-  for (const t of await of<{ id: string; name: string; subject: boolean }>(
+  for (const t of await of(
+    { id: text(), name: text(), subject: truth },
     sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
   ))
     library.tags.set(t.id, { name: t.name, subject: t.subject });
-  for (const f of await of<{ id: string; name: string }>(
+  for (const f of await of(
+    { id: text(), name: text() },
     sql`select id, name from files where workspace_id = ${w} order by id`,
   ))
     library.files.set(f.id, { name: f.name });
-  for (const s of await of<{ id: string }>(sql`select id from senses where workspace_id = ${w} order by id`))
+  for (const s of await of({ id: text() }, sql`select id from senses where workspace_id = ${w} order by id`))
     library.senses.push(s.id);
-  for (const c of await of<{ id: string; name: string; present: boolean }>(
+  for (const c of await of(
+    { id: text(), name: text(), present: truth },
     sql`select id, name, present from collections where workspace_id = ${w} order by id`,
   ))
     library.collections.set(c.id, { name: c.name, present: c.present });
-  for (const p of await of<{ id: string; collection: string; parent: string | null; present: boolean }>(sql`
-    select id, collection_id as collection, parent_id as parent, present from placements where workspace_id = ${w} order by id`))
+  for (const p of await of(
+    { id: text(), collection: text(), parent: orNull(text()), present: truth },
+    sql`
+    select id, collection_id as collection, parent_id as parent, present from placements where workspace_id = ${w} order by id`,
+  ))
     library.placements.set(p.id, { collection: p.collection, parent: p.parent, present: p.present });
-  for (const m of await of<{ id: string; source: string; gloss: string; sense: string; present: boolean }>(sql`
-    select id, source_id as source, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`))
+  for (const m of await of(
+    { id: text(), source: text(), gloss: text(), sense: text(), present: truth },
+    sql`
+    select id, source_id as source, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`,
+  ))
     library.marks.set(m.id, { source: m.source, gloss: m.gloss, sense: m.sense, present: m.present });
   for (const p of people) {
     const user = p.info.userId;
-    const reading = await of<{ id: string; state: ReadingState }>(sql`
-      select source_id as id, state from source_reading where workspace_id = ${w} and user_id = ${user}`);
-    const stars = await of<{ id: string }>(
+    const reading = await of(
+      { id: text(), state: text<ReadingState>() },
+      sql`
+      select source_id as id, state from source_reading where workspace_id = ${w} and user_id = ${user}`,
+    );
+    const stars = await of(
+      { id: text() },
       sql`select source_id as id from source_stars where workspace_id = ${w} and user_id = ${user}`,
     );
     library.members.set(user, {

@@ -1,5 +1,5 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
-import { sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, type SQL } from 'drizzle-orm';
 import type { Role } from '@pandecta/contract';
 import {
   Conflict,
@@ -15,15 +15,18 @@ import {
   type Change,
 } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
-import { one, transact, withoutTimeout, type Db } from '../database/connect.ts';
+import { transact, withoutTimeout, type Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Progress } from '../indexing/derive.ts';
 import type { Work } from '../jobs/kind.ts';
+import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
 import { carrierOf } from './carriers.ts';
 import { commitWithin, type Committed } from './commit.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
+import { changes } from './tables.ts';
 
 /** A change to more sources than these takes many seconds, and becomes a job. */
 const MOST_AT_ONCE = 10_000;
@@ -59,7 +62,7 @@ export interface Taker extends Actor {
 export async function undo(services: Needed, actor: Taker, changeId?: string): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   if (changeId) {
-    const found = await stored(services.db, actor, sql`id = ${changeId}`);
+    const found = await stored(services.db, actor, eq(changes.id, changeId));
     if (!found) throw new Refusal('no_such_change');
     return enactTakingBack(services, actor, found, 'undo');
   }
@@ -67,7 +70,7 @@ export async function undo(services: Needed, actor: Taker, changeId?: string): P
     const last = await stored(
       services.db,
       actor,
-      sql`actor_id = ${actor.userId} and undoes is null and undone_by is null`,
+      and(eq(changes.actorId, actor.userId), isNull(changes.undoes), isNull(changes.undoneBy)),
     );
     if (!last) throw new Refusal('nothing_to_undo');
     return enactTakingBack(services, actor, last, 'undo');
@@ -78,7 +81,7 @@ export async function undo(services: Needed, actor: Taker, changeId?: string): P
 export async function redo(services: Needed, actor: Taker): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   return unlessTaken(async () => {
-    const last = await stored(services.db, actor, sql`actor_id = ${actor.userId} and undone_by is null`);
+    const last = await stored(services.db, actor, and(eq(changes.actorId, actor.userId), isNull(changes.undoneBy)));
     if (!last?.undoes) throw new Refusal('nothing_to_redo');
     return enactTakingBack(services, actor, last, 'redo');
   });
@@ -103,7 +106,7 @@ function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: S
 }
 
 async function enact(
-  { db, indexer, jobs }: Needed,
+  { db, indexer, jobs: queue }: Needed,
   actor: Actor,
   deed: Deed,
   change: Change,
@@ -112,10 +115,8 @@ async function enact(
   const size = sourcesOf(change).length;
   if (size > MOST_AT_ONCE) {
     const title = `A change to ${countSources(size)}`;
-    const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
-      tx.execute(
-        sql`update jobs set input = ${JSON.stringify(deed)}::jsonb where workspace_id = ${actor.workspaceId} and id = ${job}`,
-      ),
+    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
+      within(tx, actor.workspaceId).update(jobs, { input: deed }, eq(jobs.id, job)),
     );
     return { changeId: null, change, says: `${doing} takes a while; Jobs shows how far it is`, jobId };
   }
@@ -127,21 +128,19 @@ async function enact(
 /** The job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
 export function changeWork({ db, indexer }: Needed): Work {
   return async (workspaceId, jobId, progress) => {
-    const job = sql`workspace_id = ${workspaceId} and id = ${jobId}`;
-    const row = await one<{ input: Deed | null; made_by: string; result: { says: string } | null }>(
-      db,
-      sql`select input, made_by, result from jobs where ${job}`,
-    );
-    if (row?.result) return row.result.says;
+    const job = eq(jobs.id, jobId);
+    const { input: deed, result, madeBy } = jobs;
+    const row = await within(db, workspaceId).first(jobs, { input: deed, result, madeBy }, job);
+    if (row?.result) return (row.result as { says: string }).says;
     if (!row?.input) throw new Refusal('no_such_job');
-    const { input, made_by: userId } = row;
+    const { input, madeBy: userId } = row as { input: Deed; madeBy: string };
     await progress(0, 0, 'Writing the change');
     const { changeId, says } = await withoutTimeout(db, async (tx) => {
       const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
         progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
       );
       const result = { changeId: committed.changeId, says: committed.says };
-      await tx.execute(sql`update jobs set input = null, result = ${JSON.stringify(result)}::jsonb where ${job}`);
+      await within(tx, workspaceId).update(jobs, { input: null, result }, job);
       return result;
     });
     if (changeId) indexer.kick();
@@ -161,9 +160,9 @@ async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progres
 }
 
 async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: Progress): Promise<Committed> {
-  const found = await stored(tx, actor, sql`id = ${id}`, sql`for update`);
+  const found = await stored(tx, actor, eq(changes.id, id), 'update');
   if (!found) throw new Refusal('no_such_change');
-  if (found.undone_by) throw new Refusal('already_undone');
+  if (found.undoneBy) throw new Refusal('already_undone');
   const others = await othersWork(tx, actor, found);
   const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id, progress });
   const by = committed.changeId ?? found.id;
@@ -173,7 +172,7 @@ async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: P
     // An undo was undone: the change it had undone stands again, and the redo itself is not a step of its own.
     await setUndone(tx, actor, found.undoes, null);
     await setUndone(tx, actor, by, by);
-    const original = await stored(tx, actor, sql`id = ${found.undoes}`);
+    const original = await stored(tx, actor, eq(changes.id, found.undoes));
     says = original?.says ?? committed.says;
   }
   if (!committed.changeId) return { ...committed, says: `Nothing was left to take back of “${says}”` };
@@ -202,34 +201,35 @@ async function othersWork(tx: Db, actor: Actor, { id, change }: Stored): Promise
 }
 
 async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string | null): Promise<void> {
-  await tx.execute(sql`update changes set undone_by = ${by} where workspace_id = ${workspaceId} and id = ${id}`);
+  await within(tx, workspaceId).update(changes, { undoneBy: by }, eq(changes.id, id));
 }
 
 /** What a large change leaves is not known before it has ended, so nothing is undone meanwhile. */
 async function refuseWhileOneGoesOn(db: Db, { workspaceId, userId }: Actor): Promise<void> {
-  const going = await one(
-    db,
-    sql`select 1 from jobs where workspace_id = ${workspaceId} and made_by = ${userId} and kind = 'change' and state in ('waiting', 'running')`,
-  );
-  if (going) throw new Refusal('change_goes_on');
+  const going = and(eq(jobs.madeBy, userId), eq(jobs.kind, 'change'), inArray(jobs.state, ['waiting', 'running']));
+  if (await within(db, workspaceId).has(jobs, going)) throw new Refusal('change_goes_on');
 }
 
 interface Stored {
   id: string;
-  actor_id: string;
   change: Change;
   says: string;
   undoes: string | null;
-  undone_by: string | null;
+  undoneBy: string | null;
 }
 
-async function stored(tx: Db, { workspaceId }: Actor, where: SQL, lock = sql``): Promise<Stored | undefined> {
-  const found = await one<Stored>(
-    tx,
-    sql`select id, actor_id, change, says, undoes, undone_by from changes where workspace_id = ${workspaceId} and ${where} order by id desc limit 1 ${lock}`,
-  );
+/** The newest of the changes that satisfy the condition. */
+async function stored(
+  tx: Db,
+  { workspaceId }: Actor,
+  where: SQL | undefined,
+  lock?: 'update',
+): Promise<Stored | undefined> {
+  const { id, actorId, change, says, undoes, undoneBy } = changes;
+  const fields = { id, actorId, change, says, undoes, undoneBy };
+  const found = await within(tx, workspaceId).first(changes, fields, where, { by: [desc(id)], ...(lock && { lock }) });
   try {
-    return found && { ...found, change: fromJson(found.change, { by: found.actor_id }) };
+    return found && { ...found, change: fromJson(found.change, { by: found.actorId }) };
   } catch (error) {
     if (error instanceof NotAChange) throw new Refusal('undo_conflict', 'it was stored in a form not known any more.');
     throw error;

@@ -1,15 +1,17 @@
 /** What others did since, and how a person is told whose work theirs would have taken back. */
 import { sql } from 'drizzle-orm';
 import type { Conflict, Subject } from '@pandecta/core/changes';
-import { one, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { number, one, orNull, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 
 /** Who changed a thing last: "Ines Vance", or "You", in another window. */
 async function lastToChange(tx: Db, { workspaceId, userId }: Actor, { kind, id }: Subject): Promise<string> {
-  const found = await one<{ id: string; name: string }>(
+  const found = await one(
     tx,
+    { id: text(), name: text() },
     sql`select u.id, u.name from change_subjects cs
       join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id join users u on u.id = c.actor_id
       where cs.workspace_id = ${workspaceId} and cs.kind = ${kind} and cs.subject_id = ${id} order by c.id desc limit 1`,
@@ -52,8 +54,9 @@ export async function workSince(
 ): Promise<{ count: number; last: string } | undefined> {
   if (!things.length) return undefined;
   const ids = things.map((t) => t.id);
-  const found = await one<{ count: number; last: string | null }>(
+  const found = await one(
     tx,
+    { count: number, last: orNull(text()) },
     sql`select count(distinct cs.subject_id)::int as count, (array_agg(u.name || ': “' || c.says || '”' order by c.id desc))[1] as last
       from changes c join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id
       join users u on u.id = c.actor_id

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { startTestServer, type TestServer } from '../testing/server.ts';
-import { one, transact, type Db } from './connect.ts';
+import { transact, type Db } from './connect.ts';
+import { number, one } from './read.ts';
 
 let server: TestServer;
 let db: Db;
@@ -15,7 +16,7 @@ afterAll(() => server.close());
 
 const add = (tx: Db, name: string): Promise<unknown> =>
   tx.execute(sql`update tallies set n = n + 1 where name = ${name}`);
-const sum = async (): Promise<number> => (await one<{ n: number }>(db, sql`select sum(n)::int as n from tallies`))!.n;
+const sum = async (): Promise<number> => (await one(db, { n: number }, sql`select sum(n)::int as n from tallies`))!.n;
 
 test('of two writes that wait for each other one is done again, and both stand once', async () => {
   let tries = 0;

@@ -1,12 +1,13 @@
-/** The connection pool, and the two ways of speaking to it: Drizzle's builder, and SQL text through `rows`. */
+/** The connection pool and transactions. Of two ways to speak to it, `within` is for simple queries and `read` for SQL text. */
 import { setTimeout } from 'node:timers/promises';
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import * as schema from './schema.ts';
 
-export type Db = NodePgDatabase<typeof schema>;
+/** SQL and transactions; for what is simple see `within`. */
+export type Db = Pick<NodePgDatabase<typeof schema>, 'execute' | 'transaction'>;
 export interface Database {
   db: Db;
   pool: pg.Pool;
@@ -81,16 +82,6 @@ export function isUnavailable(error: unknown): boolean {
 export function codeOf(error: unknown): string | undefined {
   const { code, cause } = error as { code?: string; cause?: { code?: string } };
   return cause?.code ?? code;
-}
-
-/** Runs SQL and gives its rows; the type is what the SQL selects. */
-export async function rows<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T[]> {
-  const result = await db.execute(query);
-  return result.rows as T[];
-}
-
-export async function one<T>(db: Pick<Db, 'execute'>, query: SQL): Promise<T | undefined> {
-  return (await rows<T>(db, query))[0];
 }
 
 export const idsOf = (found: { id: string }[]): string[] => found.map((f) => f.id);

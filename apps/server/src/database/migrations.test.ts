@@ -10,7 +10,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { HistoryReply } from '@pandecta/contract';
 import { undo } from '../changes/service.ts';
-import { rows } from './connect.ts';
+import { number, rows, text } from './read.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 const FOLDER = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -126,8 +126,9 @@ test('a database of the first release opens with all it held: listed, found, nar
 
 test('and gives new sources numbers after those of the old', async () => {
   await me.import({ 'new.ris': 'TY  - BOOK\nTI  - A later survey of reeds\nER  - \n' });
-  const found = await rows<{ number: number }>(
+  const found = await rows(
     server.app.services.db,
+    { number: number },
     sql`select number from source_sort where workspace_id = ${OLD.workspace} order by 1`,
   );
   expect(found.map((f) => f.number)).toEqual([0, 1, 2]);
@@ -138,10 +139,11 @@ test('the reading state everyone shared is each member’s own, is narrowed by, 
   const { services } = server.app;
   const old = { workspaceId: OLD.workspace, userId: OLD.member, role: 'steward' as const };
   const states = (): Promise<unknown[]> =>
-    rows(services.db, sql`select source_id as id, user_id as member, state from source_reading`);
+    rows(services.db, {}, sql`select source_id as id, user_id as member, state from source_reading`);
   expect(await states()).toEqual([{ id: OLD.live, member: OLD.member, state: 'read' }]);
-  const facets = await rows<{ type: string }>(
+  const facets = await rows(
     services.db,
+    { type: text() },
     sql`select f.type from source_facets sf join facets f on f.id = any(sf.ids) where sf.source_id = ${OLD.live} and f.type like 'reading%'`,
   );
   expect(facets).toEqual([{ type: `reading ${OLD.member}` }]);
@@ -154,6 +156,7 @@ test('the history of sources and of what else was changed goes on', async () => 
   expect(entries.map((e) => e.says)).toContain('Old change');
   const touched = await rows(
     server.app.services.db,
+    {},
     sql`select kind, subject_id as id from change_subjects where change_id = ${OLD.tagging} order by 1`,
   );
   expect(touched).toEqual([

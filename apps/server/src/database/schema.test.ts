@@ -3,7 +3,7 @@ import { getTableConfig, PgTable } from 'drizzle-orm/pg-core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { OF_SOURCES } from '../sources/purge.ts';
 import { startTestServer, type TestServer } from '../testing/server.ts';
-import { rows } from './connect.ts';
+import { rows, text, truth } from './read.ts';
 import * as schema from './schema.ts';
 
 let server: TestServer;
@@ -17,8 +17,9 @@ const declared = Object.values(schema)
   .map(getTableConfig);
 
 test('the tables are as the migrations make them: the same columns, kinds of values and keys', async () => {
-  const found = await rows<{ table: string; column: string; type: string; needed: boolean }>(
+  const found = await rows(
     server.app.services.db,
+    { table: text(), column: text(), type: text(), needed: truth },
     sql`select c.relname as table, a.attname as column, format_type(a.atttypid, a.atttypmod) as type, a.attnotnull as needed
       from pg_class c join pg_attribute a on a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped
       where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace order by 1, 2`,
@@ -33,8 +34,9 @@ test('the tables are as the migrations make them: the same columns, kinds of val
   );
   const line = (x: (typeof made)[number]): string => `${x.table}.${x.column} ${x.type}${x.needed ? ' not null' : ''}`;
   expect(made.map(line).sort()).toEqual(found.map(line).sort());
-  const indexes = await rows<{ name: string }>(
+  const indexes = await rows(
     server.app.services.db,
+    { name: text() },
     sql`select i.indexname as name from pg_indexes i where schemaname = 'public'`,
   );
   const names = new Set(indexes.map((i) => i.name));

@@ -1,12 +1,17 @@
 /** Pieces of SQL that are needed in many places. */
 import { sql, type SQL } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
 
-type ColumnType = 'uuid' | 'text' | 'int' | 'bool' | 'real';
+export type ColumnType = 'uuid' | 'text' | 'int' | 'bool' | 'real';
 
 /** An array as one parameter, however long: `${array(ids, 'uuid')}` becomes `$1::uuid[]`. */
 export function array(values: readonly unknown[], type: ColumnType): SQL {
   return sql`${sql.param(values)}::${sql.raw(type)}[]`;
 }
+
+/** Whether a column is one of very many values, which go as one parameter. */
+export const oneOf = (column: PgColumn, values: readonly unknown[]): SQL =>
+  sql`${column} = any(${array(values, column.getSQLType() as ColumnType)})`;
 
 /**
  * Rows as a table, a column at a time, each an array: `from ${table('u', { id: ['uuid', ids], n: ['int', counts] })}`.

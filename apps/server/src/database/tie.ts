@@ -1,6 +1,7 @@
 /** Ties between sources and what they bear or stand in: tags, collections, files, stars. */
 import { sql, type SQL } from 'drizzle-orm';
-import { idsOf, rows, type Db } from './connect.ts';
+import { idsOf, type Db } from './connect.ts';
+import { rows, text } from './read.ts';
 import { array } from './sql.ts';
 
 /** A table of ties by its name and the column of what is tied to. */
@@ -27,5 +28,5 @@ export async function tie(
         on conflict do nothing returning source_id as id`
     : sql`delete from ${table} where workspace_id = ${workspaceId} and ${column} = ${to} and source_id = any(${ids})
         returning source_id as id`;
-  return idsOf(await rows<{ id: string }>(tx, query));
+  return idsOf(await rows(tx, { id: text() }, query));
 }

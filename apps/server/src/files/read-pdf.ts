@@ -3,16 +3,19 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Embedded, Page } from '@pandecta/core/documents';
 import type { FileState } from '@pandecta/contract';
-import { one, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { pageText } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
 import type { StoredPage } from '../workers/read-pages.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { pdfInfo, type PdfInfo } from '@pandecta/debian/poppler';
+import { files, pages } from './tables.ts';
 
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST_REBUILT = 100 * 1024 ** 2;
@@ -75,8 +78,9 @@ async function readSound(
     await finish(db, workspace.id, fileId, info.state, 0);
     return { fileId, state: info.state, pages: 0, unread: 0, rebuilt: false, front: [], embedded: {} };
   }
-  await db.execute(sql`delete from pages where workspace_id = ${workspace.id} and file_id = ${fileId}`);
-  await db.execute(sql`delete from page_text where workspace_id = ${workspace.id} and file_id = ${fileId}`);
+  const here = within(db, workspace.id);
+  await here.delete(pages, eq(pages.fileId, fileId));
+  await here.delete(pageText, eq(pageText.fileId, fileId));
   const { port1, port2 } = new MessageChannel();
   const task = { path: input.path, lead: prefixOf(workspace.number), port: port2 };
   const reading = workers.run('readPages', task, [port2]);
@@ -98,9 +102,9 @@ async function readSound(
     const { count, letters, front } = await reading;
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
-    const pages = Math.max(count, info.pages);
-    await finish(db, workspace.id, fileId, state, pages);
-    return { fileId, state, pages, unread: pages - count, rebuilt: false, front, embedded: info.embedded };
+    const all = Math.max(count, info.pages);
+    await finish(db, workspace.id, fileId, state, all);
+    return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
   } finally {
     port1.close();
   }
@@ -111,34 +115,30 @@ export async function ensureFile(
   workspaceId: string,
   file: { name: string; sha256: string; bytes: number; mediaType: string },
 ): Promise<string> {
-  const found = await one<{ id: string }>(
-    db,
-    sql`
-    insert into files (workspace_id, id, sha256, name, bytes, media_type, state)
-    values (${workspaceId}, ${uuidv7()}, ${file.sha256}, ${file.name}, ${file.bytes}, ${file.mediaType}, 'waiting')
-    on conflict (workspace_id, sha256) do update set sha256 = excluded.sha256 returning id`,
-  );
+  const { sha256, name, bytes, mediaType } = file;
+  const [found] = await within(db, workspaceId)
+    .insert(files, { id: uuidv7(), sha256, name, bytes, mediaType, state: 'waiting' })
+    .onConflictDoUpdate({ target: [files.workspaceId, files.sha256], set: { sha256 } })
+    .returning({ id: files.id });
   return found!.id;
 }
 
-async function finish(db: Db, workspaceId: string, fileId: string, state: FileState, pages: number): Promise<void> {
-  await db.execute(
-    sql`update files set state = ${state}, pages = ${pages} where workspace_id = ${workspaceId} and id = ${fileId}`,
-  );
+async function finish(db: Db, workspaceId: string, fileId: string, state: FileState, count: number): Promise<void> {
+  await within(db, workspaceId).update(files, { state, pages: count }, eq(files.id, fileId));
 }
 
-async function writePages(db: Db, workspaceId: string, fileId: string, pages: StoredPage[]): Promise<void> {
-  const numbers = pages.map((p) => p.number);
+async function writePages(db: Db, workspaceId: string, fileId: string, share: StoredPage[]): Promise<void> {
+  const numbers = share.map((p) => p.number);
   const pageColumns = table('u', {
     n: ['int', numbers],
-    w: ['real', pages.map((p) => p.width)],
-    h: ['real', pages.map((p) => p.height)],
-    t: ['text', pages.map((p) => p.text)],
-    b: ['text', pages.map((p) => Buffer.from(p.words).toString('base64'))],
+    w: ['real', share.map((p) => p.width)],
+    h: ['real', share.map((p) => p.height)],
+    t: ['text', share.map((p) => p.text)],
+    b: ['text', share.map((p) => Buffer.from(p.words).toString('base64'))],
   });
   await db.execute(sql`insert into pages (workspace_id, file_id, number, width, height, text, words)
     select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64') from ${pageColumns}`);
   await db.execute(sql`insert into page_text (workspace_id, file_id, number, vector)
     select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.v::tsvector
-    from ${table('u', { n: ['int', numbers], v: ['text', pages.map((p) => p.vector)] })}`);
+    from ${table('u', { n: ['int', numbers], v: ['text', share.map((p) => p.vector)] })}`);
 }

@@ -1,21 +1,24 @@
 /** The content of files, whole or in ranges, and the places of words in them. */
-import { sql } from 'drizzle-orm';
-import { routes, type FileState } from '@pandecta/contract';
+import { eq, sql, type InferSelectModel } from 'drizzle-orm';
+import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import { excerpt, findLit } from '@pandecta/core/words';
-import { one, rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { bytes, number, rows, text } from '../database/read.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { pageTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
+import { files } from './tables.ts';
 
 const MOST_HITS = 500;
 
 export function fileRoutes(declare: Declare, { db, storage }: Services): void {
   declare(routes.files.content, async ({ workspace, params, request, reply }) => {
     const file = await findFile(db, workspace.id, params.file);
-    const total = Number(file.bytes);
+    const total = file.bytes;
     void reply
       .headers({
         'accept-ranges': 'bytes',
@@ -26,7 +29,7 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
         'content-security-policy': "sandbox; default-src 'none'",
         'x-content-type-options': 'nosniff',
       })
-      .type(file.media_type);
+      .type(file.mediaType);
     const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '');
     if (!m || (!m[1] && !m[2])) return reply.header('content-length', total).send(storage.read(file.sha256));
     const start = m[1] ? Number(m[1]) : Math.max(0, total - Number(m[2]));
@@ -44,8 +47,9 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
     const sought = soughtIn(asTyped(tree), TEXTUAL_FIELDS);
     const { any } = pageTsquery(workspace.number, sought);
     if (!any) return { hits: [], total: 0 };
-    const found = await rows<{ number: number; text: string; words: Buffer }>(
+    const found = await rows(
       db,
+      { number: number, text: text(), words: bytes },
       sql`
         select p.number, p.text, p.words from page_text t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.file_id and p.number = t.number
         where t.workspace_id = ${workspace.id} and t.file_id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
@@ -62,21 +66,12 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
   });
 }
 
-export interface FileRow {
-  id: string;
-  sha256: string;
-  name: string;
-  bytes: string;
-  media_type: string;
-  state: FileState;
-  pages: number;
-}
+type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId'>;
 
 export async function findFile(db: Db, workspaceId: string, id: string): Promise<FileRow> {
-  const found = await one<FileRow>(
-    db,
-    sql`select id, sha256, name, bytes, media_type, state, pages from files where workspace_id = ${workspaceId} and id = ${id}`,
-  );
+  const { sha256, name, bytes, mediaType, state, pages } = files;
+  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages };
+  const found = await within(db, workspaceId).first(files, fields, eq(files.id, id));
   if (!found) throw new Refusal('no_such_file');
   return found;
 }

@@ -1,4 +1,5 @@
 import { bigint, index, integer, pgTable, primaryKey, real, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { FileState } from '@pandecta/contract';
 import { bytea, workspaceId } from '../database/columns.ts';
 
 export const files = pgTable(
@@ -10,7 +11,7 @@ export const files = pgTable(
     name: text('name').notNull(),
     bytes: bigint('bytes', { mode: 'number' }).notNull(),
     mediaType: text('media_type').notNull(),
-    state: text('state').notNull(),
+    state: text('state').$type<FileState | 'waiting'>().notNull(),
     pages: integer('pages').notNull().default(0),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('files_sha').on(t.workspaceId, t.sha256)],

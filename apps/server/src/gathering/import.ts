@@ -1,11 +1,13 @@
 /** The import job: files in, sources and a report out, in one transaction, as one change that can be undone. */
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { ImportFileReport, ImportMessage } from '@pandecta/contract';
 import { countSources, type Change } from '@pandecta/core/changes';
 import { withoutMarkup } from '@pandecta/core/source';
 import { commitWithin } from '../changes/commit.ts';
-import { one, withoutTimeout, type Db } from '../database/connect.ts';
+import { withoutTimeout, type Db } from '../database/connect.ts';
+import { json, number, one, orNull, text, type RowOf } from '../database/read.ts';
 import { table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/kind.ts';
@@ -16,6 +18,7 @@ import { insertSources } from '../sources/store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
 import { prepare, type Candidate, type Input, type Prepared } from './prepare.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
+import { imports } from './tables.ts';
 
 export interface StoredReport {
   added: number;
@@ -26,24 +29,26 @@ export interface StoredReport {
   files: ImportFileReport[];
 }
 
-interface ImportRow {
-  id: string;
-  title: string;
-  collection_id: string | null;
-  inputs: Input[];
-  change_id: string | null;
-  report: StoredReport | null;
-  made_by: string;
-  number: number;
-}
+/** An import as its job finds it. */
+const IMPORT = {
+  id: text(),
+  title: text(),
+  collection_id: orNull(text()),
+  inputs: json<Input[]>(),
+  report: json<StoredReport | null>(),
+  made_by: text(),
+  number,
+};
+type ImportRow = RowOf<typeof IMPORT>;
 
 const MOST_MESSAGES = 5000;
 const CHUNK = 1000;
 
 export function importWork(services: Services): Work {
   return async (workspaceId, jobId, progress) => {
-    const row = await one<ImportRow>(
+    const row = await one(
       services.db,
+      IMPORT,
       sql`select i.*, w.number from imports i join workspaces w on w.id = i.workspace_id where i.workspace_id = ${workspaceId} and i.job_id = ${jobId}`,
     );
     if (!row) throw new Refusal('no_such_import');
@@ -221,9 +226,7 @@ async function storeReport(
   report: StoredReport,
   messages: ImportMessage[],
 ): Promise<void> {
-  await tx.execute(
-    sql`update imports set report = ${JSON.stringify(report)}::jsonb, change_id = ${changeId} where workspace_id = ${workspaceId} and id = ${importId}`,
-  );
+  await within(tx, workspaceId).update(imports, { report, changeId }, eq(imports.id, importId));
   const order = { error: 0, warning: 1, info: 2 } as const;
   const kept = messages.toSorted((a, b) => order[a.severity] - order[b.severity]).slice(0, MOST_MESSAGES);
   await tx.execute(sql`insert into import_messages (workspace_id, import_id, ordinal, message)

@@ -8,7 +8,7 @@ import type { Provenance } from '@pandecta/core/documents';
 import { isPdf, readItem } from '@pandecta/core/formats';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { SourceRecord } from '@pandecta/core/source';
-import { one } from '../database/connect.ts';
+import { number, one, text } from '../database/read.ts';
 import { readPdf } from '../files/read-pdf.ts';
 import type { Progress } from '../jobs/kind.ts';
 import type { Services } from '../services.ts';
@@ -162,8 +162,9 @@ async function preparePdf(
     void messages.push(MESSAGE(input.name, rule, what, done, severity));
   if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name))
     tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
-  const known = await one<{ id: string; state: FileState; pages: number; name: string }>(
+  const known = await one(
     services.db,
+    { id: text(), state: text<FileState>(), pages: number, name: text() },
     sql`
     select f.id, f.state, f.pages, f.name from files f where f.workspace_id = ${workspace.id} and f.sha256 = ${input.sha256} and f.state <> 'waiting'
     and exists (select 1 from source_files sf join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'

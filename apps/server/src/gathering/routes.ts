@@ -1,8 +1,10 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { routes, ImportReport, type Started, type ImportMessage, type JobInfo } from '@pandecta/contract';
-import { rows, type Db } from '../database/connect.ts';
+import { routes, ImportReport, type Started, type JobInfo } from '@pandecta/contract';
+import type { Db } from '../database/connect.ts';
+import { json, orNull, rows, text, truth } from '../database/read.ts';
+import { within } from '../database/within.ts';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
@@ -11,6 +13,7 @@ import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import type { StoredReport } from './import.ts';
 import type { Input } from './prepare.ts';
+import { importMessages, imports } from './tables.ts';
 
 export const MOST_BYTES = 500 * 1024 ** 2;
 
@@ -52,8 +55,8 @@ export async function startImport(
   const importId = uuidv7();
   const title = inputs.length === 1 ? inputs[0]!.name : `${inputs[0]!.name} and ${inputs.length - 1} more`;
   const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
-    await tx.execute(sql`insert into imports (workspace_id, id, job_id, title, collection_id, inputs, made_by)
-      values (${actor.workspaceId}, ${importId}, ${job}, ${title}, ${collection}, ${JSON.stringify(inputs)}::jsonb, ${actor.userId})`);
+    const row = { id: importId, jobId: job, title, collectionId: collection, inputs, madeBy: actor.userId };
+    await within(tx, actor.workspaceId).insert(imports, row);
   });
   return { jobId, importId };
 }
@@ -64,18 +67,19 @@ async function findImports(
   where: ReturnType<typeof sql>,
   messages: number,
 ): Promise<ImportReport[]> {
-  const found = await rows<{
-    id: string;
-    title: string;
-    at: string;
-    by: string;
-    job: JobInfo;
-    report: StoredReport | null;
-    changeId: string | null;
-    undoable: boolean;
-    destination: string | null;
-  }>(
+  const found = await rows(
     db,
+    {
+      id: text(),
+      title: text(),
+      at: text(),
+      by: text(),
+      job: json<JobInfo>(),
+      report: orNull(json<StoredReport>()),
+      changeId: orNull(text()),
+      undoable: truth,
+      destination: orNull(text()),
+    },
     sql`
     select i.id, i.title, i.made_at as at, u.name as by, i.report, i.change_id as "changeId", c.name as destination,
       coalesce(ch.undone_by is null and ch.id is not null, false) as undoable,
@@ -92,9 +96,11 @@ async function findImports(
       ...(report ?? empty),
       messages: messages
         ? (
-            await rows<{ message: ImportMessage }>(
-              db,
-              sql`select message from import_messages where workspace_id = ${workspaceId} and import_id = ${rest.id} order by ordinal limit ${messages}`,
+            await within(db, workspaceId).all(
+              importMessages,
+              { message: importMessages.message },
+              eq(importMessages.importId, rest.id),
+              { by: [importMessages.ordinal], most: messages },
             )
           ).map((m) => m.message)
         : [],

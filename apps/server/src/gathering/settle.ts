@@ -4,7 +4,8 @@ import { sql } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { cut } from '@pandecta/core/text';
 import { LONGEST_KEY } from '../indexing/derive.ts';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Candidate } from './prepare.ts';
 
@@ -77,8 +78,9 @@ type Here = Map<string, { source: string; title: string }>;
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => cut(k.key, LONGEST_KEY))))];
-  const found = await rows<{ key: string; source: string; title: string }>(
+  const found = await rows(
     tx,
+    { key: text(), source: text(), title: text() },
     sql`
     select k.key, k.source_id as source, coalesce(s.record->>'title', '') as title from source_keys k
     join sources s on s.workspace_id = k.workspace_id and s.id = k.source_id and s.presence = 'live'
@@ -89,8 +91,9 @@ async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Pro
 
 async function lookUpFiles(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const ids = candidates.flatMap((c) => (c.file ? [c.file.id] : []));
-  const found = await rows<{ id: string; source: string; title: string }>(
+  const found = await rows(
     tx,
+    { id: text(), source: text(), title: text() },
     sql`
     select sf.file_id as id, s.id as source, coalesce(s.record->>'title', '') as title from source_files sf
     join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'

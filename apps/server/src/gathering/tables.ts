@@ -1,4 +1,5 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { ImportMessage } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
 
 export const imports = pgTable(
@@ -25,7 +26,7 @@ export const importMessages = pgTable(
     workspaceId: workspaceId(),
     importId: uuid('import_id').notNull(),
     ordinal: integer('ordinal').notNull(),
-    message: jsonb('message').notNull(),
+    message: jsonb('message').$type<ImportMessage>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.importId, t.ordinal] })],
 );

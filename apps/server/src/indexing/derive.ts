@@ -2,13 +2,17 @@
  * The one piece of code that derives the tables for searching, narrowing and sorting from the records. Sort keys and
  * facets are derived with the write; text vectors by the indexer, within a second after it.
  */
-import { sql, type SQL } from 'drizzle-orm';
+import { lt, sql, type SQL } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { FACETS } from './facets.ts';
-import { one, rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { json, number, one, orNull, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { collectionAncestors } from '../places/tables.ts';
+import { derivations } from './tables.ts';
 
 /** What a write altered, and so what must be derived again. */
 export interface Altered {
@@ -53,13 +57,14 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
 }
 
 async function treeOf(tx: Db, workspaceId: string): Promise<number | undefined> {
-  return (await one<{ tree: number }>(tx, sql`select tree from workspaces where id = ${workspaceId}`))?.tree;
+  return (await one(tx, { tree: number }, sql`select tree from workspaces where id = ${workspaceId}`))?.tree;
 }
 
 /** The numbers sources have in their workspace. */
 export async function numbersOf(tx: Db, workspaceId: string, ids: string[]): Promise<number[]> {
-  const found = await rows<{ number: number }>(
+  const found = await rows(
     tx,
+    { number: number },
     sql`select number from source_sort where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})`,
   );
   return found.map((f) => f.number);
@@ -75,8 +80,9 @@ const NOTED = 1000;
  * workspace first (`holdTree`).
  */
 export async function advance(tx: Db, workspaceId: string): Promise<{ revision: number; tree: number }> {
-  const step = await one<{ revision: number; tree: number }>(
+  const step = await one(
     tx,
+    { revision: number, tree: number },
     sql`update workspaces set revision = revision + 1 where id = ${workspaceId} returning revision, tree`,
   );
   if (!step) throw new Error(`there is no workspace ${workspaceId}`);
@@ -99,17 +105,9 @@ export async function note(
   numbers: number[],
   sorts: boolean,
 ): Promise<void> {
-  await tx.execute(sql`insert into derivations (workspace_id, revision, numbers, sorts)
-    values (${workspaceId}, ${revision}, ${array(numbers, 'int')}, ${sorts})`);
-  await tx.execute(
-    sql`delete from derivations where workspace_id = ${workspaceId} and revision < ${revision - NOTED}::int`,
-  );
-}
-
-interface SortInput {
-  id: string;
-  record: SourceRecord;
-  number: number | null;
+  const here = within(tx, workspaceId);
+  await here.insert(derivations, { revision, numbers, sorts });
+  await here.delete(derivations, lt(derivations.revision, revision - NOTED));
 }
 
 /** The keys a list is sorted by, and the keys by which a source coming in is known. */
@@ -150,8 +148,9 @@ export function matchKeys(record: SourceRecord): string[] {
 
 /** A source new here is given the next number of its workspace; each workspace has a sequence of its own. */
 async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
-  const found = await rows<SortInput>(
+  const found = await rows(
     tx,
+    { id: text(), record: json<SourceRecord>(), number: orNull(number) },
     sql`select s.id, s.record, ss.number from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
       where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) order by s.id`,
   );
@@ -213,7 +212,7 @@ function facetPairs(workspaceId: string, ids: string[]): SQL {
 
 /** Rebuilds which collection stands under which, from the placements that can be reached from the top. */
 export async function deriveAncestors(tx: Db, workspaceId: string): Promise<void> {
-  await tx.execute(sql`delete from collection_ancestors where workspace_id = ${workspaceId}`);
+  await within(tx, workspaceId).delete(collectionAncestors);
   await tx.execute(sql`
     with recursive placed as (
       select p.collection_id, p.parent_id from placements p

@@ -3,12 +3,15 @@
  * of them; one that dies gives its share back, since the queue is emptied in the transaction that writes the vectors.
  */
 import { setImmediate as breathe } from 'node:timers/promises';
-import { sql } from 'drizzle-orm';
-import { isUnavailable, one, rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { isNull, lt, sql } from 'drizzle-orm';
+import { isUnavailable, withoutTimeout, type Db } from '../database/connect.ts';
+import { json, list, number, one, orNull, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
 import type { SourceRecord } from '@pandecta/core/source';
 import { notify } from '../live/notify.ts';
 import { numbersOf } from './derive.ts';
+import { indexQueue, textNotes } from './tables.ts';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
 
@@ -23,10 +26,8 @@ const NOTING = 4_700_002;
 const NEXT = sql`select workspace_id, source_id from index_queue where after is null or after < now() order by workspace_id, source_id`;
 
 /** Whether words of a workspace were written that the indexer has not come to. */
-export async function hasUnread(db: Db, workspaceId: string): Promise<boolean> {
-  return Boolean(
-    await one(db, sql`select 1 from index_queue where workspace_id = ${workspaceId} and after is null limit 1`),
-  );
+export function hasUnread(db: Db, workspaceId: string): Promise<boolean> {
+  return within(db, workspaceId).has(indexQueue, isNull(indexQueue.after));
 }
 
 export class Indexer {
@@ -95,8 +96,9 @@ export class Indexer {
 
   /** @returns how many were indexed */
   private async share(tx: Db, size: number): Promise<number> {
-    const taken = await rows<{ workspace_id: string; source_id: string }>(
+    const taken = await rows(
       tx,
+      { workspace_id: text(), source_id: text() },
       sql`
       delete from index_queue q using (${NEXT} limit ${size} for update skip locked) t
       where q.workspace_id = t.workspace_id and q.source_id = t.source_id
@@ -121,15 +123,14 @@ export class Indexer {
     await tx.execute(
       sql`select pg_advisory_xact_lock(${NOTING}, (select number from workspaces where id = ${workspaceId}))`,
     );
-    const noted = await one<{ revision: number }>(
+    const noted = await one(
       tx,
+      { revision: number },
       sql`insert into text_notes (workspace_id, revision, numbers)
         select ${workspaceId}, coalesce(max(revision), 0) + 1, ${array(numbers, 'int')} from text_notes where workspace_id = ${workspaceId}
         returning revision`,
     );
-    await tx.execute(
-      sql`delete from text_notes where workspace_id = ${workspaceId} and revision < ${noted!.revision - NOTED}::int`,
-    );
+    await within(tx, workspaceId).delete(textNotes, lt(textNotes.revision, noted!.revision - NOTED));
   }
 
   private async tell(tx: Db): Promise<void> {
@@ -169,16 +170,17 @@ export class Indexer {
     ids: string[],
   ): Promise<(TextParts & { id: string; number: number })[]> {
     const w = sql`${workspaceId}::uuid`;
-    const found = await rows<{
-      id: string;
-      record: SourceRecord;
-      workspace: number;
-      number: number;
-      subjects: string[] | null;
-      glosses: string[] | null;
-      stems: string[] | null;
-    }>(
+    const found = await rows(
       tx,
+      {
+        id: text(),
+        record: json<SourceRecord>(),
+        workspace: number,
+        number: number,
+        subjects: orNull(list(text())),
+        glosses: orNull(list(text())),
+        stems: orNull(list(text())),
+      },
       sql`
       select s.id, s.record, w.number as workspace, ss.number,
         (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject

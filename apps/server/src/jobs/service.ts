@@ -3,16 +3,19 @@
  * done, and the wish to cancel. Who carries a job out holds a lock on it for as long as its connection lives, so a job
  * without its lock belongs to a server that died, and goes back into the queue.
  */
-import { sql, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobInfo, JobState } from '@pandecta/contract';
-import { isUnavailable, one, rows, transact, type Database, type Db } from '../database/connect.ts';
+import { isUnavailable, transact, type Database, type Db } from '../database/connect.ts';
+import { number, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
+import { jobs } from './tables.ts';
 import { Cancelled, type JobKind, type Progress, type Work } from './kind.ts';
 
 interface Payload {
@@ -72,8 +75,9 @@ export class Jobs {
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
   private async giveBackOrphans(kind: string, states: JobState[]): Promise<void> {
     const left = await transact(this.db, (tx) =>
-      rows<Payload>(
+      rows(
         tx,
+        { workspaceId: text(), jobId: text() },
         sql`select workspace_id as "workspaceId", id as "jobId" from jobs
           where kind = ${kind} and state = any(${array(states, 'text')}) and pg_try_advisory_xact_lock(${lockOf(sql`id`)})`,
       ),
@@ -110,9 +114,7 @@ export class Jobs {
   ): Promise<string> {
     const id = uuidv7();
     await transact(this.db, async (tx) => {
-      await tx.execute(
-        sql`insert into jobs (workspace_id, id, kind, title, made_by) values (${workspaceId}, ${id}, ${kind}, ${title}, ${userId})`,
-      );
+      await within(tx, workspaceId).insert(jobs, { id, kind, title, madeBy: userId });
       await before(tx, id);
     });
     await this.boss.send(kind, { workspaceId, jobId: id });
@@ -122,16 +124,13 @@ export class Jobs {
 
   private async carryOut(name: string, { workspaceId, jobId }: Payload): Promise<void> {
     const { kind, work } = this.kinds.get(name)!;
-    const job = await one<{ state: JobState; says: string }>(
-      this.db,
-      sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
-    );
+    const here = within(this.db, workspaceId);
+    const one = eq(jobs.id, jobId);
+    const job = await here.first(jobs, { state: jobs.state, says: jobs.says }, one);
     if (!job || job.state === 'done' || job.state === 'cancelled' || job.state === 'failed') return;
     const tell = (): Promise<void> => notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
     const end = async (state: JobState, says: string): Promise<void> => {
-      await this.db.execute(
-        sql`update jobs set state = ${state}, says = ${says} where workspace_id = ${workspaceId} and id = ${jobId}`,
-      );
+      await here.update(jobs, { state, says }, one);
       await tell();
     };
     let last = 0;
@@ -139,17 +138,17 @@ export class Jobs {
       const now = performance.now();
       if (now - last < 150 && done !== total) return;
       last = now;
-      const [row] = await rows<{ cancel: boolean }>(
-        this.db,
-        sql`update jobs set state = 'running', done = ${done}, total = ${total}, says = ${says}
-          where workspace_id = ${workspaceId} and id = ${jobId} and state in ('waiting', 'running') returning cancel`,
-      );
+      const [row] = await here
+        .update(jobs, { state: 'running', done, total, says }, and(one, inArray(jobs.state, ['waiting', 'running'])))
+        .returning({ cancel: jobs.cancel });
       // A part of the work that has not heard of the end yet must not bring it back.
       if (!row || row.cancel) throw new Cancelled();
       await tell();
     };
     try {
-      const times = await this.countTaking(workspaceId, jobId);
+      // How often someone has begun with it, this time included.
+      const [taking] = await here.update(jobs, { taken: sql`${jobs.taken} + 1` }, one).returning({ times: jobs.taken });
+      const { times } = taking!;
       if (times > MOST_TAKINGS) {
         await end(
           'failed',
@@ -170,35 +169,33 @@ export class Jobs {
     }
   }
 
-  /** How often someone has begun with the job, this time included. */
-  private async countTaking(workspaceId: string, jobId: string): Promise<number> {
-    const found = await one<{ taken: number }>(
-      this.db,
-      sql`update jobs set taken = taken + 1 where workspace_id = ${workspaceId} and id = ${jobId} returning taken`,
-    );
-    return found!.taken;
-  }
-
-  private nothing(): Record<string, string> {
-    return Object.fromEntries([...this.kinds].map(([name, { kind }]) => [name, kind.nothing]));
-  }
-
   async cancel(workspaceId: string, jobId: string): Promise<void> {
     // Who carries it out says so itself, unless it had not begun.
-    const found = await one(
-      this.db,
-      sql`update jobs set cancel = true, state = case when state = 'waiting' then 'cancelled' else state end,
-        says = case when state = 'waiting' then 'Cancelled; ' || (${JSON.stringify(this.nothing())}::jsonb ->> kind) else says end
-        where workspace_id = ${workspaceId} and id = ${jobId} returning id`,
-    );
+    const here = within(this.db, workspaceId);
+    const one = eq(jobs.id, jobId);
+    const [found] = await here.update(jobs, { cancel: true }, one).returning({ kind: jobs.kind });
     if (!found) throw new Refusal('no_such_job');
+    const says = `Cancelled; ${this.kinds.get(found.kind)!.kind.nothing}`;
+    await here.update(jobs, { state: 'cancelled', says }, and(one, eq(jobs.state, 'waiting')));
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 }
 
 export async function listJobs(db: Db, workspaceId: string): Promise<JobInfo[]> {
-  return rows<JobInfo>(
+  return rows(
     db,
+    {
+      id: text(),
+      kind: text(),
+      title: text(),
+      state: text<JobState>(),
+      done: number,
+      total: number,
+      says: text(),
+      createdAt: text(),
+      importId: orNull(text()),
+      changeId: orNull(text()),
+    },
     sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId",
       j.result->>'changeId' as "changeId"
     from jobs j left join imports i on i.workspace_id = j.workspace_id and i.job_id = j.id

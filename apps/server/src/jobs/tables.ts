@@ -1,4 +1,5 @@
 import { boolean, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { JobState } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
 
 export const jobs = pgTable(
@@ -8,7 +9,7 @@ export const jobs = pgTable(
     id: uuid('id').notNull(),
     kind: text('kind').notNull(),
     title: text('title').notNull(),
-    state: text('state').notNull().default('waiting'),
+    state: text('state').$type<JobState>().notNull().default('waiting'),
     done: integer('done').notNull().default(0),
     total: integer('total').notNull().default(0),
     says: text('says').notNull().default(''),

@@ -14,8 +14,11 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-/** Someone's stream, an event at a time. */
-async function streamOf(person: Person): Promise<{ next(): Promise<Touched>; close(): void; ended: Promise<unknown> }> {
+/** Someone's stream, an event at a time; words that can be found only now are told of to whom they are wanted. */
+async function streamOf(
+  person: Person,
+  wanted: (touched: Touched) => boolean = (t) => !t.kinds.words,
+): Promise<{ next(): Promise<Touched>; close(): void; ended: Promise<unknown> }> {
   const stop = new AbortController();
   const response = await fetch(`${server.base}/api/w/${me.workspace}/live`, {
     headers: { cookie: person.cookie },
@@ -32,6 +35,7 @@ async function streamOf(person: Person): Promise<{ next(): Promise<Touched>; clo
       text = blocks.pop()!;
       for (const block of blocks.filter((b) => b.startsWith('event: touched'))) {
         const touched = JSON.parse(block.slice(block.indexOf('data: ') + 6)) as Touched;
+        if (!wanted(touched)) continue;
         const first = waiting.shift();
         if (first) first(touched);
         else come.push(touched);
@@ -71,6 +75,15 @@ test('what is one member’s own is told to them alone', async () => {
   expect(await theirs.next()).toMatchObject({ changeId });
   mine.close();
   theirs.close();
+});
+
+test('words are told of once they can be found', async () => {
+  await server.settle();
+  const stream = await streamOf(other, (t) => Boolean(t.kinds.words));
+  await me.at('PATCH', `/sources/${source}`, { fields: { note: 'Ebb and flood' } });
+  await stream.next();
+  expect(await other.ask('flood')).toMatchObject({ total: 1, settling: false });
+  stream.close();
 });
 
 test('of very many it says that they are many', async () => {

@@ -1,4 +1,6 @@
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { Sense } from '@pandecta/core/marks';
+import type { Mark } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
 
 export const senses = pgTable(
@@ -8,7 +10,7 @@ export const senses = pgTable(
     id: uuid('id').notNull(),
     name: text('name').notNull(),
     key: integer('key').notNull(),
-    colour: text('colour').notNull(),
+    colour: text('colour').$type<Sense['colour']>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
@@ -22,8 +24,8 @@ export const marks = pgTable(
     fileId: uuid('file_id').notNull(),
     page: integer('page').notNull(),
     senseId: uuid('sense_id').notNull(),
-    quote: jsonb('quote').notNull(),
-    rects: jsonb('rects').notNull(),
+    quote: jsonb('quote').$type<Mark['quote']>().notNull(),
+    rects: jsonb('rects').$type<Mark['rects']>().notNull(),
     gloss: text('gloss').notNull().default(''),
     present: boolean('present').notNull().default(true),
     madeBy: uuid('made_by').notNull(),

@@ -1,11 +1,13 @@
 /** Carries out what is each member's own: reading states and stars. */
-import { sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { standing } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import type { Db } from '../database/connect.ts';
-import { array, table } from '../database/sql.ts';
+import { oneOf, table } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
+import { within } from '../database/within.ts';
 import { readingOf } from './store.ts';
+import { sourceReading } from './tables.ts';
 
 export const ownChanges: CarriersOf<'reading' | 'star'> = {
   reading: {
@@ -43,8 +45,9 @@ async function setReading(
   const all = Object.entries(states);
   const cleared = all.filter(([, s]) => s.after === null).map(([id]) => id);
   const set = all.filter(([, s]) => s.after !== null);
-  await tx.execute(sql`delete from source_reading
-    where workspace_id = ${workspaceId} and user_id = ${member} and source_id = any(${array(cleared, 'uuid')})`);
+  const { userId, sourceId } = sourceReading;
+  const where = and(eq(userId, member), oneOf(sourceId, cleared));
+  await within(tx, workspaceId).delete(sourceReading, where);
   await tx.execute(sql`insert into source_reading (workspace_id, source_id, user_id, state)
     select ${workspaceId}::uuid, u.id, ${member}::uuid, u.state
     from ${table('u', { id: ['uuid', set.map(([id]) => id)], state: ['text', set.map(([, s]) => s.after)] })}

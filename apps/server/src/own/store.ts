@@ -1,6 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { ReadingState } from '@pandecta/core/changes';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 
@@ -18,8 +19,9 @@ export async function readingOf(
   ids: string[],
   lock: '' | 'for update' = '',
 ): Promise<Map<string, ReadingState | null>> {
-  const found = await rows<{ id: string; state: ReadingState | null }>(
+  const found = await rows(
     db,
+    { id: text(), state: orNull(text<ReadingState>()) },
     sql`select s.id, (select r.state from source_reading r
         where r.workspace_id = ${workspaceId} and r.source_id = s.id and r.user_id = ${userId}) as state
       from sources s where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) ${sql.raw(lock)}`,

@@ -1,11 +1,14 @@
 /** Carries out what happens to collections: being made, named and placed, and what is filed in them. */
-import { sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { renamable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
-import { idsOf, one, rows, type Db } from '../database/connect.ts';
+import { idsOf, type Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
+import { within, type Row } from '../database/within.ts';
 import { deriveAncestors, holdTree } from '../indexing/derive.ts';
+import { collectionAncestors, collections, placements } from './tables.ts';
 
 const FILED = { table: sql`collection_sources`, column: sql`collection_id` };
 
@@ -22,13 +25,7 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
     async carryOut(tx, workspaceId, change) {
       const { collection, name, present } = change;
       await holdTree(tx, workspaceId);
-      const done = await one(
-        tx,
-        sql`insert into collections (workspace_id, id, name, present)
-          select ${workspaceId}, ${collection}, ${name}, ${present}
-          where ${present} or exists (select 1 from collections c where c.workspace_id = ${workspaceId} and c.id = ${collection})
-        on conflict (workspace_id, id) do update set present = excluded.present where collections.present <> excluded.present returning 1`,
-      );
+      const done = await appear(tx, workspaceId, collections, { id: collection, name }, present);
       return done ? { change, altered: { facets: await replaced(tx, workspaceId, collection) } } : NOTHING;
     },
   },
@@ -37,48 +34,58 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
     async carryOut(tx, workspaceId, change) {
       const { placement, collection, parent, present } = change;
       await holdTree(tx, workspaceId);
-      const done = await one(
-        tx,
-        sql`insert into placements (workspace_id, id, collection_id, parent_id, present)
-          select ${workspaceId}, ${placement}, ${collection}, ${parent}, ${present}
-          where ${present} or exists (select 1 from placements p where p.workspace_id = ${workspaceId} and p.id = ${placement})
-        on conflict (workspace_id, id) do update set present = excluded.present where placements.present <> excluded.present returning 1`,
-      );
+      const row = { id: placement, collectionId: collection, parentId: parent };
+      const done = await appear(tx, workspaceId, placements, row, present);
       return done ? { change, altered: { facets: await replaced(tx, workspaceId, collection) } } : NOTHING;
     },
   },
   rename: {
     may: 'arrange',
     async carryOut(tx, workspaceId, change) {
-      const found = await one<{ name: string }>(
-        tx,
-        sql`select name from collections where workspace_id = ${workspaceId} and id = ${change.collection} and present for update`,
-      );
+      const here = within(tx, workspaceId);
+      const one = eq(collections.id, change.collection);
+      const { name, present } = collections;
+      const found = await here.first(collections, { name }, and(one, present), { lock: 'update' });
       if (!found || !renamable(found.name, change)) return NOTHING;
-      await tx.execute(
-        sql`update collections set name = ${change.name.after ?? ''} where workspace_id = ${workspaceId} and id = ${change.collection}`,
-      );
+      await here.update(collections, { name: change.name.after ?? '' }, one);
       return { change, altered: {} };
     },
   },
 };
 
+/**
+ * Makes what is not there yet, and has what is there appear or go. Who holds the tree does it alone.
+ * @returns whether that was not so already
+ */
+async function appear<T extends typeof collections | typeof placements>(
+  tx: Db,
+  workspaceId: string,
+  table: T,
+  row: Row<T> & { id: string },
+  present: boolean,
+): Promise<boolean> {
+  const here = within(tx, workspaceId);
+  const one = eq(table.id, row.id);
+  const known = await here.first(table, { present: table.present }, one);
+  if (known ? known.present === present : !present) return false;
+  if (known) await here.update(table as typeof collections, { present }, one);
+  else await here.insert(table, { ...row, present });
+  return true;
+}
+
 /** After the tree changed: the sources of the collection and of all that stood or now stands below it. */
 async function replaced(tx: Db, workspaceId: string, collection: string): Promise<string[]> {
+  const { collectionId, ancestorId } = collectionAncestors;
   const below = async (): Promise<string[]> =>
-    idsOf(
-      await rows<{ id: string }>(
-        tx,
-        sql`select collection_id as id from collection_ancestors where workspace_id = ${workspaceId} and ancestor_id = ${collection}`,
-      ),
-    );
+    idsOf(await within(tx, workspaceId).all(collectionAncestors, { id: collectionId }, eq(ancestorId, collection)));
   const before = await below();
   await deriveAncestors(tx, workspaceId);
-  const collections = [...new Set([collection, ...before, ...(await below())])];
+  const changed = [...new Set([collection, ...before, ...(await below())])];
   return idsOf(
-    await rows<{ id: string }>(
+    await rows(
       tx,
-      sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(collections, 'uuid')})`,
+      { id: text() },
+      sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(changed, 'uuid')})`,
     ),
   );
 }

@@ -1,10 +1,15 @@
 /** Collections, where they stand, and how many sources they hold. */
-import { sql } from 'drizzle-orm';
-import type { Placement, PlacesReply } from '@pandecta/contract';
-import { one, rows, type Db } from '../database/connect.ts';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { PlacesReply } from '@pandecta/contract';
+import type { Db } from '../database/connect.ts';
+import { number, one, orNull, rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { facets } from '../indexing/tables.ts';
 import { Refusal } from '../errors.ts';
 import type { Asked } from '../searching/columns/service.ts';
 import type { Services } from '../services.ts';
+import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
 
@@ -14,20 +19,18 @@ const MOST_COLLECTIONS = 20_000;
 export async function findPlaces({ db, columns }: Asking, workspaceId: string): Promise<PlacesReply> {
   const w = sql`${workspaceId}::uuid`;
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
-  const [collections, placements, facets, live, bin] = await Promise.all([
-    rows<{ id: string; name: string }>(
+  const here = within(db, workspaceId);
+  const [present, placed, known, live, bin] = await Promise.all([
+    here.all(collections, { id: collections.id, name: collections.name }, sql`${collections.present}`, {
+      by: [sql`${collections.name} collate "pandecta"`],
+    }),
+    rows(
       db,
-      sql`select c.id, c.name from collections c where c.workspace_id = ${w} and c.present order by c.name collate "pandecta"`,
-    ),
-    rows<Placement>(
-      db,
+      { id: text(), collection: text(), parent: orNull(text()) },
       sql`select p.id, p.collection_id as collection, p.parent_id as parent from placements p
       join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present where p.workspace_id = ${w} and p.present`,
     ),
-    rows<{ id: number; type: string; key: string }>(
-      db,
-      sql`select id, type, key from facets where workspace_id = ${w} and type in ('in', 'loose')`,
-    ),
+    here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, ['in', 'loose'])),
     columns.ask(workspaceId, {
       ...all,
       presence: 'live',
@@ -36,11 +39,11 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
     columns.ask(workspaceId, { ...all, presence: 'bin' }),
   ]);
   const counts = new Map(live.facets.flatMap(([, counts]) => counts));
-  const byKey = new Map(facets.map((f) => [`${f.type}=${f.key}`, counts.get(f.id)]));
+  const byKey = new Map(known.map((f) => [`${f.type}=${f.key}`, counts.get(f.id)]));
   const count = (type: string, key: string): number => byKey.get(`${type}=${key}`) ?? 0;
   return {
-    collections: collections.map((c) => ({ ...c, count: count('in', c.id) })),
-    placements,
+    collections: present.map((c) => ({ ...c, count: count('in', c.id) })),
+    placements: placed,
     loose: count('loose', 'yes'),
     bin: bin.total,
     total: live.total,
@@ -49,8 +52,9 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
 
 /** The paths by which each collection is reached: "Licensing › Chapter 2". */
 export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, string[]>> {
-  const found = await rows<{ id: string; path: string }>(
+  const found = await rows(
     db,
+    { id: text(), path: text() },
     sql`
     with recursive placed as (
       select p.collection_id, p.parent_id, c.name from placements p join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
@@ -67,38 +71,37 @@ export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, 
 }
 
 export async function findCollection(db: Db, workspaceId: string, id: string): Promise<{ id: string; name: string }> {
-  const found = await one<{ id: string; name: string }>(
-    db,
-    sql`select id, name from collections where workspace_id = ${workspaceId} and id = ${id} and present`,
+  const { name, present } = collections;
+  const found = await within(db, workspaceId).first(
+    collections,
+    { id: collections.id, name },
+    and(eq(collections.id, id), present),
   );
   if (!found) throw new Refusal('no_such_collection');
   return found;
 }
 
-export async function placementsOf(
+export function placementsOf(
   db: Db,
   workspaceId: string,
   collection: string,
 ): Promise<{ id: string; parent: string | null }[]> {
-  return rows(
-    db,
-    sql`select id, parent_id as parent from placements where workspace_id = ${workspaceId} and collection_id = ${collection} and present order by id`,
-  );
+  const { id, parentId, collectionId, present } = placements;
+  const where = and(eq(collectionId, collection), present);
+  return within(db, workspaceId).all(placements, { id, parent: parentId }, where, { by: [id] });
 }
 
-export async function isBelow(db: Db, workspaceId: string, collection: string, ancestor: string): Promise<boolean> {
-  return Boolean(
-    await one(
-      db,
-      sql`select 1 from collection_ancestors where workspace_id = ${workspaceId} and collection_id = ${collection} and ancestor_id = ${ancestor}`,
-    ),
-  );
+export function isBelow(db: Db, workspaceId: string, collection: string, ancestor: string): Promise<boolean> {
+  const { collectionId, ancestorId } = collectionAncestors;
+  const where = and(eq(collectionId, collection), eq(ancestorId, ancestor));
+  return within(db, workspaceId).has(collectionAncestors, where);
 }
 
 /** How many collections stand below this one and nowhere else: they go out of sight with it. */
 export async function countOnlyBelow(db: Db, workspaceId: string, collection: string): Promise<number> {
-  const found = await one<{ n: number }>(
+  const found = await one(
     db,
+    { n: number },
     sql`with recursive placed as (
         select p.collection_id as id, p.parent_id from placements p
         join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
@@ -120,12 +123,13 @@ export async function otherPlaces(
   sources: string[],
   collection: string,
 ): Promise<number[]> {
-  const found = await rows<{ n: number }>(
+  const found = await rows(
     db,
+    { n: number },
     sql`
     select (select count(*)::int from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present
       where cs.workspace_id = ${workspaceId} and cs.source_id = u.id and cs.collection_id <> ${collection}) as n
-    from unnest(${sql.param(sources)}::uuid[]) as u(id)`,
+    from unnest(${array(sources, 'uuid')}) as u(id)`,
   );
   return found.map((f) => f.n);
 }

@@ -10,8 +10,12 @@ import type { Condition } from '@pandecta/core/narrowing';
 import { READING_STATES, type Presence } from '@pandecta/core/changes';
 import { findKinds } from '@pandecta/core/source';
 import { normaliseDoi } from '@pandecta/core/identifiers';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { number, rows } from '../database/read.ts';
 import { literally, table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { collections } from '../places/tables.ts';
+import { tags } from '../tags/tables.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
 import { prefixOf, type TextField } from '../indexing/vector.ts';
@@ -259,10 +263,8 @@ class Compiler {
 
   /** Names fold: "résumé" finds the tag "Resume"; without quotation marks the beginning of a name is enough. */
   private async tagged(text: string, phrase: boolean): Promise<Condition> {
-    const all = await rows<{ id: string; name: string; subject: boolean }>(
-      this.db,
-      sql`select id, name, subject from tags where workspace_id = ${this.scope.workspaceId}`,
-    );
+    const { id, name, subject } = tags;
+    const all = await within(this.db, this.scope.workspaceId).all(tags, { id, name, subject });
     const wanted = fold(text);
     const exact = all.filter((t) => fold(t.name) === wanted);
     const found = exact.length || phrase || !wanted ? exact : all.filter((t) => fold(t.name).startsWith(wanted));
@@ -277,10 +279,8 @@ class Compiler {
         .at(-1)!
         .trim(),
     );
-    const all = await rows<{ id: string; name: string }>(
-      this.db,
-      sql`select id, name from collections where workspace_id = ${this.scope.workspaceId} and present`,
-    );
+    const { id, name, present } = collections;
+    const all = await within(this.db, this.scope.workspaceId).all(collections, { id, name }, sql`${present}`);
     const exact = all.filter((c) => fold(c.name) === wanted);
     return (exact.length || !wanted ? exact : all.filter((c) => fold(c.name).startsWith(wanted))).map((c) => c.id);
   }
@@ -311,8 +311,9 @@ export async function facetIds(
     const kind = facetKind(type);
     return kind ? keptAs(kind, member) : type;
   });
-  const found = await rows<{ id: number }>(
+  const found = await rows(
     db,
+    { id: number },
     sql`select f.id from ${table('u', { type: ['text', kept], key: ['text', pairs.map((p) => p[1])] })}
     join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
   );

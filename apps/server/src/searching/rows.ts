@@ -5,33 +5,35 @@ import { nothingSought, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
 import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { ownColumns } from '../own/store.ts';
 import type { Question } from './match.ts';
 
-interface Found {
-  id: string;
-  record: SourceRecord;
-  reading: ReadingState | null;
-  starred: boolean;
-  added_at: string;
-  tags: TagOnSource[] | null;
-  places: number;
-  files: number;
-  pages: number;
-  marks: number;
-  file_id: string | null;
-  glosses: string[] | null;
-}
+const LINE = {
+  id: text(),
+  record: json<SourceRecord>(),
+  reading: orNull(text<ReadingState>()),
+  starred: truth,
+  added_at: text(),
+  tags: json<TagOnSource[] | null>(),
+  places: number,
+  files: number,
+  pages: number,
+  marks: number,
+  file_id: orNull(text()),
+  glosses: orNull(list(text())),
+};
 
 export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
   const sought = soughtIn(q.tree, TEXTUAL_FIELDS);
   const searching = !nothingSought(sought);
-  const found = await rows<Found>(
+  const found = await rows(
     db,
+    LINE,
     sql`
     select s.id, s.record, s.added_at,
       ${ownColumns(w, q.scope.member)},
@@ -115,8 +117,9 @@ function recordHit(record: SourceRecord, glosses: string[], sought: Sought): Hit
 async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, Hit>> {
   const lexemes = pageTsquery(q.scope.workspaceNumber, sought);
   if (!ids.length || !lexemes.any) return new Map();
-  const found = await rows<{ source_id: string; file_id: string; number: number; text: string }>(
+  const found = await rows(
     db,
+    { source_id: text(), file_id: text(), number: number, text: text() },
     sql`
     select u.id as source_id, h.file_id, h.number, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
     cross join lateral (

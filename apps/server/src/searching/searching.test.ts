@@ -2,7 +2,8 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, NarrowReply, Problem, SourcePage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
-import { rows, transact } from '../database/connect.ts';
+import { transact } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { advance, derive, note, numbersOf } from '../indexing/derive.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -248,23 +249,27 @@ test('derived tables rebuilt from the records are the same as those maintained',
   const snapshot = async () => ({
     sort: await rows(
       db,
+      {},
       sql`select source_id, presence, title, author, container, kind, year, people from source_sort where workspace_id = ${me.workspace} order by 1`,
     ),
     facets: await rows(
       db,
+      {},
       sql`select source_id, ids from source_facets where workspace_id = ${me.workspace} order by 1`,
     ),
     text: await rows(
       db,
+      {},
       sql`select source_id, vector::text from source_text where workspace_id = ${me.workspace} order by 1`,
     ),
     keys: await rows(
       db,
+      {},
       sql`select source_id, key from source_keys where workspace_id = ${me.workspace} order by 1, 2`,
     ),
   });
   const maintained = await snapshot();
-  const ids = (await rows<{ id: string }>(db, sql`select id from sources where workspace_id = ${me.workspace}`)).map(
+  const ids = (await rows(db, { id: text() }, sql`select id from sources where workspace_id = ${me.workspace}`)).map(
     (r) => r.id,
   );
   const before = await numbersOf(db, me.workspace, ids);

@@ -2,7 +2,8 @@
 import { sql } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { number, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { FACET_KINDS } from '../indexing/facets.ts';
@@ -70,8 +71,9 @@ function candidatesOf(to: Asking, q: Question): Promise<ColumnsAnswer> {
 
 /** The places of the candidates among themselves, the best first: all words in the title, then by how they stand. */
 async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candidates']): Promise<number[]> {
-  const found = await rows<{ place: number }>(
+  const found = await rows(
     db,
+    { place: number },
     sql`
     select (c.place - 1)::int as place from unnest(${array(ids, 'uuid')}) with ordinality as c(id, place)
     join source_text t on t.workspace_id = ${q.scope.workspaceId} and t.source_id = c.id
@@ -98,8 +100,9 @@ export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {
   const most = Object.fromEntries(offered.map((f) => [f.kept, f.most]));
   const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
   const counts = new Map(facets.flatMap(([, counts]) => counts));
-  const found = await rows<{ id: number; type: string; key: string }>(
+  const found = await rows(
     to.db,
+    { id: number, type: text(), key: text() },
     sql`select id, type, key from facets where id = any(${array([...counts.keys()], 'int')})`,
   );
   return {

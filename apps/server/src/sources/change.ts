@@ -1,10 +1,11 @@
 /** Carries out what happens to sources themselves: coming and going, and edits of their records. */
-import { sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { editable, editRecord } from '@pandecta/core/changes';
-import type { SourceRecord } from '@pandecta/core/source';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
-import { idsOf, one, rows } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { idsOf } from '../database/connect.ts';
+import { oneOf } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { sources } from './tables.ts';
 
 export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
   presence: {
@@ -12,31 +13,35 @@ export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
     async carryOut(tx, workspaceId, { made, ...change }) {
       // An import has just written them as they are to be: the change tells of them and has nothing left to do.
       if (made) return { change, altered: { records: change.sources } };
-      const sources = idsOf(
-        await rows<{ id: string }>(
-          tx,
-          sql`update sources set presence = ${change.to},
-            changed_at = case when ${change.to} = 'live' and ${change.from} = 'none' then changed_at else now() end
-          where workspace_id = ${workspaceId} and presence = ${change.from} and id = any(${array(change.sources, 'uuid')}) returning id`,
-        ),
-      );
-      return sources.length ? { change: { ...change, sources }, altered: { records: sources } } : NOTHING;
+      const { from, to } = change;
+      const isNew = from === 'none' && to === 'live';
+      const moved = await within(tx, workspaceId)
+        .update(
+          sources,
+          { presence: to, ...(!isNew && { changedAt: sql`now()` }) },
+          and(eq(sources.presence, from), oneOf(sources.id, change.sources)),
+        )
+        .returning({ id: sources.id });
+      const ids = idsOf(moved);
+      return ids.length ? { change: { ...change, sources: ids }, altered: { records: ids } } : NOTHING;
     },
   },
   edit: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
-      const found = await one<{ record: SourceRecord }>(
-        tx,
-        sql`select record from sources where workspace_id = ${workspaceId} and id = ${change.source} for update`,
-      );
+      const here = within(tx, workspaceId);
+      const one = eq(sources.id, change.source);
+      const found = await here.first(sources, { record: sources.record }, one, { lock: 'update' });
       const done = found ? editable(found.record, change) : null;
       if (!found || !done) return NOTHING;
-      const after = editRecord(found.record, done.fields);
       const provenance = Object.fromEntries(Object.keys(done.fields).map((f) => [f, { from: 'person', sure: 1 }]));
-      await tx.execute(sql`update sources set record = ${JSON.stringify(after)}::jsonb, version = version + 1, changed_at = now(),
-        provenance = provenance || ${JSON.stringify(provenance)}::jsonb
-        where workspace_id = ${workspaceId} and id = ${change.source}`);
+      const after = {
+        record: editRecord(found.record, done.fields),
+        version: sql`${sources.version} + 1`,
+        changedAt: sql`now()`,
+        provenance: sql`${sources.provenance} || ${JSON.stringify(provenance)}::jsonb`,
+      };
+      await here.update(sources, after, one);
       return { change: done, altered: { records: [change.source] } };
     },
   },

@@ -1,6 +1,7 @@
 /** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
 import { sql } from 'drizzle-orm';
-import { rows, withoutTimeout, type Db } from '../database/connect.ts';
+import { withoutTimeout, type Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
 import { notify } from '../live/notify.ts';
@@ -28,8 +29,9 @@ export const OF_SOURCES = [
 /** @returns how many sources went, over all workspaces */
 export async function purge(db: Db, storage: Storage): Promise<number> {
   const { gone, files } = await withoutTimeout(db, async (tx) => {
-    const gone = await rows<{ workspace_id: string; id: string }>(
+    const gone = await rows(
       tx,
+      { workspace_id: text(), id: text() },
       sql`delete from sources where presence <> 'live' and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
     );
     const altered: [workspaceId: string, numbers: number[]][] = [];
@@ -47,8 +49,9 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
       sql`delete from change_subjects t using ${sources} where t.workspace_id = u.w and t.kind = 'source' and t.subject_id = u.s`,
     );
     // A file no source holds any more, and that is not of an import going on, goes with its pages.
-    const files = await rows<{ workspace_id: string; id: string; sha256: string }>(
+    const files = await rows(
       tx,
+      { workspace_id: text(), id: text(), sha256: text() },
       sql`delete from files f where not exists (select 1 from source_files sf where sf.workspace_id = f.workspace_id and sf.file_id = f.id)
         and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running'))
         returning f.workspace_id, f.id, f.sha256`,
@@ -69,7 +72,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
     return { gone, files };
   });
   for (const { sha256 } of files) {
-    const held = await rows(db, sql`select 1 from files where sha256 = ${sha256} limit 1`);
+    const held = await rows(db, {}, sql`select 1 from files where sha256 = ${sha256} limit 1`);
     if (!held.length) await storage.remove(sha256);
   }
   return gone.length;

@@ -1,16 +1,18 @@
 /** What a person does to sources: edit, add by hand, set the reading state, remove and restore. */
-import { sql } from 'drizzle-orm';
+import { and, eq, ne } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/changes';
 import { isFieldValue, same, variableLabel, type SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
-import { one, transact } from '../database/connect.ts';
+import { transact } from '../database/connect.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
 import { insertSources } from './store.ts';
+import { sources } from './tables.ts';
 
 /**
  * @param seen what the fields held when the person began; what they hold now where it is not said
@@ -25,10 +27,8 @@ export async function editRecord(
 ): Promise<Changed> {
   refuseWrong(fields);
   refuseWrong(seen);
-  const found = await one<{ record: SourceRecord }>(
-    services.db,
-    sql`select record from sources where workspace_id = ${actor.workspaceId} and id = ${id} and presence <> 'none'`,
-  );
+  const seenBy = and(eq(sources.id, id), ne(sources.presence, 'none'));
+  const found = await within(services.db, actor.workspaceId).first(sources, { record: sources.record }, seenBy);
   if (!found) throw new Refusal('no_such_source');
   const now = (field: string): unknown => (found.record as Record<string, unknown>)[field] ?? null;
   // Where both came to the same value there is nothing to do, and nothing to be told.

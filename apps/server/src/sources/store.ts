@@ -1,19 +1,38 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
 import { sql } from 'drizzle-orm';
 import type { BatchSummary, SourceDetail, StateCount } from '@pandecta/contract';
+import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
-import { one, rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
 import { pathsOf } from '../places/store.ts';
 
+const DETAIL = {
+  id: text(),
+  record: json<SourceRecord>(),
+  provenance: json<SourceDetail['provenance']>(),
+  presence: text<Presence>(),
+  reading: orNull(text<ReadingState>()),
+  starred: truth,
+  leftOut: number,
+  addedAt: text(),
+  addedBy: text(),
+  cameFrom: orNull(text()),
+  tags: json<SourceDetail['tags']>(),
+  files: json<SourceDetail['files']>(),
+  collections: orNull(list(text())),
+};
+
 export async function findSource(db: Db, { workspaceId, userId }: Actor, id: string): Promise<SourceDetail> {
   const w = sql`${workspaceId}::uuid`;
   const [found, paths] = await Promise.all([
-    one<Omit<SourceDetail, 'places'> & { collections: string[] | null }>(
+    one(
       db,
+      DETAIL,
       sql`
       select s.id, s.record, s.provenance, s.presence,
         ${ownColumns(w, userId)},
@@ -40,30 +59,35 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
   const w = sql`${workspaceId}::uuid`;
   const chosen = sql`select u.id from unnest(${array(ids, 'uuid')}) as u(id)`;
   const [general, kinds, reading, tags, collections, paths] = await Promise.all([
-    one<{ count: number; withFile: number; starred: number; yearFrom: number | null; yearTo: number | null }>(
+    one(
       db,
+      { count: number, withFile: number, starred: number, yearFrom: orNull(number), yearTo: orNull(number) },
       sql`select count(*)::int as count, min(year) as "yearFrom", max(year) as "yearTo",
       count(*) filter (where exists (select 1 from source_files sf where sf.workspace_id = ${w} and sf.source_id = m.source_id))::int as "withFile",
       count(*) filter (where exists (select 1 from source_stars r where r.workspace_id = ${w} and r.source_id = m.source_id and r.user_id = ${userId}))::int as starred
       from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen})`,
     ),
-    rows<{ name: string; count: number }>(
+    rows(
       db,
+      { name: text(), count: number },
       sql`select kind as name, count(*)::int as count from source_sort m where m.workspace_id = ${w} and m.source_id in (${chosen}) group by 1 order by 2 desc, 1`,
     ),
-    rows<StateCount>(
+    rows(
       db,
+      { state: text<StateCount['state']>(), count: number },
       sql`select coalesce(r.state, 'none') as state, count(*)::int as count from sources m
       left join source_reading r on r.workspace_id = ${w} and r.source_id = m.id and r.user_id = ${userId}
       where m.workspace_id = ${w} and m.id in (${chosen}) group by 1 order by 2 desc`,
     ),
-    rows<BatchSummary['tags'][number]>(
+    rows(
       db,
+      { id: text(), name: text(), subject: truth, count: number },
       sql`select t.id, t.name, t.subject, count(*)::int as count from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
       where st.workspace_id = ${w} and st.source_id in (${chosen}) group by 1, 2, 3 order by 3, 4 desc, lower(t.name) limit 30`,
     ),
-    rows<{ id: string; count: number }>(
+    rows(
       db,
+      { id: text(), count: number },
       sql`select collection_id as id, count(*)::int as count from collection_sources cs
       where cs.workspace_id = ${w} and cs.source_id in (${chosen}) group by 1 order by 2 desc limit 30`,
     ),
@@ -86,8 +110,9 @@ export interface Exportable {
 
 /** Records with their keywords, in the order of the ids. A person's tags go out as keywords too. */
 export async function recordsOf(db: Db, workspaceId: string, ids: string[]): Promise<Exportable[]> {
-  return rows<Exportable>(
+  return rows(
     db,
+    { id: text(), record: json<SourceRecord>(), subjects: list(text()) },
     sql`
     select s.id, s.record, coalesce((select array_agg(t.name order by t.name) from source_tags st join tags t on t.workspace_id = ${workspaceId} and t.id = st.tag_id
       where st.workspace_id = ${workspaceId} and st.source_id = s.id), '{}') as subjects

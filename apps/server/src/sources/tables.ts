@@ -1,4 +1,6 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { Presence } from '@pandecta/core/changes';
+import type { SourceRecord } from '@pandecta/core/source';
 import { now, workspaceId } from '../database/columns.ts';
 
 export const sources = pgTable(
@@ -6,9 +8,9 @@ export const sources = pgTable(
   {
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
-    record: jsonb('record').notNull(),
+    record: jsonb('record').$type<SourceRecord>().notNull(),
     provenance: jsonb('provenance').notNull().default({}),
-    presence: text('presence').notNull().default('live'),
+    presence: text('presence').$type<Presence>().notNull().default('live'),
     version: integer('version').notNull().default(1),
     addedAt: now('added_at'),
     changedAt: now('changed_at'),

@@ -1,7 +1,8 @@
-import { sql } from 'drizzle-orm';
-import { rows, type Db } from '../database/connect.ts';
-import { array } from '../database/sql.ts';
+import { inArray, sql } from 'drizzle-orm';
+import type { Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
 import type { Facets } from '../indexing/facet.ts';
+import { tags } from './tables.ts';
 
 export const tagFacets: Facets = {
   kinds: [
@@ -14,9 +15,6 @@ export const tagFacets: Facets = {
 };
 
 async function names(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>> {
-  const found = await rows<{ id: string; name: string }>(
-    db,
-    sql`select id, name from tags where workspace_id = ${workspaceId} and id = any(${array(keys, 'uuid')})`,
-  );
+  const found = await within(db, workspaceId).all(tags, { id: tags.id, name: tags.name }, inArray(tags.id, keys));
   return new Map(found.map((f) => [f.id, f.name]));
 }

@@ -2,14 +2,16 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion } from '@pandecta/contract';
 import { cut } from '@pandecta/core/text';
-import { rows, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
+import { number, rows, text, truth } from '../database/read.ts';
 import { array, literally, table } from '../database/sql.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
 export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
   const like = `${literally(begins.toLowerCase())}%`;
-  return rows<TagSuggestion>(
+  return rows(
     db,
+    { id: text(), name: text(), subject: truth, count: number },
     sql`
     select t.id, t.name, t.subject, (select count(*)::int from source_tags st where st.workspace_id = ${workspaceId} and st.tag_id = t.id) as count
     from tags t where t.workspace_id = ${workspaceId} and (lower(t.name) like ${like} or lower(t.name) like ${`% ${like}`})
@@ -40,8 +42,9 @@ export async function ensureTags(
     from ${table('u', { id: ['uuid', list.map(() => uuidv7())], name: ['text', list] })}
     on conflict do nothing`);
   // The database lowers some letters otherwise than JavaScript does: the names themselves lead back.
-  const found = await rows<{ id: string; name: string }>(
+  const found = await rows(
     db,
+    { id: text(), name: text() },
     sql`select t.id, u.name from unnest(${array(list, 'text')}) u(name)
     join tags t on t.workspace_id = ${workspaceId} and t.subject = ${subject} and lower(t.name) = lower(u.name)`,
   );

@@ -55,7 +55,7 @@ function windowOf(line: Int32Array, { ranking }: Key, rest: Key[], from: number,
   const until = Math.min(line.length, from + count);
   if (!rest.length) return line.subarray(from, until);
   const out = new Int32Array(Math.max(0, until - from));
-  for (let start = 0, end = 0; start < until; start = end) {
+  for (let start = 0, end: number; start < until; start = end) {
     const rank = ranking.rankOf(line[start]!);
     for (end = start + 1; end < line.length && ranking.rankOf(line[end]!) === rank; end += 1);
     if (end <= from) continue;

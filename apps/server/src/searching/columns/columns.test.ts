@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import fc from 'fast-check';
 import type { NarrowReply, SourcePage } from '@pandecta/contract';
-import { rows } from '../../database/connect.ts';
+import { number, one, rows } from '../../database/read.ts';
 import { purge } from '../../sources/purge.ts';
 import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
 import { prefixOf } from '../../indexing/vector.ts';
@@ -92,13 +92,10 @@ test('kept fresh through any writes, columns tell what columns read anew tell', 
       const { columns, db } = server.app.services;
       const call = (method: string, path: string, body: object): Promise<unknown> =>
         me.call(method, `/w/${me.workspace}${path}`, body);
-      const [{ number }] = (await rows<{ number: number }>(
-        db,
-        sql`select number from workspaces where id = ${me.workspace}`,
-      )) as [{ number: number }];
+      const standing = await one(db, { number }, sql`select number from workspaces where id = ${me.workspace}`);
       const told = async (by: ColumnsService): Promise<ColumnsAnswer[]> => [
         ...(await all(by, me.workspace)),
-        ...(await kept(by, me.workspace, number)),
+        ...(await kept(by, me.workspace, standing!.number)),
       ];
       await told(columns);
       for (const s of steps) {
@@ -177,5 +174,5 @@ test('what left the bin for good is in neither list', async () => {
   await purge(db, storage);
   expect((await me.ask('', '&scope=bin')).total).toBe(0);
   expect((await me.ask('')).total).toBe(1);
-  expect(await rows(db, sql`select 1 from source_text where source_id = ${ids[0]}`)).toEqual([]);
+  expect(await rows(db, {}, sql`select 1 from source_text where source_id = ${ids[0]}`)).toEqual([]);
 });

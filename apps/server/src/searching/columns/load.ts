@@ -2,7 +2,8 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { NO_YEAR, PRESENCES, type Placing } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/changes';
-import { one, rows, type Db } from '../../database/connect.ts';
+import type { Db } from '../../database/connect.ts';
+import { bytes, number, one, rows, text, truth } from '../../database/read.ts';
 import { array } from '../../database/sql.ts';
 import type { SentRows } from './thread.ts';
 
@@ -19,10 +20,21 @@ export function readRange(db: Db, workspaceId: string, from: number, to: number)
   return read(db, sql`ss.workspace_id = ${workspaceId} and ss.number >= ${from} and ss.number < ${to}`);
 }
 
+const SENT = {
+  numbers: bytes,
+  ids: bytes,
+  presences: bytes,
+  years: bytes,
+  added: bytes,
+  changed: bytes,
+  facets: bytes,
+} satisfies Record<keyof SentRows, unknown>;
+
 async function read(db: Db, where: SQL): Promise<SentRows> {
   const bytes = (value: SQL): SQL => sql`coalesce(string_agg(${value}, ''::bytea), ''::bytea)`;
-  const found = await one<SentRows>(
+  const found = await one(
     db,
+    SENT,
     sql`
     select ${bytes(sql`int4send(r.number)`)} as numbers, ${bytes(sql`uuid_send(r.source_id)`)} as ids,
       ${bytes(sql`int4send(array_position(${array(PRESENCES, 'text')}, r.presence) - 1)`)} as presences,
@@ -38,8 +50,9 @@ async function read(db: Db, where: SQL): Promise<SentRows> {
 
 /** The types of facets. */
 export async function readFacets(db: Db, workspaceId: string, ids: number[]): Promise<[number, string][]> {
-  const found = await rows<{ id: number; type: string }>(
+  const found = await rows(
     db,
+    { id: number, type: text() },
     sql`select id, type from facets where workspace_id = ${workspaceId} and id = any(${array(ids, 'int')})`,
   );
   return found.map((f) => [f.id, f.type]);
@@ -47,8 +60,9 @@ export async function readFacets(db: Db, workspaceId: string, ids: number[]): Pr
 
 /** One past the highest number a source of the workspace has. */
 export async function readSize(db: Db, workspaceId: string): Promise<number> {
-  const found = await one<{ size: number }>(
+  const found = await one(
     db,
+    { size: number },
     sql`select coalesce(max(number) + 1, 0) as size from source_sort where workspace_id = ${workspaceId}`,
   );
   return found!.size;
@@ -61,8 +75,9 @@ export async function readRanks(
   key: string,
   presence: Presence,
 ): Promise<{ numbers: Uint8Array; ranks: Uint8Array }> {
-  const found = await one<{ numbers: Uint8Array; ranks: Uint8Array }>(
+  const found = await one(
     db,
+    { numbers: bytes, ranks: bytes },
     sql`
     select coalesce(string_agg(int4send(r.number), ''::bytea), ''::bytea) as numbers, coalesce(string_agg(int4send(r.rank), ''::bytea), ''::bytea) as ranks
     from (select number, (dense_rank() over (order by ${sql.identifier(key)}) - 1)::int as rank from source_sort
@@ -82,8 +97,9 @@ export async function readPlacings(
   const by = sql.identifier(key);
   const moved = array(numbers, 'int');
   const others = sql`o.workspace_id = ${workspaceId} and o.presence = ${presence} and o.number <> all(${moved})`;
-  const placings = await rows<Placing>(
+  const placings = await rows(
     db,
+    { number, tied: truth, after: number, same: number },
     sql`
     select m.number, coalesce(m.value = lag(m.value) over (order by m.value, m.number), false) as tied,
       coalesce((select o.number from source_sort o where ${others} and o.${by} < m.value order by o.${by} desc limit 1), -1) as after,
@@ -114,8 +130,9 @@ export function wordSet(vector: 'vector' | 'fields', tsquery: string): NumberSet
 
 /** What a set's query gives, as one value: rows of text would cost three times as much. */
 export async function readSet(db: Db, { query }: NumberSet): Promise<Uint8Array> {
-  const found = await one<{ numbers: Uint8Array }>(
+  const found = await one(
     db,
+    { numbers: bytes },
     sql`select coalesce(string_agg(int4send(s.number), ''::bytea), ''::bytea) as numbers from (${query}) s`,
   );
   return found!.numbers;
@@ -128,8 +145,9 @@ export async function readMembers(
   { words }: NumberSet,
   numbers: number[],
 ): Promise<number[]> {
-  const found = await rows<{ number: number }>(
+  const found = await rows(
     db,
+    { number: number },
     sql`
     select s.number from source_sort s cross join lateral (
       select ${sql.identifier(words!.vector)} as words from source_text t

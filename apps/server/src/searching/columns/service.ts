@@ -5,7 +5,8 @@
 import { sql } from 'drizzle-orm';
 import type { SortBy } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/changes';
-import { one, rows, snapshot, type Db } from '../../database/connect.ts';
+import { snapshot, type Db } from '../../database/connect.ts';
+import { list, number, one, rows, truth } from '../../database/read.ts';
 import { Workers } from '../../workers/pool.ts';
 import { decodeInts } from './bytes.ts';
 import {
@@ -134,8 +135,9 @@ export class ColumnsService {
     const standing = (await standingOf(tx, workspaceId))!;
     if (!held) return this.load(tx, workspaceId, standing);
     if (held.revision < standing.revision) {
-      const noted = await rows<{ revision: number; numbers: number[]; sorts: boolean }>(
+      const noted = await rows(
         tx,
+        { revision: number, numbers: list(number), sorts: truth },
         sql`select revision, numbers, sorts from derivations where workspace_id = ${workspaceId} and revision > ${held.revision} order by revision`,
       );
       const altered = [...new Set(noted.flatMap((n) => n.numbers))];
@@ -151,8 +153,9 @@ export class ColumnsService {
       for (const n of present) held.size = Math.max(held.size, n + 1);
     }
     if (held.text < standing.text) {
-      const noted = await rows<{ revision: number; numbers: number[] }>(
+      const noted = await rows(
         tx,
+        { revision: number, numbers: list(number) },
         sql`select revision, numbers from text_notes where workspace_id = ${workspaceId} and revision > ${held.text} order by revision`,
       );
       if (noted[0]?.revision === held.text + 1) noteIn(held.sets, new Set(noted.flatMap((n) => n.numbers)));
@@ -256,8 +259,9 @@ function noteIn(held: Map<string, Moved>, altered: Moved): void {
 }
 
 function standingOf(db: Db, workspaceId: string): Promise<Standing | undefined> {
-  return one<Standing>(
+  return one(
     db,
+    { revision: number, text: number },
     sql`select revision, coalesce((select max(t.revision) from text_notes t where t.workspace_id = w.id), 0) as text
       from workspaces w where id = ${workspaceId}`,
   );
