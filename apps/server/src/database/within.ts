@@ -2,7 +2,7 @@
  * Simple reads and writes, by Drizzle's builder. `Db` itself has no builder: what belongs to a workspace is reached by
  * `within`, which puts the workspace into every condition and every row, so that none can forget it.
  */
-import { and, eq, type GetColumnData, type InferInsertModel, type SQL } from 'drizzle-orm';
+import { and, eq, sql, type GetColumnData, type InferInsertModel, type SQL } from 'drizzle-orm';
 import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type { PgColumn, PgTable, PgUpdateSetSource } from 'drizzle-orm/pg-core';
 import type { Db } from './connect.ts';
@@ -83,7 +83,8 @@ class Within {
     return this.db.delete(table).where(this.only(table, where));
   }
 
+  /** In brackets: what is written as SQL may have an “or” in it. */
   private only(table: Scoped, where: SQL | undefined): SQL {
-    return and(eq(table.workspaceId, this.workspaceId), where)!;
+    return and(eq(table.workspaceId, this.workspaceId), where && sql`(${where})`)!;
   }
 }
