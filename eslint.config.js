@@ -6,6 +6,31 @@ import tseslint from 'typescript-eslint';
 /** Imports run one way: web and server to contract to core; core knows nothing of the world. */
 const forbid = (message, ...patterns) => ['error', { patterns: [{ group: patterns, message }] }];
 
+/** The folders of the page, each with those it may import from. */
+const PAGE = {
+  kit: [],
+  api: [],
+  data: ['api'],
+  list: ['kit', 'api', 'data'],
+  session: ['kit', 'api'],
+  act: ['api', 'data', 'session'],
+  places: ['api', 'data', 'act'],
+  citing: ['kit', 'api', 'act'],
+  sources: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing'],
+  gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'sources'],
+  read: ['kit', 'api', 'data', 'session', 'act', 'sources'],
+};
+const STAGES = ['sources', 'gather', 'read'];
+const OFF_THE_PAGE = [
+  'node:*',
+  'fastify*',
+  'drizzle*',
+  'pg',
+  '@pandecta/server*',
+  '@pandecta/debian*',
+  '@pandecta/demo*',
+];
+
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '**/migrations', '**/*.d.ts'] },
   eslint.configs.recommended,
@@ -75,18 +100,44 @@ export default tseslint.config(
     },
   },
   {
-    files: ['apps/web/src/**'],
+    files: ['apps/web/src/*.ts', 'apps/web/src/app/**'],
+    rules: { 'no-restricted-imports': forbid('the page knows the contract and core', ...OFF_THE_PAGE) },
+  },
+  ...Object.entries(PAGE).map(([folder, below]) => ({
+    files: [`apps/web/src/${folder}/**`],
+    ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-imports': forbid(
-        'the page knows the contract and core',
-        'node:*',
-        'fastify*',
-        'drizzle*',
-        'pg',
-        '@pandecta/server*',
-        '@pandecta/debian*',
-        '@pandecta/demo*',
-      ),
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: OFF_THE_PAGE, message: 'the page knows the contract and core' },
+            {
+              group: [
+                ...Object.keys(PAGE).flatMap((f) =>
+                  f === folder || below.includes(f) ? [] : [`../${f}/**`, `../../${f}/**`],
+                ),
+                // Of a stage others take what its index gives.
+                ...STAGES.flatMap((f) => (f === folder ? [] : [`../${f}/*`, `!../${f}/index.ts`])),
+              ],
+              message: `${folder}/ knows ${below.join(', ') || 'nothing of the page'}, and of stages what their index.ts gives`,
+            },
+          ],
+        },
+      ],
+    },
+  })),
+  {
+    files: ['apps/web/src/**/*.vue'],
+    ignores: ['apps/web/src/kit/**'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['button', 'input', 'select', 'textarea', 'dialog', 'progress', 'table'].map((element) => ({
+          element,
+          message: 'the kit has a component for it',
+        })),
+      ],
     },
   },
   {

@@ -1,3 +1,4 @@
+import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
@@ -10,6 +11,7 @@ export default defineConfig({
     projects: [
       {
         extends: true,
+        plugins: [vue()],
         test: {
           name: 'unit',
           include: [

@@ -1,9 +1,13 @@
-import { expect, test } from './world.ts';
+import { expect, test, type Locator } from './world.ts';
 import { ask, drop, ledger, line, makePdf, notice, signIn } from './person.ts';
 
 const report = 'Report';
 
 test.beforeEach(async ({ page }) => signIn(page));
+
+/** The line of the report that tells of a file. */
+const file = (pane: Locator, name: RegExp): Locator =>
+  pane.getByRole('table', { name: 'Files' }).getByRole('row', { name });
 
 test('a mix of sound and broken files: each has its outcome, each message its line, and it all can be undone', async ({
   page,
@@ -20,12 +24,10 @@ test('a mix of sound and broken files: each has its outcome, each message its li
   ]);
   const pane = page.getByRole('region', { name: report });
   await expect(pane.getByRole('heading', { name: 'list.txt and 3 more' })).toBeVisible();
-  await expect(pane.getByRole('row', { name: /list\.txt BibTeX/i })).toContainText(/new/);
-  await expect(pane.getByRole('row', { name: /survey\.bib RIS/i })).toContainText('1 source new');
-  await expect(pane.getByRole('row', { name: /broken\.pdf/ })).toContainText(/damaged/i);
-  await expect(pane.getByRole('row', { name: /holiday\.jpg/ })).toContainText(
-    'It is a picture (JPEG), which is not read',
-  );
+  await expect(file(pane, /list\.txt BibTeX/i)).toContainText(/new/);
+  await expect(file(pane, /survey\.bib RIS/i)).toContainText('1 source new');
+  await expect(file(pane, /broken\.pdf/)).toContainText(/damaged/i);
+  await expect(file(pane, /holiday\.jpg/)).toContainText('It is a picture (JPEG), which is not read');
   await expect(pane.getByText('list.txt, line 2')).toBeVisible();
   await expect(pane.getByText(/A brace does not close in the entry “lost”/)).toBeVisible();
 
@@ -37,11 +39,11 @@ test('a mix of sound and broken files: each has its outcome, each message its li
 });
 
 test('the same file dropped again adds nothing, and says what is already here', async ({ page }) => {
-  const file = { name: 'twice.ris', content: 'TY  - BOOK\nTI  - Eel traps of the lower river\nPY  - 1931\nER  - \n' };
+  const twice = { name: 'twice.ris', content: 'TY  - BOOK\nTI  - Eel traps of the lower river\nPY  - 1931\nER  - \n' };
   const pane = page.getByRole('region', { name: report });
   for (const says of ['1 source new', '0 sources new, 1 already here']) {
-    await drop(page, [file]);
-    await expect(pane.getByRole('row', { name: /twice\.ris/ })).toContainText(says);
+    await drop(page, [twice]);
+    await expect(file(pane, /twice\.ris/)).toContainText(says);
   }
   await page.getByRole('link', { name: /^Sources/ }).click();
   await ask(page, 'title:"eel traps"');
@@ -61,6 +63,7 @@ test('a long job survives a reload, shows how far it is, and cancelled adds noth
   await expect(pane.getByRole('progressbar', { name: 'Progress of the import' })).toBeVisible();
   await expect(page.getByRole('button', { name: '1 job running' })).toBeVisible();
   await pane.getByRole('button', { name: 'Cancel' }).click();
+  await pane.getByRole('button', { name: 'Cancel it' }).click();
   await expect(pane.getByText('Cancelled; nothing was added')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('link', { name: /^Sources/ }).click();
   await ask(page, 'logbook leaf');

@@ -1,6 +1,7 @@
 /** Stores without a page: a router of their own, and a server that answers what a test says. */
 import { createPinia, setActivePinia } from 'pinia';
-import { createApp } from 'vue';
+import { mount, type VueWrapper } from '@vue/test-utils';
+import { createApp, type Component } from 'vue';
 import { createMemoryHistory, createRouter, type Router } from 'vue-router';
 import { vi } from 'vitest';
 
@@ -15,12 +16,19 @@ export interface Asked {
 /** What a server answers: a value becomes JSON, a Response goes as it is. */
 export type Answer = (asked: Asked) => unknown;
 
-/** @returns how to make stores, the router they live with, and what was asked of the server so far */
-export async function withoutPage(
-  answer: Answer,
-): Promise<{ make<T>(use: () => T): T; router: Router; asked: Asked[] }> {
+interface Around {
+  /** Makes a store. */
+  make<T>(use: () => T): T;
+  /** Puts a component into the document, among the stores; only where there is one (`@vitest-environment happy-dom`). */
+  show(component: Component, props?: object): VueWrapper;
+  router: Router;
+  /** What was asked of the server so far. */
+  asked: Asked[];
+}
+
+export async function withoutPage(answer: Answer): Promise<Around> {
   const asked: Asked[] = [];
-  vi.stubGlobal('window', globalThis);
+  if (typeof document === 'undefined') vi.stubGlobal('window', globalThis);
   vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}): Promise<Response> => {
     const { pathname, searchParams } = new URL(url, 'http://pandecta.example');
     const one: Asked = {
@@ -37,13 +45,22 @@ export async function withoutPage(
   });
   const router = createRouter({
     history: createMemoryHistory(),
-    routes: [{ path: '/sources', name: 'sources', component: {} }],
+    routes: [
+      { path: '/sources', name: 'sources', component: {} },
+      { path: '/:all(.*)', component: {} },
+    ],
   });
   const pinia = createPinia();
   const app = createApp({}).use(pinia).use(router);
   setActivePinia(pinia);
   await router.push('/sources');
-  return { make: (use) => app.runWithContext(use), router, asked };
+  return {
+    make: (use) => app.runWithContext(use),
+    show: (component, props = {}) =>
+      mount(component, { props, attachTo: document.body, global: { plugins: [pinia, router] } }),
+    router,
+    asked,
+  };
 }
 
 /** Lets all that waits only for promises run. */

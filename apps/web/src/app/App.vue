@@ -4,11 +4,11 @@ import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import DropFiles from '../gather/DropFiles.vue';
 import { useLive } from '../data/live.ts';
-import { useAsk } from '../sources/ask.ts';
+import { useAsk } from '../sources/index.ts';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
-import { useChanges } from './changes.ts';
-import { answerKey, useDeeds } from './commands.ts';
+import { useChanges } from '../act/changes.ts';
+import { answerKey, useDeeds } from '../act/commands.ts';
 import KeysList from './KeysList.vue';
 import TopBar from './TopBar.vue';
 

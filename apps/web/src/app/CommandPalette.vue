@@ -9,7 +9,7 @@ import { ask as fetchReply } from '../api/client.ts';
 import ChooseBox from '../kit/ChooseBox.vue';
 import { hasWords } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
-import { available, keyInWords } from './commands.ts';
+import { available, keyInWords } from '../act/commands.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const router = useRouter();

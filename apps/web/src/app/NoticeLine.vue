@@ -3,7 +3,9 @@
  * What was done, in a line with its undo. It stands in the top bar, where it covers nothing; what went wrong needs more
  * room and hangs under it until it is read.
  */
-import { useChanges } from './changes.ts';
+import { X } from '@lucide/vue';
+import KitButton from '../kit/KitButton.vue';
+import { useChanges } from '../act/changes.ts';
 
 const changes = useChanges();
 </script>
@@ -24,14 +26,16 @@ const changes = useChanges();
       "
     >
       <span :class="!changes.notice.bad && 'truncate'" :title="changes.notice.text">{{ changes.notice.text }}</span>
-      <button
+      <KitButton
         v-if="changes.notice.changeId"
+        look="bare"
         class="shrink-0 font-semibold text-[#8fd6ca] underline underline-offset-2"
         @click="changes.undoOne(changes.notice.changeId)"
+        >Undo</KitButton
       >
-        Undo
-      </button>
-      <button class="shrink-0 opacity-80 hover:opacity-100" aria-label="Close" @click="changes.notice = null">✕</button>
+      <KitButton look="bare" class="shrink-0 opacity-80 hover:opacity-100" name="Close" @click="changes.notice = null"
+        ><X :size="14"
+      /></KitButton>
     </p>
   </div>
 </template>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { ChevronDown } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJobs } from '../gather/jobs.ts';
+import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useSession } from '../session/store.ts';
-import { useAsk } from '../sources/ask.ts';
+import { useAsk } from '../sources/index.ts';
 import JobsMenu from './JobsMenu.vue';
 import NoticeLine from './NoticeLine.vue';
 
@@ -28,6 +28,15 @@ const stages = computed(() => [
     count: tabs.open.length || undefined,
   },
 ]);
+const workspaces = computed(() =>
+  (session.user?.workspaces ?? []).map((w) => ({ name: w.name, hint: w.role, run: () => session.choose(w.id) })),
+);
+const account = [
+  { name: 'Commands and sources', hint: 'Ctrl K', run: () => emit('commands') },
+  { name: 'Keys', hint: '?', run: () => emit('keys') },
+  { name: 'The HTTP API', href: '/api' },
+  { name: 'Sign out', run: () => session.signOut() },
+];
 const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?]/)[1];
 </script>
 
@@ -36,20 +45,13 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     <RouterLink to="/sources" class="font-serif text-title font-semibold tracking-[.2px] text-[#f4f1e9]"
       >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
     >
-    <Menu as="div" class="relative ml-4 border-l border-topline pl-4">
-      <MenuButton class="flex items-center gap-1 text-fine"
+    <div class="ml-4 border-l border-topline pl-4">
+      <KitMenu :entries="workspaces" look="bare" class="flex items-center gap-1 text-fine"
         >{{ session.workspace?.name }}<ChevronDown :size="13" aria-hidden="true" /><span class="sr-only"
           >Change the workspace</span
-        ></MenuButton
+        ></KitMenu
       >
-      <MenuItems class="menu absolute left-3 top-7 min-w-56 text-ink">
-        <MenuItem v-for="w in session.user?.workspaces" :key="w.id" as="template">
-          <button class="menu-item" @click="session.choose(w.id)">
-            {{ w.name }}<span class="ml-auto pl-4 text-muted">{{ w.role }}</span>
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
+    </div>
     <nav class="ml-7 flex h-full gap-0.5" aria-label="Stages">
       <RouterLink
         v-for="s in stages"
@@ -71,32 +73,21 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-fine">
       <NoticeLine />
       <JobsMenu />
-      <Menu as="div" class="relative">
-        <MenuButton
-          class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-label font-bold text-[#1f2c33]"
-          ><span aria-hidden="true">{{ session.initials }}</span
-          ><span class="sr-only">{{ session.user?.name }}: account</span></MenuButton
-        >
-        <MenuItems class="menu absolute right-0 top-8 w-60 text-body text-ink">
-          <p class="border-b border-line px-3 pb-2 pt-1">
+      <KitMenu
+        :entries="account"
+        look="bare"
+        at="bottom-end"
+        class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-label font-bold text-[#1f2c33]"
+        ><span aria-hidden="true">{{ session.initials }}</span
+        ><span class="sr-only">{{ session.user?.name }}: account</span
+        ><template #top
+          ><p class="mb-1 border-b border-line px-3 pb-2 pt-1">
             <span class="block font-semibold">{{ session.user?.name }}</span><span class="text-muted"
               >{{ session.user?.email }} · {{ session.workspace?.role }}</span
             >
-          </p>
-          <MenuItem as="template"
-            ><button class="menu-item" @click="emit('commands')">
-              Commands and sources<span class="ml-auto font-mono text-label text-muted">Ctrl K</span>
-            </button></MenuItem
-          >
-          <MenuItem as="template"
-            ><button class="menu-item" @click="emit('keys')">
-              Keys<span class="ml-auto font-mono text-label text-muted">?</span>
-            </button></MenuItem
-          >
-          <MenuItem as="template"><a class="menu-item" href="/api" target="_blank">The HTTP API</a></MenuItem>
-          <MenuItem as="template"><button class="menu-item" @click="session.signOut()">Sign out</button></MenuItem>
-        </MenuItems>
-      </Menu>
+          </p></template
+        ></KitMenu
+      >
     </div>
   </header>
 </template>

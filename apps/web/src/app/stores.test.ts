@@ -9,7 +9,7 @@ import { usePlaces } from '../places/store.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useBatch } from '../sources/batch.ts';
 import { settled, withoutPage, type Answer } from '../testing.ts';
-import { useChanges } from './changes.ts';
+import { useChanges } from '../act/changes.ts';
 
 let answer: Answer;
 let page: Awaited<ReturnType<typeof withoutPage>>;

@@ -1,7 +1,7 @@
 /** Copying: what lies in the clipboard afterwards, and what is said of it. */
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { CiteReply } from '@pandecta/contract';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { withoutPage, type Answer } from '../testing.ts';
 import { useCiting } from './store.ts';
 

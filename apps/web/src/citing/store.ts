@@ -5,7 +5,7 @@ import { ref } from 'vue';
 import { routes, type Chosen, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 
 export const useCiting = defineStore('citing', () => {
   const style = useLocalStorage<StyleInfo>('style', {

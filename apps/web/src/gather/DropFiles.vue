@@ -3,10 +3,12 @@
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { usePlaces } from '../places/store.ts';
+import ProgressBar from '../kit/ProgressBar.vue';
+import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { useAsk } from '../sources/ask.ts';
+import { useAsk } from '../sources/index.ts';
 import { useJobs } from './jobs.ts';
 import { destination } from './destination.ts';
 import { droppedFiles, sending, upload } from './upload.ts';
@@ -56,7 +58,7 @@ useEventListener('drop', async (e: DragEvent) => {
     class="fixed right-4 top-14 z-40 w-72 rounded-md border border-line bg-card px-4 py-2 shadow-lg"
     role="status"
   >
-    Sending {{ sending.files }} {{ sending.files === 1 ? 'file' : 'files'
-    }}<progress class="h-1 w-full accent-verdigris" :value="sending.share" max="1" aria-label="Sending files" />
+    Sending {{ counted(sending.files, 'file')
+    }}<ProgressBar class="mt-1" :value="sending.share" label="Sending files" />
   </div>
 </template>

@@ -5,9 +5,15 @@ import { useRoute, useRouter } from 'vue-router';
 import { routes, type Touched } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, type Kind } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import KitSelect from '../kit/KitSelect.vue';
+import TimeText from '../kit/TimeText.vue';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { destination } from './destination.ts';
@@ -44,8 +50,11 @@ const open = computed(
   () =>
     report.value && { ...report.value, job: jobs.list.find((j) => j.id === report.value!.job.id) ?? report.value.job },
 );
-const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
-const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const kinds = ALL_KINDS.map((k) => ({ value: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
+const targets = computed(() => [
+  { value: undefined, name: 'In no collection yet' },
+  ...places.flat.map((c) => ({ value: c.id, name: c.path })),
+]);
 
 onMounted(() => {
   if (typeof route.query.into === 'string') destination.value = route.query.into;
@@ -91,14 +100,9 @@ async function byHand(): Promise<void> {
     <aside class="pane w-[22rem] shrink-0 border-r border-line px-5 py-5" aria-label="Bring in sources">
       <template v-if="session.may('gather')">
         <h1 class="font-serif text-title font-semibold">Bring in sources</h1>
-        <label class="mt-4 block"
-          ><span class="heading">Where they go</span>
-          <select v-model="destination" class="field mt-1">
-            <option :value="undefined">In no collection yet</option>
-            <option v-for="c in places.flat" :key="c.path" :value="c.id">{{ c.path }}</option>
-          </select>
-        </label>
-        <button
+        <KitSelect v-model="destination" class="mt-4" label="Where they go" above :options="targets" />
+        <KitButton
+          look="bare"
           class="mt-4 w-full rounded-md border-2 border-dashed border-edge bg-card px-4 py-6 text-center hover:border-verdigris"
           @click="picker?.click()"
         >
@@ -106,15 +110,14 @@ async function byHand(): Promise<void> {
           <span class="text-fine text-muted"
             >PDF, RIS, BibTeX, BibLaTeX, CSL-JSON, in any mix; the content tells the format</span
           >
-        </button>
+        </KitButton>
+        <!-- eslint-disable-next-line vue/no-restricted-html-elements -- the browser's own way to choose files -->
         <input ref="picker" type="file" multiple class="hidden" aria-label="Choose files" @change="picked" />
         <form class="mt-6" @submit.prevent="byHand">
           <h2 class="heading">By hand</h2>
-          <select v-model="hand.type" class="field mt-1" aria-label="Kind">
-            <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.name }}</option>
-          </select>
-          <input v-model="hand.title" class="field mt-1.5" placeholder="Title" aria-label="Title" />
-          <button class="btn mt-1.5" :disabled="!hand.title.trim()">Add and fill in</button>
+          <KitSelect v-model="hand.type" class="mt-1" label="Kind" :options="kinds" />
+          <KitField v-model="hand.title" class="mt-1.5" placeholder="Title" label="Title" />
+          <KitButton class="mt-1.5" type="submit" :disabled="!hand.title.trim()">Add and fill in</KitButton>
         </form>
       </template>
       <p v-else class="text-muted">
@@ -129,19 +132,19 @@ async function byHand(): Promise<void> {
             :class="i.id === openId && 'bg-verdtint'"
           >
             <span class="block truncate font-medium">{{ i.title }}</span>
-            <span class="text-fine text-muted"
-              >{{ when.format(new Date(i.at)) }} · {{ i.job.says || i.job.state }}</span
-            >
+            <span class="text-fine text-muted"><TimeText :at="i.at" /> · {{ i.job.says || i.job.state }}</span>
           </RouterLink>
         </li>
         <li v-if="!imports.length" class="text-muted">Nothing yet.</li>
       </ul>
     </aside>
     <section class="min-w-0 flex-1 overflow-auto px-8 py-6" aria-label="Report">
-      <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+      <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
       <ImportReportCard v-else-if="open" :report="open" />
-      <div v-else class="grid h-full place-items-center text-center text-muted">
-        <p>What was brought in, and what became of it, stands here.<br />Choose one on the left, or drop files.</p>
+      <div v-else class="grid h-full place-items-center">
+        <EmptyState
+          >What was brought in, and what became of it, stands here. Choose one on the left, or drop files.</EmptyState
+        >
       </div>
     </section>
   </div>

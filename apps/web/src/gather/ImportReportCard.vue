@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { ImportReport } from '@pandecta/contract';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
+import ConfirmInPlace from '../kit/ConfirmInPlace.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import KitTable from '../kit/KitTable.vue';
+import ProgressBar from '../kit/ProgressBar.vue';
+import TimeText from '../kit/TimeText.vue';
 import { useSession } from '../session/store.ts';
 import { useJobs } from './jobs.ts';
 
@@ -10,13 +16,22 @@ const changes = useChanges();
 const jobs = useJobs();
 const session = useSession();
 const running = computed(() => jobs.isRunning(props.report.job));
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 const figures = computed(() => [
   { n: props.report.added, says: 'new' },
   { n: props.report.known, says: 'already here' },
   { n: props.report.attached, says: 'files attached' },
   { n: props.report.withMessages, says: 'with messages' },
 ]);
+const FILE_COLUMNS = [
+  { key: 'name', name: 'Name', class: 'w-64 max-w-64 font-medium' },
+  { key: 'format', name: 'Format', class: 'w-24 text-muted' },
+  { key: 'outcome', name: 'What became of it' },
+];
+const MESSAGE_COLUMNS = [
+  { key: 'severity', name: 'Severity', class: 'w-[4.5rem]' },
+  { key: 'where', name: 'Where', class: 'w-52 max-w-52 text-muted' },
+  { key: 'what', name: 'What, and what was done' },
+];
 const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' } as const;
 </script>
 
@@ -24,28 +39,30 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
   <article>
     <h2 class="font-serif text-title font-semibold">{{ report.title }}</h2>
     <p class="text-muted">
-      {{ report.by }}, {{ when.format(new Date(report.at))
-      }}<template v-if="report.destination"> · into {{ report.destination }}</template>
+      {{ report.by }}, <TimeText :at="report.at" /><template v-if="report.destination">
+        · into {{ report.destination }}</template
+      >
     </p>
     <div v-if="running" class="mt-4 max-w-xl" role="status">
-      <progress
-        class="h-1.5 w-full accent-verdigris"
-        :max="report.job.total || 1"
-        :value="report.job.done"
-        aria-label="Progress of the import"
-      />
-      <p class="flex justify-between">
-        {{ report.job.says || 'Waiting its turn'
-        }}<button class="text-madder underline" @click="jobs.cancel(report.job.id)">Cancel</button>
-      </p>
+      <ProgressBar class="my-1" :max="report.job.total" :value="report.job.done" label="Progress of the import" />
+      <div class="flex justify-between">
+        <p>{{ report.job.says || 'Waiting its turn' }}</p>
+        <ConfirmInPlace
+          does="Cancel"
+          asks="Nothing of it comes."
+          yes="Cancel it"
+          no="Go on"
+          @confirm="jobs.cancel(report.job.id)"
+        />
+      </div>
     </div>
-    <p
+    <KitNotice
       v-else-if="report.job.state !== 'done'"
-      class="mt-3 rounded px-3 py-2"
-      :class="report.job.state === 'failed' ? 'bg-maddertint text-madder' : 'bg-panel'"
+      class="mt-3"
+      boxed
+      :tone="report.job.state === 'failed' ? 'bad' : 'plain'"
+      >{{ report.job.says }}</KitNotice
     >
-      {{ report.job.says }}
-    </p>
     <template v-else>
       <div class="mt-4 flex gap-8">
         <dl class="flex gap-8">
@@ -60,31 +77,25 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
           </div>
         </dl>
         <div v-if="session.may('gather') && report.changeId" class="ml-auto self-center">
-          <button v-if="report.undoable" class="btn" @click="changes.undoOne(report.changeId)">Undo this import</button>
+          <KitButton v-if="report.undoable" @click="changes.undoOne(report.changeId)">Undo this import</KitButton>
           <span v-else class="text-muted">This import is undone</span>
         </div>
       </div>
       <h3 class="heading mt-6">Files</h3>
-      <table class="mt-1 w-full">
-        <thead class="sr-only">
-          <tr>
-            <th>Name</th>
-            <th>Format</th>
-            <th>What became of it</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="f in report.files" :key="f.name" class="border-b border-line align-top">
-            <td class="w-64 max-w-64 truncate py-1 pr-4 font-medium" :title="f.name">{{ f.name }}</td>
-            <td class="w-24 py-1 pr-4 text-muted">{{ f.format }}</td>
-            <td class="py-1" :class="f.trouble && 'text-madder'">
-              <RouterLink v-if="f.sourceId" :to="`/sources?at=${f.sourceId}`" class="hover:underline">{{
-                f.outcome
-              }}</RouterLink><template v-else>{{ f.outcome }}</template>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <KitTable label="Files" class="mt-1" :columns="FILE_COLUMNS" :rows="report.files">
+        <template #name="{ row }"
+          ><span class="block truncate" :title="row.name">{{ row.name }}</span></template
+        >
+        <template #format="{ row }">{{ row.format }}</template>
+        <template #outcome="{ row }"
+          ><span :class="row.trouble && 'text-madder'"
+            ><RouterLink v-if="row.sourceId" :to="`/sources?at=${row.sourceId}`" class="hover:underline">{{
+              row.outcome
+            }}</RouterLink
+            ><template v-else>{{ row.outcome }}</template></span
+          ></template
+        >
+      </KitTable>
       <template v-if="report.messages.length">
         <h3 class="heading mt-6">
           Messages<template v-if="report.messagesInAll > report.messages.length">
@@ -92,21 +103,19 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
             {{ report.messagesInAll.toLocaleString('en') }}</template
           >
         </h3>
-        <ul class="mt-1">
-          <li
-            v-for="(m, i) in report.messages"
-            :key="i"
-            class="grid grid-cols-[4.5rem_13rem_1fr] gap-3 border-b border-line py-1"
+        <KitTable label="Messages" class="mt-1" :columns="MESSAGE_COLUMNS" :rows="report.messages">
+          <template #severity="{ row }"
+            ><span :class="TONE[row.severity]">{{ row.severity }}</span></template
           >
-            <span :class="TONE[m.severity]">{{ m.severity }}</span>
-            <span class="truncate text-muted" :title="m.file"
-              >{{ m.file }}<template v-if="m.line">, line {{ m.line }}</template></span
-            >
-            <span
-              >{{ m.what }}; <span class="text-muted">{{ m.done }}</span></span
-            >
-          </li>
-        </ul>
+          <template #where="{ row }"
+            ><span class="block truncate" :title="row.file"
+              >{{ row.file }}<template v-if="row.line">, line {{ row.line }}</template></span
+            ></template
+          >
+          <template #what="{ row }"
+            >{{ row.what }}; <span class="text-muted">{{ row.done }}</span></template
+          >
+        </KitTable>
       </template>
     </template>
   </article>

@@ -4,7 +4,7 @@ import { computed, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { routes, type JobInfo } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 

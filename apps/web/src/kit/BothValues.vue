@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Another's newer value beside one's own, for the person to choose between them. Neither is lost meanwhile. */
+import KitButton from './KitButton.vue';
+
 defineProps<{ by: string; theirs: string; yours: string }>();
 const emit = defineEmits<{ theirs: []; yours: [] }>();
 </script>
@@ -10,10 +12,10 @@ const emit = defineEmits<{ theirs: []; yours: [] }>();
     <dl class="mt-1 grid grid-cols-[auto_minmax(0,1fr)_auto] items-baseline gap-x-2.5 gap-y-1">
       <dt class="text-muted">Theirs</dt>
       <dd class="break-words font-serif">{{ theirs || 'nothing' }}</dd>
-      <dd><button class="btn w-full" @click="emit('theirs')">Keep theirs</button></dd>
+      <dd><KitButton class="w-full" @click="emit('theirs')">Keep theirs</KitButton></dd>
       <dt class="text-muted">Yours</dt>
       <dd class="break-words font-serif">{{ yours || 'nothing' }}</dd>
-      <dd><button class="btn w-full" @click="emit('yours')">Use mine</button></dd>
+      <dd><KitButton class="w-full" @click="emit('yours')">Use mine</KitButton></dd>
     </dl>
   </div>
 </template>

@@ -1,32 +1,14 @@
 <script setup lang="ts" generic="Entry extends { key: string }">
 /** A box over the page in which one thing is chosen by typing its name: Enter takes it, Escape closes. */
-import {
-  Combobox,
-  ComboboxInput,
-  ComboboxOption,
-  ComboboxOptions,
-  Dialog,
-  DialogPanel,
-  DialogTitle,
-} from '@headlessui/vue';
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watch } from 'vue';
+import KitDialog from './KitDialog.vue';
 
-const props = defineProps<{ title: string; label: string; entries: Entry[]; none?: string }>();
+defineProps<{ title: string; label: string; entries: Entry[]; none?: string }>();
 const emit = defineEmits<{ choose: [Entry] }>();
 const open = defineModel<boolean>('open', { required: true });
 const text = defineModel<string>('text', { required: true });
-let before: Element | null = null;
-watch(
-  open,
-  (now) => {
-    text.value = '';
-    if (now) before = document.activeElement;
-    // The dialog gives focus back to what it knows of; where that is nothing, keys go on where they were.
-    else
-      requestAnimationFrame(() => document.activeElement === document.body && (before as HTMLElement | null)?.focus());
-  },
-  { flush: 'sync' },
-);
+watch(open, () => (text.value = ''), { flush: 'sync' });
 
 function choose(entry: Entry | null): void {
   if (entry) emit('choose', entry);
@@ -35,31 +17,23 @@ function choose(entry: Entry | null): void {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-40" @close="open = false">
-    <div class="fixed inset-0 flex items-start justify-center bg-black/20 px-4 pt-24">
-      <DialogPanel
-        class="w-full max-w-[36rem] rounded-md border border-line bg-card shadow-xl"
-        @keydown.esc.capture.stop.prevent="open = false"
-      >
-        <DialogTitle class="heading px-4 pt-3">{{ props.title }}</DialogTitle>
-        <Combobox :model-value="null" nullable @update:model-value="choose">
-          <ComboboxInput
-            class="w-full border-b border-line bg-card px-4 py-2 text-read focus-visible:border-verdigris focus-visible:outline-none"
-            :placeholder="label"
-            :aria-label="label"
-            autocomplete="off"
-            @change="text = $event.target.value"
-          />
-          <ComboboxOptions static class="max-h-80 overflow-auto py-1">
-            <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
-              <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
-                <slot :entry="e" />
-              </li>
-            </ComboboxOption>
-            <li v-if="!entries.length && none" class="px-4 py-3 text-muted">{{ none }}</li>
-          </ComboboxOptions>
-        </Combobox>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <KitDialog v-model:open="open" :title="title">
+    <Combobox :model-value="null" nullable @update:model-value="choose">
+      <ComboboxInput
+        class="w-full border-b border-line bg-card px-4 py-2 text-read focus-visible:border-verdigris focus-visible:outline-none"
+        :placeholder="label"
+        :aria-label="label"
+        autocomplete="off"
+        @change="text = $event.target.value"
+      />
+      <ComboboxOptions static class="max-h-80 overflow-auto py-1">
+        <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
+          <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
+            <slot :entry="e" />
+          </li>
+        </ComboboxOption>
+        <li v-if="!entries.length && none" class="px-4 py-3 text-muted">{{ none }}</li>
+      </ComboboxOptions>
+    </Combobox>
+  </KitDialog>
 </template>

@@ -6,3 +6,7 @@ export function hasWords(name: string, typed: string): boolean {
     .split(/\s+/)
     .every((word) => text.includes(word));
 }
+
+/** A number with its word: "1 mark", "1,204 marks". */
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  `${n.toLocaleString('en')} ${n === 1 ? one : many}`;

@@ -24,6 +24,24 @@ export interface Stretch<L> {
   at?: number;
 }
 
+/** A list as those who show it or bind its keys see it. */
+export interface ListView<L extends { id: string }> {
+  total: number;
+  state: 'loading' | 'ready' | 'failed';
+  /** Counts the answers. */
+  generation: number;
+  cursor: string | null;
+  /** The place of the line one is at. */
+  place: number;
+  lineAt(at: number): L | undefined;
+  isSelected(id: string): boolean;
+  ensure(from: number, to: number): Promise<void>;
+  click(id: string, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): Promise<void>;
+  move(step: number, extend?: boolean): Promise<void>;
+  toggle(id: string): void;
+  selectAll(): void;
+}
+
 export interface Listing<Q, L extends { id: string }, S extends Stretch<L>> {
   question: () => Q;
   fetch: (question: Q, stretch: { from: number; count: number; find?: string }, signal?: AbortSignal) => Promise<S>;

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { routes, type Changed, type Chosen, type CollectionNode } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 

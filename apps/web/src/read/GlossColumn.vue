@@ -4,6 +4,8 @@ import { computed, nextTick, ref, watch } from 'vue';
 import type { Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
 import BothValues from '../kit/BothValues.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
 import { FILL } from './colours.ts';
 
 const props = defineProps<{
@@ -25,7 +27,7 @@ const emit = defineEmits<{
   remove: [id: string];
 }>();
 const draft = ref('');
-const editor = ref<HTMLTextAreaElement[]>([]);
+const editor = ref<InstanceType<typeof KitField>[]>([]);
 const CHARACTERS = 34;
 let sent: string | undefined;
 /** The gloss one began with. */
@@ -89,7 +91,7 @@ function keep(mark: Mark): void {
         @theirs="emit('yield')"
         @yours="emit('gloss', mark.id, met.yours, met.theirs)"
       />
-      <button v-else-if="!open" class="block w-full text-left" @click="emit('activate', mark.id)">
+      <KitButton v-else-if="!open" look="bare" class="block w-full text-left" @click="emit('activate', mark.id)">
         <span class="flex items-center gap-1.5 font-mono text-label font-semibold"
           ><span
             class="inline-block h-[15px] w-[15px] rounded-[2px] text-center text-label leading-[15px] text-[#1f262d]"
@@ -100,12 +102,13 @@ function keep(mark: Mark): void {
         >
         <span v-if="mark.gloss" class="block font-serif text-body">{{ mark.gloss }}</span>
         <span v-else class="line-clamp-2 block text-fine italic text-muted">{{ mark.quote.exact }}</span>
-      </button>
+      </KitButton>
       <div v-else>
         <div class="mb-1 flex gap-1">
-          <button
+          <KitButton
             v-for="s in senses"
             :key="s.id"
+            look="bare"
             class="rounded px-1.5 text-label whitespace-nowrap text-[#1f262d]"
             :class="[FILL[s.colour], s.id === mark.sense ? 'outline-2 outline-verdigris' : 'opacity-70']"
             :aria-pressed="s.id === mark.sense"
@@ -114,16 +117,16 @@ function keep(mark: Mark): void {
             @click="emit('sense', mark.id, s.id)"
           >
             {{ s.name }}
-          </button>
+          </KitButton>
         </div>
-        <textarea
+        <KitField
           v-if="mayMark"
           ref="editor"
           v-model="draft"
-          rows="4"
-          class="field font-serif"
+          :lines="4"
+          class="font-serif"
           placeholder="Your gloss"
-          :aria-label="`Gloss on “${mark.quote.exact.slice(0, 60)}”`"
+          :label="`Gloss on “${mark.quote.exact.slice(0, 60)}”`"
           @keydown.ctrl.enter.prevent="keep(mark)"
           @keydown.esc.stop="emit('activate', null)"
           @blur="send(mark)"
@@ -131,9 +134,9 @@ function keep(mark: Mark): void {
         <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
         <div class="mt-1 flex items-center justify-between text-fine text-muted">
           <span>{{ mark.by }}</span><span v-if="mayMark" class="flex gap-2"
-            ><button class="text-madder" @click="emit('remove', mark.id)">Remove mark</button
-            ><button class="font-semibold text-verdigris" @click="keep(mark)">Keep</button></span
-          ><button v-else @click="emit('activate', null)">Close</button>
+            ><KitButton look="warn" @click="emit('remove', mark.id)">Remove mark</KitButton
+            ><KitButton look="word" class="font-semibold" @click="keep(mark)">Keep</KitButton></span
+          ><KitButton v-else look="quiet" @click="emit('activate', null)">Close</KitButton>
         </div>
       </div>
     </article>

@@ -5,6 +5,7 @@ import { useIntersectionObserver } from '@vueuse/core';
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { Mark, PageHit } from '@pandecta/contract';
 import type { Rect, Sense } from '@pandecta/core/marks';
+import KitButton from '../kit/KitButton.vue';
 import { FILL } from './colours.ts';
 import { watchEmptySpace } from './empty-space.ts';
 import { pdfjs } from './pdf.ts';
@@ -119,9 +120,10 @@ const sense = (m: Mark): Sense | undefined => props.senses.find((s) => s.id === 
       </template>
     </div>
     <div ref="text" class="textLayer" />
-    <button
+    <KitButton
       v-for="m in marks"
       :key="m.id"
+      look="bare"
       class="absolute z-[2] -translate-x-full rounded-l-[3px] px-1 font-mono text-label font-semibold text-[#1f262d]"
       :class="FILL[sense(m)?.colour ?? 'straw']"
       :style="{ left: `${(m.rects[0]?.x0 ?? 0) * scale - 1}px`, top: `${(m.rects[0]?.y0 ?? 0) * scale}px` }"
@@ -129,7 +131,7 @@ const sense = (m: Mark): Sense | undefined => props.senses.find((s) => s.id === 
       @click="emit('mark', m.id)"
     >
       {{ sense(m)?.key }}
-    </button>
+    </KitButton>
     <p v-if="!drawn && near" class="absolute inset-x-0 top-1/3 text-center text-[#686d73]">Page {{ number }}</p>
   </div>
 </template>

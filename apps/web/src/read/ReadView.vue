@@ -1,18 +1,24 @@
 <script setup lang="ts">
 /** Read: the page in the middle, gloss in the left margin level with its mark, the source on the right. */
-import { ChevronLeft, ChevronRight, Minus, Plus, X } from '@lucide/vue';
+import { ChevronLeft, ChevronRight, Minus, Plus } from '@lucide/vue';
 import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
-import { computed, nextTick, reactive, ref, watch } from 'vue';
+import { computed, nextTick, reactive, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
 import { dateShort, namesShort, yearShort } from '@pandecta/core/source';
 import { routes } from '@pandecta/contract';
 import { addressOf } from '../api/client.ts';
-import { useDeeds, type Deed } from '../app/commands.ts';
+import { useDeeds, type Deed } from '../act/commands.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import { useBeside } from '../kit/floating.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import KitTabs from '../kit/KitTabs.vue';
 import LitText from '../kit/LitText.vue';
+import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { useAsk } from '../sources/ask.ts';
-import ReadingSelect from '../sources/ReadingSelect.vue';
+import { ReadingSelect, useAsk } from '../sources/index.ts';
 import { chooseWord, type Arrow } from './caret.ts';
 import { FILL } from './colours.ts';
 import { useDocument } from './document.ts';
@@ -31,9 +37,8 @@ const doc = useDocument();
 const { info, source, pdf, trouble, hits, total, hitAt, currentHit } = doc;
 const desk = ref<HTMLElement>();
 const chooser = ref<HTMLElement>();
-const searchInput = ref<HTMLInputElement>();
+const searchInput = useTemplateRef<InstanceType<typeof KitField>>('searchInput');
 const { width: deskWidth } = useElementSize(desk);
-const { width: chooserWidth, height: chooserHeight } = useElementSize(chooser, undefined, { box: 'border-box' });
 const zoom = ref<number | null>(null);
 const page = ref(1);
 const active = ref<string | null>(null);
@@ -138,6 +143,14 @@ function toMark(id: string): void {
   go(m.page, m.rects[0]?.y0);
 }
 
+const tabEntries = computed(() =>
+  tabs.open.map((tab) => ({
+    key: tab.file,
+    name: tab.title || 'Document',
+    to: `/read/${tab.source}/${tab.file}`,
+    tab,
+  })),
+);
 async function closeTab(tab: Tab): Promise<void> {
   const next = tabs.close(tab.file);
   if (tab.file === info.value?.fileId || !next)
@@ -181,17 +194,9 @@ useDeeds({
   'previous-page': () => go(Math.max(1, page.value - 1)),
 });
 
-/** Under the last word chosen, or over the first where there is no room; always in the window. */
-const chooserAt = computed(() => {
-  const at = selected.value?.at;
-  if (!at) return {};
-  const [w, h] = [chooserWidth.value || 300, chooserHeight.value || 34];
-  const under = at.bottom + 6;
-  return {
-    left: `${Math.max(8, Math.min(at.x, innerWidth - w - 16))}px`,
-    top: `${under + h + 8 < innerHeight ? under : Math.max(8, Math.min(at.top, innerHeight) - h - 6)}px`,
-  };
-});
+/** Under the last word chosen, or over the first where there is no room. */
+const words = computed(() => selected.value && { getBoundingClientRect: () => selected.value?.at ?? new DOMRect() });
+const chooserAt = useBeside(words, chooser);
 
 const sums = computed(() =>
   senses.value
@@ -202,41 +207,26 @@ const sums = computed(() =>
 
 <template>
   <div class="flex h-full flex-col bg-desk">
-    <nav
+    <KitTabs
       v-if="tabs.open.length"
-      class="flex h-9 shrink-0 items-end gap-[3px] overflow-x-auto px-4 pt-1.5"
-      aria-label="Open documents"
-    >
-      <div
-        v-for="t in tabs.open"
-        :key="t.file"
-        class="flex max-w-64 items-center rounded-t-md py-0.5 pl-3 pr-1"
-        :class="t.file === info?.fileId ? 'bg-paper font-semibold' : 'text-muted'"
+      label="Open documents"
+      :tabs="tabEntries"
+      :current="info?.fileId"
+      @close="closeTab($event.tab)"
+    />
+    <div v-if="!route.params.file && !tabs.open.length" class="grid flex-1 place-items-center">
+      <EmptyState title="No document is open"
+        >Choose a source with a file and press Enter, or “Read” on its slip.<template #deeds
+          ><KitButton to="/sources?include=file%3Dtext">Sources with full text</KitButton></template
+        ></EmptyState
       >
-        <RouterLink
-          :to="`/read/${t.source}/${t.file}`"
-          :aria-current="t.file === info?.fileId ? 'page' : undefined"
-          class="truncate"
-          >{{ t.title || 'Document' }}</RouterLink
-        >
-        <button class="grid h-6 w-6 shrink-0 place-items-center" :aria-label="`Close ${t.title}`" @click="closeTab(t)">
-          <X :size="13" />
-        </button>
-      </div>
-    </nav>
-    <div v-if="!route.params.file && !tabs.open.length" class="grid flex-1 place-items-center text-center">
-      <div>
-        <h1 class="font-serif text-title">No document is open</h1>
-        <p class="mb-3 text-muted">Choose a source with a file and press Enter, or “Read” on its slip.</p>
-        <RouterLink class="btn" to="/sources?include=file%3Dtext">Sources with full text</RouterLink>
-      </div>
     </div>
-    <div v-else-if="trouble" class="grid flex-1 place-items-center text-center" role="alert">
+    <div v-else-if="trouble" class="grid flex-1 place-items-center text-center">
       <div>
-        <p class="text-madder">{{ trouble }}</p>
+        <KitNotice tone="bad">{{ trouble }}</KitNotice>
         <a
           v-if="route.params.file"
-          class="btn mt-3"
+          class="mt-3 inline-block text-verdigris underline underline-offset-2"
           :href="addressOf(routes.files.content, { file: String(route.params.file) })"
           download
           >Download the file</a
@@ -247,10 +237,10 @@ const sums = computed(() =>
       <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-body">
         <template v-if="session.may('mark')">
           <span class="text-muted">Mark as</span>
-          <button
+          <KitButton
             v-for="s in senses"
             :key="s.id"
-            class="btn !py-[3px]"
+            class="!py-[3px]"
             :aria-pressed="chosen === s.id"
             :class="chosen === s.id && 'outline-2 outline-verdigris'"
             @mousedown.prevent
@@ -260,18 +250,18 @@ const sums = computed(() =>
               class="inline-block h-[15px] w-[15px] rounded-[3px] text-center font-mono text-label font-semibold leading-[15px] text-[#1f262d]"
               :class="FILL[s.colour]"
               >{{ s.key }}</span>{{ s.name }}
-          </button>
+          </KitButton>
         </template>
         <span v-if="info?.state === 'image only'" class="text-ochre"
           >These pages are pictures; their words cannot be selected or found.</span
         >
         <div class="ml-auto flex items-center gap-1.5">
-          <input
+          <KitField
             ref="searchInput"
             v-model="draft"
-            class="field !w-44"
+            class="w-44"
             placeholder="Search in the document"
-            aria-label="Search in the document"
+            label="Search in the document"
             @input="searchNow"
             @keydown.enter="step($event.shiftKey ? -1 : 1)"
             @keydown.esc="((draft = ''), doc.search(''), searchInput?.blur())"
@@ -279,23 +269,23 @@ const sums = computed(() =>
           <span v-if="draft" class="min-w-14 whitespace-nowrap text-muted" aria-live="polite">{{
             hits.length ? `${hitAt + 1} of ${total}` : 'no hit'
           }}</span>
-          <button class="btn !px-1.5" aria-label="Previous hit" :disabled="!hits.length" @click="step(-1)">
-            <ChevronLeft :size="14" />
-          </button>
-          <button class="btn !px-1.5" aria-label="Next hit" :disabled="!hits.length" @click="step(1)">
-            <ChevronRight :size="14" />
-          </button>
+          <KitButton class="!px-1.5" name="Previous hit" :disabled="!hits.length" @click="step(-1)"
+            ><ChevronLeft :size="14"
+          /></KitButton>
+          <KitButton class="!px-1.5" name="Next hit" :disabled="!hits.length" @click="step(1)"
+            ><ChevronRight :size="14"
+          /></KitButton>
           <span class="mx-1 h-5 border-l border-line" />
-          <button class="btn !px-1.5" aria-label="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></button>
-          <button
+          <KitButton class="!px-1.5" name="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></KitButton>
+          <KitButton
+            look="bare"
             class="w-12 text-center font-mono text-fine"
             title="Fit to the width"
             aria-label="Zoom: fit to the width"
             @click="zoom = null"
+            >{{ Math.round(scale * 100) }} %</KitButton
           >
-            {{ Math.round(scale * 100) }} %
-          </button>
-          <button class="btn !px-1.5" aria-label="Larger" @click="setZoom(1.15)"><Plus :size="14" /></button>
+          <KitButton class="!px-1.5" name="Larger" @click="setZoom(1.15)"><Plus :size="14" /></KitButton>
         </div>
       </div>
       <div class="flex min-h-0 flex-1">
@@ -365,7 +355,7 @@ const sums = computed(() =>
                 .join(', ')
             }}
           </p>
-          <h2 class="heading mt-4">{{ info?.marks.length ?? 0 }} {{ info?.marks.length === 1 ? 'mark' : 'marks' }}</h2>
+          <h2 class="heading mt-4">{{ counted(info?.marks.length ?? 0, 'mark') }}</h2>
           <p>{{ sums.map((s) => `${s.name} ${s.n}`).join(' · ') || 'Select words to mark them' }}</p>
           <h2 class="heading mt-4">Reading</h2>
           <p class="mb-1">Page {{ page }} of {{ pages }}</p>
@@ -374,13 +364,14 @@ const sums = computed(() =>
             <h2 class="heading mt-4">Where it stands</h2>
             <ul>
               <li v-for="(h, i) in hits.slice(0, 60)" :key="i">
-                <button
+                <KitButton
+                  look="bare"
                   class="block w-full border-b border-line py-1 text-left text-fine"
                   :class="i === hitAt && 'font-semibold'"
                   @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
                 >
                   <span class="text-verdigris">p. {{ h.page }}</span> <LitText :text="h.text" :lit="h.lit" />
-                </button>
+                </KitButton>
               </li>
             </ul>
           </template>
@@ -409,21 +400,22 @@ const sums = computed(() =>
     <div
       v-if="selected"
       ref="chooser"
-      class="fixed z-30 flex gap-1 rounded-md border border-line bg-card p-1 shadow-lg"
+      class="z-40 flex gap-1 rounded-md border border-line bg-card p-1 shadow-lg"
       :style="chooserAt"
       role="toolbar"
       aria-label="Mark the selection"
     >
-      <button
+      <KitButton
         v-for="s in senses"
         :key="s.id"
+        look="bare"
         class="rounded px-2 py-0.5 text-fine text-[#1f262d]"
         :class="FILL[s.colour]"
         @mousedown.prevent
         @click="mark(s.id)"
       >
         {{ s.key }} {{ s.name }}
-      </button>
+      </KitButton>
     </div>
   </div>
 </template>

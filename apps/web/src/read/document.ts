@@ -3,7 +3,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { routes, type Changed, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { concerns, useLive } from '../data/live.ts';
 import { openDocument } from './pdf.ts';
 import type { Selected } from './selection.ts';

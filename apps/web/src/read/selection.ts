@@ -6,8 +6,8 @@ export interface Selected {
   page: number;
   quote: Quote;
   rects: Rect[];
-  /** Beside what the choice of senses appears: the end of the words, and the top of the first line; pixels in the window. */
-  at: { x: number; top: number; bottom: number };
+  /** Beside what the choice of senses appears: from the top of the first line to the end of the words, in the window. */
+  at: DOMRect;
 }
 
 /** @param scale pixels a point */
@@ -42,11 +42,12 @@ export function readSelection(scale: number): Selected | undefined {
   after.setEnd(layer, layer.childNodes.length);
   const quote = quoteAt(`${lead}${exact}${textOf(after)}`, lead.length, lead.length + exact.length);
   const last = boxes.at(-1);
+  const top = boxes[0]?.top ?? box.top;
   return {
     page: Number(page.dataset.page),
     quote,
     rects,
-    at: { x: last?.right ?? box.left, top: boxes[0]?.top ?? box.top, bottom: last?.bottom ?? box.top },
+    at: new DOMRect(last?.right ?? box.left, top, 0, (last?.bottom ?? box.top) - top),
   };
 }
 

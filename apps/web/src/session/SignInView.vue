@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import KitNotice from '../kit/KitNotice.vue';
 import { useSession } from './store.ts';
 
 const session = useSession();
@@ -31,18 +34,29 @@ async function submit(): Promise<void> {
     <form class="w-[22rem] rounded-md border border-line bg-card p-7" @submit.prevent="submit">
       <h1 class="font-serif text-display font-semibold">Pandecta<span class="text-verdigris">.</span></h1>
       <p class="mb-5 mt-1 text-muted">Your sources, found, filed, read and cited.</p>
-      <label class="mb-3 block">
-        <span class="heading">E-mail address</span>
-        <input v-model="email" class="field mt-1" type="email" autocomplete="username" required autofocus />
-      </label>
-      <label class="mb-4 block">
-        <span class="heading">Password</span>
-        <input v-model="password" class="field mt-1" type="password" autocomplete="current-password" required />
-      </label>
-      <p v-if="error" role="alert" class="mb-4 rounded bg-maddertint px-3 py-2 text-madder">{{ error }}</p>
-      <button class="btn btn-main w-full justify-center py-1.5" :disabled="busy">
-        {{ busy ? 'Signing in…' : 'Sign in' }}
-      </button>
+      <KitField
+        v-model="email"
+        class="mb-3"
+        label="E-mail address"
+        above
+        type="email"
+        autocomplete="username"
+        required
+        autofocus
+      />
+      <KitField
+        v-model="password"
+        class="mb-4"
+        label="Password"
+        above
+        type="password"
+        autocomplete="current-password"
+        required
+      />
+      <KitNotice v-if="error" tone="bad" boxed class="mb-4">{{ error }}</KitNotice>
+      <KitButton look="main" type="submit" class="w-full justify-center py-1.5" :disabled="busy">{{
+        busy ? 'Signing in…' : 'Sign in'
+      }}</KitButton>
     </form>
   </main>
 </template>

@@ -2,9 +2,12 @@
 /** The ask line: scope, narrowing and words stand together, as chips and text. Results come as one types. */
 import { Search, X } from '@lucide/vue';
 import { useThrottleFn } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { KINDS, type Kind } from '@pandecta/core/source';
-import { useDeeds } from '../app/commands.ts';
+import { useDeeds } from '../act/commands.ts';
+import { useBeside } from '../kit/floating.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
@@ -17,8 +20,9 @@ const places = usePlaces();
 const narrow = useNarrow();
 const session = useSession();
 const draft = ref(ask.text);
-const input = ref<HTMLInputElement>();
+const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 const helpOpen = ref(false);
+const helpAt = useBeside(useTemplateRef<HTMLElement>('line'), useTemplateRef<HTMLElement>('help'));
 
 // The first letter goes at once; while more follow, what stands there then.
 const send = useThrottleFn(() => ask.setText(draft.value), 80, true, true);
@@ -73,7 +77,7 @@ function leave(): void {
 }
 
 function key(event: KeyboardEvent): void {
-  if (event.key === 'Backspace' && !draft.value && input.value?.selectionStart === 0) chips.value.at(-1)?.remove();
+  if (event.key === 'Backspace' && !draft.value && input.value?.caret() === 0) chips.value.at(-1)?.remove();
   // Escape only leaves: the words stay, and a second one clears them.
   else if (['Enter', 'ArrowDown', 'Escape'].includes(event.key)) leave();
   else return;
@@ -84,48 +88,58 @@ function key(event: KeyboardEvent): void {
 <template>
   <div class="flex items-center gap-2 border-b border-line px-4 py-2.5">
     <div
-      class="relative flex h-9 min-w-0 flex-1 items-center gap-1.5 rounded-md border-[1.5px] border-verdigris bg-card px-2.5"
+      ref="line"
+      class="flex h-9 min-w-0 flex-1 items-center gap-1.5 rounded-md border-[1.5px] border-verdigris bg-card px-2.5"
       role="search"
       @click="input?.focus()"
     >
       <Search :size="15" class="shrink-0 text-muted" aria-hidden="true" />
       <div class="flex max-w-[62%] gap-1.5 overflow-x-auto">
         <span v-for="c in chips" :key="c.text" class="chip" :class="c.out && 'chip-out'"
-          >{{ c.text }}<button :aria-label="`Take away ${c.text}`" @click.stop="c.remove()"><X :size="12" /></button
+          >{{ c.text
+          }}<KitButton look="bare" :name="`Take away ${c.text}`" @click.stop="c.remove()"><X :size="12" /></KitButton
         ></span>
       </div>
-      <input
+      <KitField
         ref="input"
         v-model="draft"
-        class="min-w-40 flex-1 bg-transparent text-read outline-none placeholder:text-muted"
+        look="bare"
+        class="min-w-40 flex-1 text-read"
         :placeholder="
           chips.length
             ? 'Words, or field:value'
             : 'Ask: words, “phrases”, -not, author:okonjo, year:1980-2026, tag:used'
         "
-        aria-label="Ask"
+        label="Ask"
         spellcheck="false"
         @keydown="key"
         @focus="helpOpen = true"
         @blur="helpOpen = false"
       />
-      <button
+      <KitButton
         v-if="draft || chips.length"
-        class="shrink-0 text-fine text-muted hover:text-ink"
+        look="quiet"
+        class="shrink-0"
         @mousedown.prevent
         @click="((draft = ''), ask.clear())"
+        >Clear</KitButton
       >
-        Clear
-      </button>
-      <div v-if="ledger.notes.length && helpOpen" class="menu absolute left-0 top-10 px-3 py-2 text-fine" role="status">
+      <div
+        v-if="ledger.notes.length && helpOpen"
+        ref="help"
+        class="z-30 rounded-md border border-line bg-card px-3 py-2 text-fine shadow-lg"
+        :style="helpAt"
+        role="status"
+      >
         <p v-for="n in ledger.notes" :key="n.start" class="text-ochre">{{ n.says }}</p>
       </div>
     </div>
-    <RouterLink
+    <KitButton
       v-if="session.may('gather')"
-      class="btn btn-main !py-[7px]"
+      look="main"
+      class="!py-[7px]"
       :to="ask.collection ? `/gather?into=${ask.collection}` : '/gather'"
-      >Add sources</RouterLink
+      >Add sources</KitButton
     >
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Several sources selected: what they share, and what may be done to all. */
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { X } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
 import { READING_STATES } from '@pandecta/core/changes';
@@ -14,7 +14,9 @@ import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
-import { useFloating } from '../kit/floating.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitMenu from '../kit/KitMenu.vue';
+import KitNotice from '../kit/KitNotice.vue';
 import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
@@ -26,7 +28,6 @@ const places = usePlaces();
 const session = useSession();
 const ask = useAsk();
 const tagging = ref(false);
-const { style, place } = useFloating(150);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 const { value: sum, trouble } = useAsked({
   question: () => props.chosen,
@@ -36,6 +37,14 @@ const { value: sum, trouble } = useAsked({
 
 const n = computed(() => props.count);
 const share = (count: number): string => (count === n.value ? 'all' : String(count));
+
+const states = computed(() => [
+  ...READING_STATES.map((s) => ({ name: s, run: () => batch.reading(props.chosen, s) })),
+  { name: 'none', run: () => batch.reading(props.chosen, null) },
+]);
+const formats = computed(() =>
+  EXPORT_FORMATS.map((f) => ({ name: EXPORT_INFO[f].name, run: () => batch.exportAs(props.chosen, props.count, f) })),
+);
 
 function startTagging(): void {
   tagging.value = true;
@@ -49,51 +58,29 @@ defineExpose({ startTagging });
     <div class="flex flex-wrap items-center gap-1.5">
       <h3 class="mr-1 font-serif text-read font-semibold">{{ n.toLocaleString('en') }} sources</h3>
       <template v-if="session.may('edit') && ask.scope !== 'bin'">
-        <button class="btn" @click="emit('file')">File to…</button>
-        <button class="btn" @click="startTagging">Tag…</button>
-        <Menu as="div" class="relative">
-          <MenuButton class="btn" @click="place">Reading</MenuButton>
-          <MenuItems class="menu" :style="style"
-            ><MenuItem v-for="s in READING_STATES" :key="s" as="template"
-              ><button class="menu-item" @click="batch.reading(chosen, s)">{{ s }}</button></MenuItem
-            ><MenuItem as="template"
-              ><button class="menu-item" @click="batch.reading(chosen, null)">none</button></MenuItem
-            ></MenuItems
-          >
-        </Menu>
+        <KitButton @click="emit('file')">File to…</KitButton>
+        <KitButton @click="startTagging">Tag…</KitButton>
+        <KitMenu :entries="states">Reading</KitMenu>
       </template>
       <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />
-      <button
-        class="btn"
+      <KitButton
         :disabled="n > MOST_CITED"
         :title="n > MOST_CITED ? `At most ${MOST_CITED} at once` : undefined"
         @click="citing.copyCited(chosen, 'bibliography')"
+        >Copy bibliography</KitButton
       >
-        Copy bibliography
-      </button>
-      <button class="btn" :disabled="n > MOST_CITED" @click="citing.copyCited(chosen, 'citation')">
-        Copy citation
-      </button>
-      <Menu as="div" class="relative">
-        <MenuButton class="btn" @click="place">Export</MenuButton>
-        <MenuItems class="menu" :style="style"
-          ><MenuItem v-for="f in EXPORT_FORMATS" :key="f" as="template"
-            ><button class="menu-item" @click="batch.exportAs(chosen, count, f)">
-              {{ EXPORT_INFO[f].name }}
-            </button></MenuItem
-          ></MenuItems
-        >
-      </Menu>
-      <button v-if="session.may('edit') && ask.scope === 'bin'" class="btn btn-main" @click="batch.restore(chosen)">
-        Restore
-      </button>
-      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin(chosen)">To the bin</button>
+      <KitButton :disabled="n > MOST_CITED" @click="citing.copyCited(chosen, 'citation')">Copy citation</KitButton>
+      <KitMenu :entries="formats">Export</KitMenu>
+      <KitButton v-if="session.may('edit') && ask.scope === 'bin'" look="main" @click="batch.restore(chosen)"
+        >Restore</KitButton
+      >
+      <KitButton v-else-if="session.may('edit')" @click="batch.toBin(chosen)">To the bin</KitButton>
       <span class="ml-auto"><StyleChooser /></span>
     </div>
     <div v-if="tagging" class="mt-2 w-64">
       <TagInput ref="tagInput" @add="batch.tag(chosen, $event)" @done="tagging = false" />
     </div>
-    <p v-if="trouble" role="alert" class="mt-3 text-madder">{{ trouble }}</p>
+    <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
     <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-fine">
       <div>
         <h4 class="heading mb-1">Kinds</h4>
@@ -105,13 +92,13 @@ defineExpose({ startTagging });
         <h4 class="heading mb-1">Tags and subject terms</h4>
         <p v-for="t in sum.tags.slice(0, 8)" :key="t.id" class="group flex justify-between gap-2">
           <span :class="t.subject ? 'term' : 'tag'">{{ t.name }}</span><span class="flex gap-1.5"
-            ><button
+            ><KitButton
               v-if="session.may('edit')"
+              look="bare"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
-              :aria-label="`Take ${t.name} from all`"
+              :name="`Take ${t.name} from all`"
               @click="batch.tag(chosen, t.name, false, t.subject)"
-            >
-              ✕</button
+              ><X :size="12" /></KitButton
             ><span class="count">{{ share(t.count) }}</span></span
           >
         </p>
@@ -121,13 +108,13 @@ defineExpose({ startTagging });
         <h4 class="heading mb-1">Filed under</h4>
         <p v-for="c in sum.collections.slice(0, 8)" :key="c.id" class="group flex justify-between gap-2">
           <span class="truncate">{{ c.path }}</span><span class="flex gap-1.5"
-            ><button
+            ><KitButton
               v-if="session.may('edit')"
+              look="bare"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
-              :aria-label="`Remove all from ${c.path}`"
+              :name="`Remove all from ${c.path}`"
               @click="places.file(chosen, c.id, false)"
-            >
-              ✕</button
+              ><X :size="12" /></KitButton
             ><span class="count">{{ share(c.count) }}</span></span
           >
         </p>

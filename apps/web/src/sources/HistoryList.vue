@@ -11,9 +11,12 @@ import {
   type Name,
 } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import TimeText from '../kit/TimeText.vue';
 import { useSession } from '../session/store.ts';
 
 const props = defineProps<{ source: string }>();
@@ -25,8 +28,6 @@ const { value: history, trouble } = useAsked({
 });
 const entries = computed(() => history.value?.entries ?? null);
 const session = useSession();
-
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 function shown(field: string, value: unknown): string {
   if (value === null || value === undefined) return '—';
@@ -52,26 +53,22 @@ const list = computed(() =>
 
 <template>
   <section aria-label="History">
-    <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
     <p v-else-if="!entries" class="text-muted">Reading the history…</p>
     <ol class="space-y-2">
       <li v-for="e in list" :key="e.id" class="border-b border-line pb-2">
         <div class="flex items-baseline gap-2">
           <span class="flex-1" :class="e.undone && 'text-muted line-through'">{{ e.says }}</span>
-          <button
-            v-if="session.may('edit') && !e.undone && !e.undoes"
-            class="text-verdigris underline"
-            @click="changes.undoOne(e.id)"
+          <KitButton v-if="session.may('edit') && !e.undone && !e.undoes" look="word" @click="changes.undoOne(e.id)"
+            >Undo</KitButton
           >
-            Undo
-          </button>
         </div>
         <p v-for="f in e.fields" :key="f.name" class="text-fine">
           {{ f.name }}: <del class="text-madder">{{ f.before }}</del> →
           <ins class="text-verdigris no-underline">{{ f.after }}</ins>
         </p>
         <p class="text-fine text-muted">
-          {{ e.by }}, {{ when.format(new Date(e.at)) }}<template v-if="e.undone"> · undone</template>
+          {{ e.by }}, <TimeText :at="e.at" /><template v-if="e.undone"> · undone</template>
         </p>
       </li>
     </ol>

@@ -3,10 +3,12 @@ import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
 import { dateShort, KINDS, nameShort, namesShort, yearShort } from '@pandecta/core/source';
+import CheckMark from '../kit/CheckMark.vue';
+import ListRow from '../kit/ListRow.vue';
 import LitText from '../kit/LitText.vue';
 import StampMark from '../kit/StampMark.vue';
+import { counted } from '../kit/words.ts';
 import type { Column } from './columns.ts';
-import SelectBox from './SelectBox.vue';
 
 const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
 const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
@@ -33,9 +35,9 @@ const when = computed(() =>
 );
 const figures = computed(() =>
   [
-    props.row.marks ? `${props.row.marks} ${props.row.marks === 1 ? 'mark' : 'marks'}` : '',
+    props.row.marks ? counted(props.row.marks, 'mark') : '',
     props.row.pages ? `${props.row.pages} p.` : props.row.files ? 'file' : '',
-    props.row.places ? `${props.row.places} ${props.row.places === 1 ? 'place' : 'places'}` : '',
+    props.row.places ? counted(props.row.places, 'place') : '',
   ].filter(Boolean),
 );
 
@@ -64,12 +66,9 @@ function cell(id: Column['id']): string {
 </script>
 
 <template>
-  <div
-    class="@container h-full border-b border-line px-4"
-    :class="[current || checked ? 'bg-verdtint' : 'hover:bg-panel', two ? 'py-1.5' : 'py-[5px]']"
-  >
+  <ListRow class="@container" :on="current || checked" :class="two ? 'py-1.5' : 'py-[5px]'">
     <div v-if="two" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
-      <SelectBox class="mt-[3px]" :checked="checked" @check="emit('check')" />
+      <CheckMark class="mt-[3px]" :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
@@ -130,7 +129,7 @@ function cell(id: Column['id']): string {
       class="grid h-full items-center gap-x-[11px]"
       :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
-      <SelectBox :checked="checked" @check="emit('check')" />
+      <CheckMark :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <span class="truncate font-serif text-body"><LitText :text="title" :lit="row.titleLit" /></span>
       <template v-for="c in columns" :key="c.id">
@@ -146,5 +145,5 @@ function cell(id: Column['id']): string {
         <span v-else class="truncate text-fine text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
       </template>
     </div>
-  </div>
+  </ListRow>
 </template>

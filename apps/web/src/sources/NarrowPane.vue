@@ -3,6 +3,8 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, reactive } from 'vue';
 import type { Facet, FacetValue } from '@pandecta/contract';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
 import { useAsk } from './ask.ts';
 import { useNarrow } from './narrow.ts';
 
@@ -46,25 +48,26 @@ const toggle = (type: string): void =>
   <aside class="pane px-3.5 py-3" aria-label="Narrow">
     <section v-for="f in facets" :key="f.type" class="mb-3.5">
       <h2>
-        <button
+        <KitButton
+          look="bare"
           class="heading flex min-h-6 w-full items-center justify-between"
           :aria-expanded="!closed.includes(f.type)"
           @click="toggle(f.type)"
+          >{{ f.name }}<span aria-hidden="true">{{ closed.includes(f.type) ? '▸' : '▾' }}</span></KitButton
         >
-          {{ f.name }}<span aria-hidden="true">{{ closed.includes(f.type) ? '▸' : '▾' }}</span>
-        </button>
       </h2>
       <template v-if="!closed.includes(f.type)">
-        <input
+        <KitField
           v-if="more[f.type] && f.all.length > 12"
           v-model="filter[f.type]"
-          class="field my-1 !py-0.5"
-          :aria-label="`Find in ${f.name}`"
+          class="my-1"
+          :label="`Find in ${f.name}`"
           placeholder="Find"
         />
         <ul>
           <li v-for="v in f.shown" :key="v.key">
-            <button
+            <KitButton
+              look="bare"
               class="flex min-h-6 w-full items-center justify-between gap-1.5 text-left"
               :aria-pressed="state(f.type, v.key) === 'in'"
               :class="{
@@ -84,16 +87,12 @@ const toggle = (type: string): void =>
                 ><span v-if="state(f.type, v.key) === 'out'" class="sr-only">not </span>{{ v.name }}</span
               >
               <span class="count">{{ v.count }}</span>
-            </button>
+            </KitButton>
           </li>
         </ul>
-        <button
-          v-if="f.all.length > FEW"
-          class="min-h-6 text-fine text-muted hover:text-ink"
-          @click="more[f.type] = !more[f.type]"
-        >
-          {{ more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more` }}
-        </button>
+        <KitButton v-if="f.all.length > FEW" look="quiet" class="min-h-6" @click="more[f.type] = !more[f.type]">{{
+          more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more`
+        }}</KitButton>
       </template>
     </section>
     <p v-if="narrow.reply && !facets.length" class="text-muted">Nothing to narrow.</p>

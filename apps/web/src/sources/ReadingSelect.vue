@@ -1,25 +1,26 @@
 <script setup lang="ts">
 /** The reading state of one source, to be chosen. */
 import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
+import KitSelect from '../kit/KitSelect.vue';
 import { useSession } from '../session/store.ts';
 import { useBatch } from './batch.ts';
 
 const props = defineProps<{ id: string; reading: ReadingState | null }>();
 const batch = useBatch();
 const session = useSession();
-const set = (e: Event): void =>
-  void batch.reading({ ids: [props.id] }, ((e.target as HTMLSelectElement).value || null) as ReadingState | null);
+const states: { value: ReadingState | null; name: string }[] = [
+  { value: null, name: 'none' },
+  ...READING_STATES.map((s) => ({ value: s, name: s })),
+];
 </script>
 
 <template>
-  <select
-    class="field !w-auto !py-0"
-    :value="reading ?? ''"
+  <KitSelect
+    class="inline-block"
+    :model-value="props.reading"
+    :options="states"
     :disabled="!session.may('own')"
-    aria-label="Reading state"
-    @change="set"
-  >
-    <option value="">none</option>
-    <option v-for="s in READING_STATES" :key="s" :value="s">{{ s }}</option>
-  </select>
+    label="Reading state"
+    @update:model-value="(state) => batch.reading({ ids: [props.id] }, state ?? null)"
+  />
 </template>

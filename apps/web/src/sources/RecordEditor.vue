@@ -4,9 +4,12 @@ import { computed, ref, watch } from 'vue';
 import { routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 import { useLive } from '../data/live.ts';
 import BothValues from '../kit/BothValues.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import KitSelect from '../kit/KitSelect.vue';
 import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
@@ -26,7 +29,7 @@ watch(
 const record = computed(() => props.source.record);
 const fields = computed(() => fieldsOf(record.value, record.value.type));
 const textOf = (v: Variable): string => drafts.value[v] ?? fieldToText(v, record.value[v]);
-const kinds = ALL_KINDS.map((k) => ({ id: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
+const kinds = ALL_KINDS.map((k) => ({ value: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 
 const held = (variable: string): unknown => (record.value as Record<string, unknown>)[variable] ?? null;
 
@@ -81,18 +84,16 @@ function fromWhere(v: string): string {
   <section aria-label="Edit the record" @keydown.esc.stop="emit('close')">
     <div class="mb-2 flex items-center justify-between">
       <h3 class="heading">Record</h3>
-      <button class="btn" @click="emit('close')">Done</button>
+      <KitButton @click="emit('close')">Done</KitButton>
     </div>
     <div class="grid grid-cols-[8.5rem_minmax(0,1fr)] items-start gap-x-3 gap-y-1.5">
       <label class="pt-1 text-muted" for="field-type">Kind</label>
-      <select
+      <KitSelect
         id="field-type"
-        class="field"
-        :value="record.type"
-        @change="save('type', ($event.target as HTMLSelectElement).value as Kind, record.type)"
-      >
-        <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.name }}</option>
-      </select>
+        :model-value="record.type"
+        :options="kinds"
+        @update:model-value="(kind) => save('type', kind, record.type)"
+      />
       <BothValues
         v-if="met.type"
         class="col-start-2"
@@ -105,15 +106,16 @@ function fromWhere(v: string): string {
       <template v-for="v in fields" :key="v">
         <label class="pt-1 text-muted" :for="`field-${v}`">{{ variableLabel(v) }}</label>
         <div>
-          <textarea
+          <KitField
             :id="`field-${v}`"
-            class="field block resize-y"
             :class="v === 'title' && 'font-serif'"
-            :rows="linesOf(v, textOf(v))"
-            :value="textOf(v)"
+            :lines="linesOf(v, textOf(v))"
+            :model-value="textOf(v)"
             :placeholder="hintOf(v)"
+            :trouble="troubleOf(v, textOf(v))"
+            :hint="fromWhere(v)"
             spellcheck="false"
-            @input="write(v, ($event.target as HTMLTextAreaElement).value)"
+            @update:model-value="write(v, String($event))"
             @blur="leave(v)"
             @keydown.ctrl.enter="leave(v)"
           />
@@ -125,10 +127,6 @@ function fromWhere(v: string): string {
             @theirs="letGo(v)"
             @yours="save(v, met[v]!.yours, met[v]!.theirs)"
           />
-          <span v-if="troubleOf(v, textOf(v))" class="text-label text-ochre" role="status">{{
-            troubleOf(v, textOf(v))
-          }}</span>
-          <span v-if="fromWhere(v)" class="text-label text-muted">{{ fromWhere(v) }}</span>
         </div>
       </template>
     </div>

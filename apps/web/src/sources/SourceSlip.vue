@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
+import { X } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { routes } from '@pandecta/contract';
 import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
@@ -8,6 +9,9 @@ import StyleChooser from '../citing/StyleChooser.vue';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import { useCiting } from '../citing/store.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import { counted } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { AFTER_TYPING_MS } from './ask.ts';
@@ -94,13 +98,13 @@ defineExpose({ startTagging });
 <template>
   <section class="@container flex h-full flex-col bg-card" aria-label="Slip">
     <div class="min-h-0 flex-1 overflow-auto px-[18px] py-2.5">
-      <p v-if="trouble" role="alert" class="text-madder">{{ trouble }}</p>
+      <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
       <p v-else-if="!source" class="text-muted">Fetching the record…</p>
       <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
       <div v-else-if="mode === 'history'">
         <div class="mb-2 flex items-center justify-between">
           <h3 class="heading">History of {{ source.record.title }}</h3>
-          <button class="btn" @click="mode = 'card'">Done</button>
+          <KitButton @click="mode = 'card'">Done</KitButton>
         </div>
         <HistoryList :source="source.id" />
       </div>
@@ -111,13 +115,9 @@ defineExpose({ startTagging });
         <div>
           <div class="mb-1 flex items-center gap-3">
             <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
-            <button
-              class="text-fine text-muted hover:text-ink"
-              title="Copy (c)"
-              @click="citing.copyCited({ ids: [id] }, 'bibliography')"
+            <KitButton look="quiet" title="Copy (c)" @click="citing.copyCited({ ids: [id] }, 'bibliography')"
+              >Copy</KitButton
             >
-              Copy
-            </button>
             <StyleChooser />
           </div>
           <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
@@ -138,7 +138,7 @@ defineExpose({ startTagging });
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">
-            Record<button class="font-normal hover:text-ink" @click="mode = 'history'">History</button>
+            Record<KitButton look="quiet" class="font-normal" @click="mode = 'history'">History</KitButton>
           </h3>
           <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-fine">
             <template v-for="[name, value, mono] in lines" :key="name"
@@ -151,23 +151,23 @@ defineExpose({ startTagging });
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">
-            Filed under<button v-if="session.may('edit')" class="font-normal hover:text-ink" @click="emit('file')">
-              + file
-            </button>
+            Filed under<KitButton v-if="session.may('edit')" look="quiet" class="font-normal" @click="emit('file')"
+              >+ file</KitButton
+            >
           </h3>
           <ul>
             <li v-for="p in source.places" :key="p.path" class="group flex min-h-6 items-center gap-2">
               <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
                 p.path
-              }}</RouterLink><button
+              }}</RouterLink><KitButton
                 v-if="session.may('edit')"
+                look="bare"
                 class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
-                :aria-label="`Remove from ${p.path}`"
+                :name="`Remove from ${p.path}`"
                 :title="`Remove from ${p.path}; the source stays`"
                 @click="places.file({ ids: [id] }, p.id, false)"
-              >
-                ✕
-              </button>
+                ><X :size="13"
+              /></KitButton>
             </li>
             <li v-if="!source.places.length" class="text-muted">In no collection</li>
           </ul>
@@ -181,22 +181,16 @@ defineExpose({ startTagging });
               :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
             >
               <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
-              }}<button
+              }}<KitButton
                 v-if="session.may('edit')"
+                look="bare"
                 class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
-                :aria-label="`Take away ${t.name}`"
+                :name="`Take away ${t.name}`"
                 @click="batch.tag({ ids: [id] }, t.name, false, t.subject)"
-              >
-                ✕
-              </button>
+                ><X :size="12"
+              /></KitButton>
             </span>
-            <button
-              v-if="session.may('edit') && !tagging"
-              class="text-fine text-muted hover:text-ink"
-              @click="startTagging"
-            >
-              + add
-            </button>
+            <KitButton v-if="session.may('edit') && !tagging" look="quiet" @click="startTagging">+ add</KitButton>
             <TagInput
               v-if="tagging"
               ref="tagInput"
@@ -210,10 +204,11 @@ defineExpose({ startTagging });
           <h3 class="heading mb-0.5 mt-1.5">Files</h3>
           <ul>
             <li v-for="f in source.files" :key="f.id" class="truncate">
-              <button class="hover:underline" @click="emit('open', undefined, f.id)">{{ f.name }}</button>
+              <KitButton look="bare" class="hover:underline" @click="emit('open', undefined, f.id)">{{
+                f.name
+              }}</KitButton>
               <span class="ml-1.5 text-muted"
-                >{{ f.pages }} p.<template v-if="f.marks">
-                  · {{ f.marks }} {{ f.marks === 1 ? 'mark' : 'marks' }}</template
+                >{{ f.pages }} p.<template v-if="f.marks"> · {{ counted(f.marks, 'mark') }}</template
                 ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
               >
             </li>
@@ -228,20 +223,17 @@ defineExpose({ startTagging });
     </div>
     <!-- What one can do keeps its place, however long the record is. -->
     <div v-if="source && mode === 'card'" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-1.5">
-      <button v-if="document" class="btn btn-main" @click="emit('open')">Read · {{ document.pages }} p.</button>
-      <button v-if="session.may('edit') && source.presence === 'live'" class="btn" @click="mode = 'edit'">
-        Edit record
-      </button>
-      <button class="btn" @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</button>
+      <KitButton v-if="document" look="main" @click="emit('open')">Read · {{ document.pages }} p.</KitButton>
+      <KitButton v-if="session.may('edit') && source.presence === 'live'" @click="mode = 'edit'">Edit record</KitButton>
+      <KitButton @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</KitButton>
       <StarButton :chosen="{ ids: [id] }" :starred="source.starred" />
-      <button
+      <KitButton
         v-if="session.may('edit') && source.presence === 'bin'"
-        class="btn btn-main"
+        look="main"
         @click="batch.restore({ ids: [id] })"
+        >Restore</KitButton
       >
-        Restore
-      </button>
-      <button v-else-if="session.may('edit')" class="btn" @click="batch.toBin({ ids: [id] })">To the bin</button>
+      <KitButton v-else-if="session.may('edit')" @click="batch.toBin({ ids: [id] })">To the bin</KitButton>
     </div>
   </section>
 </template>

@@ -5,11 +5,13 @@ import { useLocalStorage, useMediaQuery } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
-import { useDeeds, type Deed } from '../app/commands.ts';
-import { useChanges } from '../app/changes.ts';
+import { useDeeds, type Deed } from '../act/commands.ts';
+import { useChanges } from '../act/changes.ts';
 import { useCiting } from '../citing/store.ts';
+import KitButton from '../kit/KitButton.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
-import PlacesPane from '../places/PlacesPane.vue';
+import PlacesPane from './PlacesPane.vue';
+import { keysOf } from '../list/keys.ts';
 import AskLine from './AskLine.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
@@ -69,13 +71,7 @@ const withChosen =
   () =>
     ledger.chosen ? void deed(ledger.chosen) : false;
 useDeeds({
-  next: () => void ledger.move(1),
-  previous: () => void ledger.move(-1),
-  'select-on': (event) => void ledger.move(event?.key === 'ArrowUp' ? -1 : 1, true),
-  page: (event) => void ledger.move(event?.key === 'PageUp' ? -10 : 10),
-  ends: (event) => void ledger.move(event?.key === 'Home' ? -1e9 : 1e9),
-  select: () => ledger.cursor && ledger.toggle(ledger.cursor),
-  'select-all': () => ledger.selectAll(),
+  ...keysOf(ledger),
   open: () => void (ledger.cursor && open(ledger.cursor)),
   cite: withChosen((chosen) => citing.copyCited(chosen, 'bibliography')),
   reading: withChosen((chosen) => batch.reading(chosen, batch.nextState(line.value?.reading))),
@@ -102,25 +98,23 @@ useDeeds({
       </template>
       <div class="flex min-w-0 flex-1 flex-col">
         <div class="flex items-stretch">
-          <button
-            class="grid min-h-6 min-w-6 place-items-center px-1.5 text-muted hover:text-ink"
+          <KitButton
+            look="icon"
+            class="px-1.5"
             :aria-pressed="showLeft"
-            :aria-label="showLeft ? 'Close Narrow' : 'Show Narrow'"
-            :title="showLeft ? 'Close Narrow' : 'Show Narrow'"
+            :name="showLeft ? 'Close Narrow' : 'Show Narrow'"
             @click="showLeft = !showLeft"
-          >
-            <PanelLeft :size="14" />
-          </button>
+            ><PanelLeft :size="14"
+          /></KitButton>
           <YearRibbon class="min-w-0 flex-1" />
-          <button
-            class="grid min-h-6 min-w-6 place-items-center px-1.5 text-muted hover:text-ink"
+          <KitButton
+            look="icon"
+            class="px-1.5"
             :aria-pressed="showRight"
-            :aria-label="showRight ? 'Close Places' : 'Show Places'"
-            :title="showRight ? 'Close Places' : 'Show Places'"
+            :name="showRight ? 'Close Places' : 'Show Places'"
             @click="showRight = !showRight"
-          >
-            <PanelRight :size="14" />
-          </button>
+            ><PanelRight :size="14"
+          /></KitButton>
         </div>
         <LedgerList @open="open" />
         <template v-if="ledger.chosen">

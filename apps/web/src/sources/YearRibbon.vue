@@ -6,6 +6,8 @@ import { scaleLinear } from 'd3-scale';
 import { select } from 'd3-selection';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, watchEffect } from 'vue';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
 import { useAsk } from './ask.ts';
 import { useNarrow } from './narrow.ts';
 
@@ -128,28 +130,26 @@ function typeYears(which: 0 | 1, event: Event): void {
       </svg>
     </div>
     <div class="absolute bottom-0 right-4 flex items-center gap-1 bg-paper pl-2 text-label text-muted">
-      <label class="contents"
-        ><span class="sr-only">From year</span
-        ><input
-          class="w-11 rounded border border-transparent bg-transparent text-right font-mono placeholder:text-muted hover:border-line focus:border-edge"
-          :value="ask.years[0] ?? ''"
-          :placeholder="String(ends[0])"
-          inputmode="numeric"
-          @change="typeYears(0, $event)"
-      /></label>
+      <KitField
+        look="bare"
+        class="text-right w-11 rounded border border-transparent font-mono hover:border-line focus-within:border-edge"
+        label="From year"
+        :model-value="ask.years[0] ?? ''"
+        :placeholder="String(ends[0])"
+        inputmode="numeric"
+        @change="typeYears(0, $event)"
+      />
       –
-      <label class="contents"
-        ><span class="sr-only">To year</span
-        ><input
-          class="w-11 rounded border border-transparent bg-transparent font-mono placeholder:text-muted hover:border-line focus:border-edge"
-          :value="ask.years[1] ?? ''"
-          :placeholder="String(ends[1])"
-          inputmode="numeric"
-          @change="typeYears(1, $event)"
-      /></label>
-      <button v-if="label" class="text-verdigris underline" @click="ask.setYears(undefined, undefined)">
-        all years
-      </button>
+      <KitField
+        look="bare"
+        class="w-11 rounded border border-transparent font-mono hover:border-line focus-within:border-edge"
+        label="To year"
+        :model-value="ask.years[1] ?? ''"
+        :placeholder="String(ends[1])"
+        inputmode="numeric"
+        @change="typeYears(1, $event)"
+      />
+      <KitButton v-if="label" look="word" @click="ask.setYears(undefined, undefined)">all years</KitButton>
       <span v-else>drag to narrow</span>
     </div>
   </section>

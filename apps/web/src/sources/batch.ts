@@ -4,7 +4,7 @@ import { routes, type Chosen } from '@pandecta/contract';
 import { countSources, READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { EXPORT_INFO, type ExportFormat } from '@pandecta/core/formats';
 import { ask, send } from '../api/client.ts';
-import { useChanges } from '../app/changes.ts';
+import { useChanges } from '../act/changes.ts';
 
 export const useBatch = defineStore('batch', () => {
   const { change, tell } = useChanges();

@@ -1,5 +1,11 @@
 import { createApp } from 'vue';
+import { createMemoryHistory, createRouter } from 'vue-router';
 import '../../style.css';
+import EmptyState from '../EmptyState.vue';
 import KitPage from './KitPage.vue';
 
-createApp(KitPage).mount('#app');
+// Links lead nowhere here.
+const routes = [{ path: '/:all(.*)', component: EmptyState }];
+createApp(KitPage)
+  .use(createRouter({ history: createMemoryHistory(), routes }))
+  .mount('#app');

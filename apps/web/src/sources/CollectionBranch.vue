@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** One placement of a collection in the tree, with what stands below it. */
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { ChevronDown, ChevronRight, Ellipsis } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, nextTick, ref } from 'vue';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { countSources } from '@pandecta/core/changes';
 import { useSession } from '../session/store.ts';
-import { vDrag, vDrop, type Dragged, type Drop } from './drag.ts';
-import { usePlaces, type Branch } from './store.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
+import { vDrag, vDrop, type Drop } from '../kit/drag.ts';
+import type { Dragged } from '../places/dragged.ts';
+import { usePlaces, type Branch } from '../places/store.ts';
 
 const props = defineProps<{ branch: Branch; depth: number; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [string]; adopt: [string] }>();
@@ -18,14 +21,14 @@ const isOpen = computed(() => !closed.value.includes(props.branch.placement));
 const over = ref<Dragged | null>(null);
 const renaming = ref(false);
 const draft = ref('');
-const input = ref<HTMLInputElement>();
+const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 
 function toggle(): void {
   const id = props.branch.placement;
   closed.value = isOpen.value ? [...closed.value, id] : closed.value.filter((c) => c !== id);
 }
 
-const drop: Drop = {
+const drop: Drop<Dragged> = {
   over: (d) => (over.value = d),
   accepts: (d) => session.may('arrange') && (d.what === 'sources' || d.collection !== props.branch.collection.id),
   dropped: (d) =>
@@ -43,6 +46,24 @@ async function startRename(): Promise<void> {
   await nextTick();
   input.value?.select();
 }
+
+const deeds = computed<MenuEntry[]>(() => {
+  const { collection, parent, placement, shared } = props.branch;
+  return [
+    { name: 'New collection below it', run: () => emit('adopt', collection.id) },
+    { name: 'Rename', run: startRename },
+    ...(parent ? [{ name: 'Move to the top', run: () => places.place(collection.id, null, placement) }] : []),
+    ...places.flat
+      .filter((c) => c.id !== collection.id && c.id !== parent)
+      .slice(0, 8)
+      .map((c) => ({ name: `Place under ${c.path} as well`, run: () => places.place(collection.id, c.id) })),
+    {
+      name: `${shared ? 'Remove from here' : 'Remove the collection'}; ${countSources(collection.count)} stay`,
+      warn: true,
+      run: () => places.unplace(placement),
+    },
+  ];
+});
 
 function finishRename(): void {
   if (!renaming.value) return;
@@ -69,27 +90,28 @@ function finishRename(): void {
         over && 'bg-card outline-2 outline-dashed outline-verdigris',
       ]"
     >
-      <button
+      <KitButton
         v-if="branch.children.length"
-        class="-mx-1 grid h-6 w-6 shrink-0 place-items-center text-muted"
-        :aria-label="isOpen ? 'Close' : 'Open'"
+        look="icon"
+        class="-mx-1"
+        :name="isOpen ? 'Close' : 'Open'"
         @click="toggle"
-      >
-        <ChevronDown v-if="isOpen" :size="13" /><ChevronRight v-else :size="13" />
-      </button>
+        ><ChevronDown v-if="isOpen" :size="13" /><ChevronRight v-else :size="13"
+      /></KitButton>
       <span v-else class="w-4 shrink-0" />
-      <input
+      <KitField
         v-if="renaming"
         ref="input"
         v-model="draft"
-        class="field !py-0"
-        aria-label="Name of the collection"
+        class="min-w-0 flex-1"
+        label="Name of the collection"
         @keydown.enter="finishRename"
         @keydown.esc.stop="renaming = false"
         @blur="finishRename"
       />
-      <button
+      <KitButton
         v-else
+        look="bare"
         class="min-w-0 flex-1 truncate text-left"
         :title="branch.collection.name"
         @click="emit('choose', branch.collection.id)"
@@ -99,44 +121,16 @@ function finishRename(): void {
         }}<span v-if="branch.shared" title="Stands in several places">
           ↗<span class="sr-only">, stands in several places</span></span
         >
-      </button>
-      <Menu v-if="session.may('arrange') && !renaming" as="div" class="relative">
-        <MenuButton
-          class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100"
-          :aria-label="`What to do with ${branch.collection.name}`"
-          ><Ellipsis :size="14"
-        /></MenuButton>
-        <MenuItems class="menu absolute right-0 top-5 w-60 font-normal text-ink">
-          <MenuItem as="template"
-            ><button class="menu-item" @click="emit('adopt', branch.collection.id)">
-              New collection below it
-            </button></MenuItem
-          >
-          <MenuItem as="template"><button class="menu-item" @click="startRename">Rename</button></MenuItem>
-          <MenuItem v-if="branch.parent" as="template"
-            ><button class="menu-item" @click="places.place(branch.collection.id, null, branch.placement)">
-              Move to the top
-            </button></MenuItem
-          >
-          <MenuItem
-            v-for="other in places.flat
-              .filter((c) => c.id !== branch.collection.id && c.id !== branch.parent)
-              .slice(0, 8)"
-            :key="other.path"
-            as="template"
-          >
-            <button class="menu-item" @click="places.place(branch.collection.id, other.id)">
-              <span class="truncate">Place under {{ other.path }} as well</span>
-            </button>
-          </MenuItem>
-          <MenuItem as="template"
-            ><button class="menu-item text-madder" @click="places.unplace(branch.placement)">
-              {{ branch.shared ? 'Remove from here' : 'Remove the collection' }};
-              {{ countSources(branch.collection.count) }} stay
-            </button></MenuItem
-          >
-        </MenuItems>
-      </Menu>
+      </KitButton>
+      <KitMenu
+        v-if="session.may('arrange') && !renaming"
+        :entries="deeds"
+        look="bare"
+        at="bottom-end"
+        class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100 data-[headlessui-state=open]:opacity-100"
+        :name="`What to do with ${branch.collection.name}`"
+        ><Ellipsis :size="14"
+      /></KitMenu>
       <span class="count" :class="over?.what === 'sources' && 'text-verdigris'">{{
         over?.what === 'sources' ? `+${over.count}` : branch.collection.count
       }}</span>

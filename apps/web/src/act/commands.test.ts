@@ -66,6 +66,7 @@ describe('a key', () => {
     scope.run(() => useDeeds({ next }));
     expect(press('j', {}, { tagName: 'INPUT' })).toBe(false);
     expect(press('ArrowDown', {}, { closest: () => ({}) })).toBe(false);
+    expect(press('j', {}, { closest: (of: string) => (of === '[role=menu]' ? {} : null) })).toBe(false);
     expect(next).not.toHaveBeenCalled();
     expect(press('j')).toBe(false);
     expect(next).toHaveBeenCalled();

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue';
-import { nextTick, ref } from 'vue';
+import { nextTick, ref, useTemplateRef } from 'vue';
 import { countSources } from '@pandecta/core/changes';
-import { useAsk } from '../sources/ask.ts';
-import { useBatch } from '../sources/batch.ts';
+import { useAsk } from './ask.ts';
+import { useBatch } from './batch.ts';
 import { useSession } from '../session/store.ts';
 import CollectionBranch from './CollectionBranch.vue';
-import { vDrop, type Dragged, type Drop } from './drag.ts';
-import { usePlaces } from './store.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitField from '../kit/KitField.vue';
+import { vDrop, type Drop } from '../kit/drag.ts';
+import type { Dragged } from '../places/dragged.ts';
+import { usePlaces } from '../places/store.ts';
 
 const places = usePlaces();
 const ask = useAsk();
@@ -15,7 +18,7 @@ const batch = useBatch();
 const session = useSession();
 const adding = ref<{ parent: string | undefined } | null>(null);
 const name = ref('');
-const input = ref<HTMLInputElement>();
+const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 const overBin = ref<Dragged | null>(null);
 
 async function add(parent?: string): Promise<void> {
@@ -31,7 +34,7 @@ async function finish(): Promise<void> {
   if (wanted && name.value.trim()) await places.make(name.value.trim(), wanted.parent);
 }
 
-const bin: Drop = {
+const bin: Drop<Dragged> = {
   over: (d) => (overBin.value = d),
   accepts: (d) => d.what === 'sources' && session.may('arrange'),
   dropped: (d) => d.what === 'sources' && void batch.toBin(d.chosen),
@@ -42,23 +45,16 @@ const bin: Drop = {
   <aside class="pane px-3 py-3" aria-label="Places">
     <div class="flex items-center justify-between">
       <h2 class="heading">Collections</h2>
-      <button
-        v-if="session.may('arrange')"
-        class="text-muted hover:text-ink"
-        aria-label="New collection"
-        title="New collection"
-        @click="add()"
-      >
-        <Plus :size="14" />
-      </button>
+      <KitButton v-if="session.may('arrange')" look="icon" name="New collection" @click="add()"
+        ><Plus :size="14"
+      /></KitButton>
     </div>
     <form v-if="adding" class="my-1" @submit.prevent="finish">
-      <input
+      <KitField
         ref="input"
         v-model="name"
-        class="field"
         :placeholder="adding.parent ? `Below ${places.byId.get(adding.parent)?.name}` : 'Name of the collection'"
-        aria-label="Name of the new collection"
+        label="Name of the new collection"
         @keydown.esc.stop="adding = null"
         @blur="finish"
       />
@@ -76,19 +72,21 @@ const bin: Drop = {
     </ul>
     <p v-if="places.reply && !places.tree.length" class="py-1 text-muted">
       A collection gathers sources for a chapter, a case or a reading group.
-      <button v-if="session.may('arrange')" class="text-verdigris underline" @click="add()">Make the first one.</button>
+      <KitButton v-if="session.may('arrange')" look="word" @click="add()">Make the first one.</KitButton>
     </p>
-    <button
+    <KitButton
       v-if="places.reply?.loose"
+      look="bare"
       class="mt-0.5 flex w-full justify-between rounded py-[3px] pl-[17px] pr-1.5 text-muted"
       :class="ask.scope === 'loose' && 'bg-verdtint font-semibold text-verdigris'"
       @click="ask.setScope(ask.scope === 'loose' ? 'live' : 'loose')"
     >
       In no collection<span class="count">{{ places.reply.loose }}</span>
-    </button>
+    </KitButton>
     <h2 class="heading mt-5">Bin</h2>
-    <button
+    <KitButton
       v-drop="bin"
+      look="bare"
       class="mt-1 flex w-full justify-between rounded px-1.5 py-[3px] text-left text-muted"
       :class="[
         ask.scope === 'bin' && 'bg-verdtint font-semibold text-verdigris',
@@ -97,6 +95,6 @@ const bin: Drop = {
       @click="ask.setScope(ask.scope === 'bin' ? 'live' : 'bin')"
     >
       {{ places.reply?.bin ? `${countSources(places.reply.bin)}, kept 30 days` : 'Empty' }}
-    </button>
+    </KitButton>
   </aside>
 </template>

@@ -1,43 +1,32 @@
-/** What is dragged within the page: sources to collections, collections to collections. */
+/** Dragging within the page: what can be dragged carries something, what takes it says what it accepts. */
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import type { Directive } from 'vue';
-import type { Chosen } from '@pandecta/contract';
-
-export interface DragSources {
-  what: 'sources';
-  chosen: Chosen;
-  count: number;
-}
-export interface DragCollection {
-  what: 'collection';
-  collection: string;
-  placement: string;
-}
-export type Dragged = DragSources | DragCollection;
 
 /** What a directive keeps on its element: the newest value, since elements of a list are used again for others. */
-type Held = HTMLElement & { dragged?: () => Dragged; drop?: Drop; dragEnd?: () => void };
+type Held = HTMLElement & { dragged?: () => object; drop?: Drop; dragEnd?: () => void };
 
 /** `v-drag="() => dragged"`: the element can be dragged and carries what the function gives. */
-export const vDrag: Directive<HTMLElement, () => Dragged> = {
+export const vDrag: Directive<HTMLElement, (() => object) | undefined> = {
   mounted(el: Held, binding) {
+    if (!binding.value) return;
     el.dragged = binding.value;
     el.dragEnd = draggable({ element: el, getInitialData: () => ({ ...el.dragged!() }) });
   },
-  updated: (el: Held, binding) => void (el.dragged = binding.value),
+  updated: (el: Held, binding) => void (binding.value && (el.dragged = binding.value)),
   unmounted: (el: Held) => el.dragEnd?.(),
 };
 
-export interface Drop {
-  over: (dragged: Dragged | null) => void;
-  dropped: (dragged: Dragged) => void;
-  accepts: (dragged: Dragged) => boolean;
+/** What takes things of one make. */
+export interface Drop<D extends object = never> {
+  over: (dragged: D | null) => void;
+  dropped: (dragged: D) => void;
+  accepts: (dragged: D) => boolean;
 }
 
 /** `v-drop="{ over, dropped, accepts }"`: the element takes what is dropped on it. */
 export const vDrop: Directive<HTMLElement, Drop> = {
   mounted(el: Held, binding) {
-    const read = (data: Record<string | symbol, unknown>): Dragged => data as unknown as Dragged;
+    const read = (data: Record<string | symbol, unknown>): never => data as never;
     el.drop = binding.value;
     el.dragEnd = dropTargetForElements({
       element: el,

@@ -149,7 +149,7 @@ function keyOf({ ctrlKey, metaKey, shiftKey, key }: KeyboardEvent): string {
 
 /** What a control one is at does with these keys itself. */
 const OF_CONTROLS = new Set(['Enter', ' ', 'ArrowDown', 'ArrowUp', 'ArrowLeft', 'ArrowRight', 'Home', 'End']);
-const CONTROLS = 'button, a, summary, [role=separator], [role=menu], [role=menuitem]';
+const CONTROLS = 'button, a, summary, [role=separator]';
 
 /** Gives the command a key stands for, if there is one that may be given now. */
 export function answerKey(event: KeyboardEvent): void {
@@ -157,7 +157,9 @@ export function answerKey(event: KeyboardEvent): void {
   const key = keyOf(event);
   if (isTyping(event) && key !== 'Ctrl k') return;
   if (document.querySelector('[role="dialog"]')) return;
-  if (OF_CONTROLS.has(event.key) && (event.target as HTMLElement).closest?.(CONTROLS)) return;
+  const at = event.target as HTMLElement;
+  // In a menu, letters look for its entries.
+  if (at.closest?.('[role=menu]') || (OF_CONTROLS.has(event.key) && at.closest?.(CONTROLS))) return;
   const session = useSession();
   for (const { id, keys, may } of ALL) {
     const deed = keys?.includes(key) && (!may || session.may(may)) ? deeds.get(id) : undefined;

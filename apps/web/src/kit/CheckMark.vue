@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The box of a line, for the pointer: the line itself says whether it is selected, and `x` selects it by keyboard. */
+/** The box of a line, for the pointer: the line itself says whether it is selected, and a key selects it. */
 import { Check } from '@lucide/vue';
 
 defineProps<{ checked: boolean }>();

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** What one presses; with `to` it leads somewhere. Without words in it, it says its name. */
+import { RouterLink } from 'vue-router';
+
+const { look = 'plain' } = defineProps<{
+  /** plain and main have a border; quiet and word stand in text; warn takes something away; icon is a picture; bare is laid out by who uses it. */
+  look?: 'plain' | 'main' | 'quiet' | 'word' | 'warn' | 'icon' | 'bare';
+  /** What it is called where there are no words in it. */
+  name?: string;
+  to?: string;
+}>();
+const BOX =
+  'inline-flex items-center gap-1.5 whitespace-nowrap rounded-[5px] border px-2.5 py-1 text-body font-medium disabled:border-line disabled:bg-panel disabled:text-muted';
+const LOOKS = {
+  plain: `${BOX} border-line bg-card text-ink enabled:hover:border-edge`,
+  main: `${BOX} border-verdigris bg-verdigris text-onverdigris hover:border-ink`,
+  quiet: 'text-fine text-muted hover:text-ink',
+  word: 'text-verdigris underline underline-offset-2',
+  warn: 'text-madder underline underline-offset-2',
+  icon: 'grid min-h-6 min-w-6 shrink-0 place-items-center text-muted enabled:hover:text-ink disabled:opacity-50',
+  bare: '',
+};
+</script>
+
+<template>
+  <component
+    :is="to === undefined ? 'button' : RouterLink"
+    :to="to"
+    :type="to === undefined ? 'button' : undefined"
+    :class="LOOKS[look]"
+    :aria-label="name"
+    :title="name"
+  >
+    <slot />
+  </component>
+</template>

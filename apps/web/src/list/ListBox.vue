@@ -1,0 +1,94 @@
+<script setup lang="ts" generic="Line extends { id: string }">
+/**
+ * A list on screen: of all its lines only those in sight are drawn, and fetched. A line is one option and holds no
+ * controls of its own; the keys go to the list.
+ */
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
+import { vDrag } from '../kit/drag.ts';
+import type { ListView } from './make.ts';
+
+const props = defineProps<{
+  list: ListView<Line>;
+  label: string;
+  /** In pixels: the same for all. */
+  lineHeight: number;
+  /** What a line carries when it is dragged. */
+  drags?: (line: Line) => object;
+}>();
+const emit = defineEmits<{ open: [line: Line] }>();
+const scroller = useTemplateRef<HTMLElement>('scroller');
+
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.list.total,
+    getScrollElement: () => scroller.value ?? null,
+    estimateSize: () => props.lineHeight,
+    overscan: 12,
+    getItemKey: (i: number) => props.list.lineAt(i)?.id ?? i,
+  })),
+);
+watch(
+  () => props.lineHeight,
+  () => virtual.value.measure(),
+);
+const items = computed(() => virtual.value.getVirtualItems());
+const drawn = computed(() => items.value.map((item) => ({ item, line: props.list.lineAt(item.index) })));
+const idOf = (line: Line): string => `line-${line.id}`;
+/** The line the keyboard is at, where it is drawn. */
+const current = computed(() => {
+  const at = drawn.value.find(({ line }) => line?.id === props.list.cursor)?.line;
+  return at && idOf(at);
+});
+watch([items, () => props.list.generation], () => {
+  const seen = items.value;
+  if (seen.length) void props.list.ensure(seen[0]!.index - 20, seen.at(-1)!.index + 40);
+});
+
+function toLine(): void {
+  const { cursor, place, total } = props.list;
+  if (cursor && place < total) virtual.value.scrollToIndex(place, { align: 'auto' });
+}
+watch(() => [props.list.cursor, props.list.place], toLine);
+// Coming back from another stage, the line one was at is in sight.
+onMounted(() => nextTick(toLine));
+defineExpose({
+  toTop: (): void => scroller.value?.scrollTo({ top: 0 }),
+  focus: (): void => scroller.value?.focus(),
+});
+</script>
+
+<template>
+  <div
+    ref="scroller"
+    class="relative min-h-0 flex-1 overflow-auto outline-none"
+    tabindex="0"
+    role="listbox"
+    :aria-label="label"
+    aria-multiselectable="true"
+    :aria-activedescendant="current"
+    :aria-busy="list.state === 'loading'"
+  >
+    <div :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">
+      <div
+        v-for="{ item, line } in drawn"
+        :id="line && idOf(line)"
+        :key="String(item.key)"
+        v-drag="line && drags && (() => drags!(line))"
+        role="option"
+        :aria-selected="Boolean(line) && (list.isSelected(line!.id) || list.cursor === line!.id)"
+        :aria-setsize="list.total"
+        :aria-posinset="item.index + 1"
+        class="absolute inset-x-0 top-0 cursor-default select-none"
+        :style="{ height: `${item.size}px`, transform: `translateY(${item.start}px)` }"
+        @click="line && list.click(line.id, $event)"
+        @dblclick="line && emit('open', line)"
+      >
+        <slot v-if="line" :line="line" :selected="list.isSelected(line.id)" :current="list.cursor === line.id" />
+        <div v-else class="h-full border-b border-line px-4 py-2" aria-hidden="true">
+          <div class="ml-16 h-3.5 w-2/3 rounded bg-panel" />
+        </div>
+      </div>
+    </div>
+  </div>
+</template>

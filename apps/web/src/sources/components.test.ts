@@ -1,0 +1,358 @@
+// @vitest-environment happy-dom
+/** What the parts of Sources do on screen. */
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import type { Facet, SourceDetail, SourceRow } from '@pandecta/contract';
+import { useSession } from '../session/store.ts';
+import { settled, withoutPage, type Answer } from '../testing.ts';
+import { useAsk } from './ask.ts';
+import AskLine from './AskLine.vue';
+import BatchSlip from './BatchSlip.vue';
+import HistoryList from './HistoryList.vue';
+import LedgerRow from './LedgerRow.vue';
+import NarrowPane from './NarrowPane.vue';
+import { useNarrow } from './narrow.ts';
+import RecordEditor from './RecordEditor.vue';
+import TagInput from './TagInput.vue';
+import YearRibbon from './YearRibbon.vue';
+
+let page: Awaited<ReturnType<typeof withoutPage>>;
+let answer: Answer;
+/** What the server says of the question asked of it. */
+const serve =
+  (replies: Record<string, unknown>): Answer =>
+  ({ path }) =>
+    replies[path] ?? {
+      rows: [],
+      total: 0,
+      notes: [],
+      facets: [],
+      years: [],
+      collections: [],
+      placements: [],
+      tags: [],
+    };
+
+beforeEach(async () => {
+  localStorage.clear();
+  answer = serve({});
+  page = await withoutPage((asked) => answer(asked));
+  page.make(useSession).workspace = {
+    id: 'w',
+    name: 'Inquiry',
+    role: 'contributor',
+    may: ['read', 'edit', 'own', 'cite', 'gather', 'arrange', 'mark'],
+  };
+});
+afterEach(() => {
+  document.body.innerHTML = '';
+  vi.unstubAllGlobals();
+});
+
+const button = (view: ReturnType<typeof page.show>, name: string) =>
+  view.findAll('button').find((b) => (b.attributes('aria-label') ?? b.text()) === name)!;
+
+describe('the record being edited', () => {
+  const source = {
+    id: 's',
+    record: { type: 'book', title: 'Tides', publisher: 'Quillback' },
+    provenance: { publisher: { from: 'layout', sure: 0.7 } },
+    tags: [],
+    places: [],
+    files: [],
+  } as unknown as SourceDetail;
+  const edits = () => page.asked.filter((a) => a.method === 'PATCH').map((a) => a.body);
+  const stale = (theirs: unknown): Response =>
+    Response.json(
+      {
+        detail: 'Ines Vance changed this',
+        conflict: {
+          by: 'Ines Vance',
+          subject: { kind: 'source', id: 's' },
+          moved: [{ what: 'title', field: 'title', yours: 'Ebb', theirs }],
+        },
+      },
+      { status: 409 },
+    );
+
+  test('sends a field once it is left, with what it held when one began, and nothing where nothing changed', async () => {
+    const view = page.show(RecordEditor, { source });
+    const title = view.get('#field-title');
+    await title.setValue('Ebb');
+    await title.trigger('blur');
+    await settled();
+    expect(edits()).toEqual([{ fields: { title: 'Ebb' }, seen: { title: 'Tides' } }]);
+    await view.get('#field-publisher').setValue('Quillback');
+    await view.get('#field-publisher').trigger('blur');
+    await settled();
+    expect(edits()).toHaveLength(1);
+  });
+
+  test('that met another’s newer value shows both, and loses neither until one has chosen', async () => {
+    answer = ({ method }) => (method === 'PATCH' ? stale('Flood') : {});
+    const view = page.show(RecordEditor, { source });
+    await view.get('#field-title').setValue('Ebb');
+    await view.get('#field-title').trigger('blur');
+    await settled();
+    const both = view.get('[role=alert]');
+    expect(both.findAll('dd').map((d) => d.text())).toEqual(['Flood', 'Keep theirs', 'Ebb', 'Use mine']);
+    await view.get('#field-title').trigger('blur');
+    expect(edits()).toHaveLength(1);
+    answer = () => ({ says: 'Edited', changeId: 'c' });
+    await button(view, 'Use mine').trigger('click');
+    await settled();
+    expect(edits().at(-1)).toEqual({ fields: { title: 'Ebb' }, seen: { title: 'Flood' } });
+    expect(view.find('[role=alert]').exists()).toBe(false);
+  });
+
+  test('lets one’s own go where one keeps theirs', async () => {
+    answer = ({ method }) => (method === 'PATCH' ? stale('Flood') : {});
+    const view = page.show(RecordEditor, { source });
+    await view.get('#field-title').setValue('Ebb');
+    await view.get('#field-title').trigger('blur');
+    await settled();
+    await button(view, 'Keep theirs').trigger('click');
+    expect((view.get('#field-title').element as HTMLTextAreaElement).value).toBe('Tides');
+    expect(edits()).toHaveLength(1);
+  });
+
+  test('says how a field is known, and what is wrong with a date', async () => {
+    const view = page.show(RecordEditor, { source });
+    expect(view.text()).toContain('from layout, 70 % sure');
+    await view.get('#field-issued').setValue('1874/1871');
+    expect(view.get('#field-issued').attributes('aria-invalid')).toBe('true');
+  });
+});
+
+describe('narrowing', () => {
+  const facet = (count: number): Facet => ({
+    type: 'tag',
+    name: 'Tag',
+    values: Array.from({ length: count }, (_, i) => ({ key: `t${i}`, name: `tag ${i}`, count: 20 - i })),
+  });
+  const show = async (facets: Facet[]) => {
+    answer = serve({ '/narrow': { total: 9, years: [], facets } });
+    page.make(useNarrow);
+    const view = page.show(NarrowPane);
+    await settled();
+    return view;
+  };
+
+  test('a click includes, another leaves out, a third does neither', async () => {
+    const view = await show([facet(2)]);
+    const ask = page.make(useAsk);
+    const seen: unknown[] = [];
+    for (let i = 0; i < 3; i += 1) {
+      await view.findAll('li button')[0]!.trigger('click');
+      await settled();
+      seen.push([[...ask.include], [...ask.exclude]]);
+    }
+    expect(seen).toEqual([
+      [['tag=t0'], []],
+      [[], ['tag=t0']],
+      [[], []],
+    ]);
+  });
+
+  test('few values are shown until more are asked for, and then one can be found by its name', async () => {
+    const view = await show([facet(15)]);
+    expect(view.findAll('li')).toHaveLength(6);
+    await button(view, '+ 9 more').trigger('click');
+    expect(view.findAll('li')).toHaveLength(15);
+    await view.get('input').setValue('g 14');
+    expect(view.findAll('li').map((l) => l.text())).toEqual(['tag 146']);
+  });
+
+  test('what was chosen stays in sight where it matches nothing now', async () => {
+    await page.router.push('/sources?include=tag%3Dlost');
+    const view = await show([facet(1)]);
+    const first = view.get('li button');
+    expect([first.attributes('aria-pressed'), first.text()]).toEqual(['true', '✓ lost0']);
+  });
+});
+
+describe('the ask line', () => {
+  test('shows what narrows as chips; Backspace at its beginning takes the last away', async () => {
+    await page.router.push('/sources?include=kind%3Dbook&exclude=tag%3Dx&from=1980');
+    const view = page.show(AskLine);
+    await settled();
+    const chips = () => view.findAll('.chip').map((c) => c.text());
+    expect(chips()).toEqual(['kind: book', 'not tag: x', 'years: 1980–…']);
+    await view.get('input').trigger('keydown', { key: 'Backspace' });
+    await settled();
+    expect(chips()).toEqual(['kind: book', 'not tag: x']);
+    await button(view, 'Take away kind: book').trigger('click');
+    await settled();
+    expect(chips()).toEqual(['not tag: x']);
+  });
+
+  test('sends words as they are typed, and Clear takes words and chips away', async () => {
+    const ask = page.make(useAsk);
+    const view = page.show(AskLine);
+    await view.get('input').setValue('gate');
+    await vi.waitFor(() => expect(ask.text).toBe('gate'));
+    await button(view, 'Clear').trigger('click');
+    await settled();
+    expect([ask.text, (view.get('input').element as HTMLInputElement).value]).toEqual(['', '']);
+  });
+});
+
+describe('a line of the ledger', () => {
+  const row = (more: object): SourceRow =>
+    ({
+      id: 'a',
+      record: { type: 'article-journal', title: 'Tides' },
+      tags: [],
+      titleLit: [],
+      marks: 0,
+      pages: 0,
+      files: 0,
+      places: 0,
+      reading: null,
+      starred: false,
+      addedAt: '2026-03-14',
+      ...more,
+    }) as unknown as SourceRow;
+  const say = (more: object, two = true): string => {
+    const columns = [{ id: 'container', name: 'Published in', width: '1fr' }];
+    return page.show(LedgerRow, { row: row(more), two, columns, checked: false, current: false }).text();
+  };
+
+  test('says of an article where it stands, of a case its report and court, of a letter to whom', () => {
+    const name = { family: 'Okonjo', given: 'Marit' };
+    const issued = { 'date-parts': [[1974, 3, 2]] };
+    expect(
+      say({
+        record: {
+          type: 'article-journal',
+          title: 'Tides',
+          author: [name],
+          'container-title': 'Shore',
+          volume: '3',
+          issue: '1',
+          issued,
+        },
+      }),
+    ).toContain('Okonjo · Shore 3(1) · 1974');
+    expect(
+      say({
+        record: {
+          type: 'legal_case',
+          title: 'Sallow v Withy',
+          volume: '2',
+          'container-title': 'SR',
+          page: '10',
+          authority: 'High Court',
+          issued,
+        },
+      }),
+    ).toContain('2 SR 10, High Court · 2 Mar 1974');
+    expect(
+      say({
+        record: {
+          type: 'personal_communication',
+          title: 'Letter',
+          author: [name],
+          recipient: [{ family: 'Reed' }],
+          issued,
+        },
+      }),
+    ).toContain('Okonjo · to Reed · 2 Mar 1974');
+  });
+
+  test('says how many marks, pages and places it has, in words that fit the number', () => {
+    expect(say({ marks: 1, pages: 7, places: 2, files: 1 })).toMatch(/1 mark7 p\.2 places/);
+  });
+
+  test('has its columns where each source has one line', () => {
+    expect(say({ record: { type: 'book', title: 'Tides', publisher: 'Quillback' } }, false)).toContain('Quillback');
+  });
+});
+
+describe('adding a tag', () => {
+  test('offers those that begin so, and a new one where none is called so; Enter takes none of an earlier letter', async () => {
+    answer = ({ query }) => ({
+      tags: query.get('begins') === 'u' ? [{ id: '1', name: 'used', subject: false, count: 3 }] : [],
+    });
+    const view = page.show(TagInput);
+    const offered = () => view.findAll('[role=option]').map((o) => o.text());
+    await view.get('input').setValue('u');
+    await vi.waitFor(() => expect(offered()).toEqual(['used3', 'New tag “u”']));
+    await view.get('input').setValue('up');
+    expect(offered()).toEqual(['New tag “up”']);
+    await view.get('input').trigger('keydown', { key: 'Enter' });
+    await vi.waitFor(() => expect(view.emitted('add')).toEqual([['up']]));
+  });
+});
+
+test('a history tells who did what and when, with fields before and after, and offers to undo what stands', async () => {
+  const entry = (more: object) => ({
+    id: 'c1',
+    by: 'Ines Vance',
+    at: '2026-03-14T09:30:00Z',
+    says: 'Edited title',
+    undone: false,
+    undoes: null,
+    change: { do: 'edit', source: 's', fields: { title: { before: 'Tides', after: 'Ebb' } } },
+    ...more,
+  });
+  answer = serve({
+    '/sources/s/history': {
+      entries: [entry({}), entry({ id: 'c2', says: 'Tagged', undone: true, change: { do: 'tag' } })],
+    },
+  });
+  const view = page.show(HistoryList, { source: 's' });
+  await settled();
+  expect(view.findAll('li').map((l) => l.findAll('button').length)).toEqual([1, 0]);
+  expect([view.get('del').text(), view.get('ins').text()]).toEqual(['Tides', 'Ebb']);
+  expect(view.findAll('time').map((t) => t.attributes('datetime'))).toEqual(Array(2).fill('2026-03-14T09:30:00.000Z'));
+  expect(view.text()).toContain('undone');
+});
+
+test('several sources: what all share is said so, and what only some have by how many', async () => {
+  const sum = {
+    count: 3,
+    kinds: [{ name: 'Book', count: 3 }],
+    tags: [{ id: 't', name: 'used', subject: false, count: 2 }],
+    collections: [],
+    withFile: 1,
+    starred: 3,
+    reading: [{ state: 'none', count: 3 }],
+    yearFrom: 1974,
+    yearTo: 2014,
+  };
+  answer = serve({ '/summary': sum });
+  const chosen = { ids: ['a', 'b', 'c'] };
+  const view = page.show(BatchSlip, { chosen, count: 3 });
+  await vi.waitFor(() => expect(view.text()).toContain('Bookall'));
+  expect(view.text()).toMatch(/3 sources.*used2.*In no collection.*with a file1.*starredall.*years1974–2014/s);
+  await button(view, 'Take used from all').trigger('click');
+  await settled();
+  expect(page.asked.at(-1)).toMatchObject({ path: '/tagging', body: { ...chosen, name: 'used', present: false } });
+});
+
+test('years are typed beside the ribbon; what is no year changes nothing', async () => {
+  answer = serve({
+    '/narrow': {
+      total: 2,
+      facets: [],
+      years: [
+        { year: 1974, count: 1 },
+        { year: 2014, count: 1 },
+      ],
+    },
+  });
+  const ask = page.make(useAsk);
+  page.make(useNarrow);
+  const view = page.show(YearRibbon);
+  await settled();
+  const from = view.get('input[aria-label="From year"]');
+  expect(from.attributes('placeholder')).toBe('1974');
+  await from.setValue('1980');
+  await from.trigger('change');
+  await settled();
+  expect(ask.years).toEqual([1980, undefined]);
+  await from.setValue('soon');
+  await from.trigger('change');
+  await settled();
+  expect(ask.years[0]).not.toBeNaN();
+});
