@@ -17,9 +17,10 @@ test('from a file to a found, filed, read and cited source', async ({ page }) =>
       { name: 'scan_0001.pdf', content: pdf },
     ]);
     await expect(page.getByRole('heading', { name: 'harbour.ris and 1 more' })).toBeVisible();
-    await expect(page.getByText('1 sources new').or(page.getByText('1 source new')).first()).toBeVisible();
+    const files = page.getByRole('table', { name: 'Files' });
+    await expect(files.getByRole('row', { name: /harbour\.ris/ })).toContainText('1 source new');
     await expect(
-      page.getByRole('table').getByText(/Attached to “The Gatekeeper’s Ledger Reconsidered” \(2 pages\): same DOI/),
+      files.getByText(/Attached to “The Gatekeeper’s Ledger Reconsidered” \(2 pages\): same DOI/),
     ).toBeVisible();
   });
 

@@ -3,9 +3,10 @@ import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync 
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { choosePort, freePort, isFree } from './ports.mjs';
 import { startPostgres } from './postgres.mjs';
+import { keepRunning } from './serve.mjs';
 import { Stop } from './say.mjs';
 
 /** The one sentence the work ends with. */
@@ -84,5 +85,64 @@ describe('the database cluster', () => {
     writeFileSync(join(folder, 'db/someone-elses.txt'), 'kept');
     expect(await sentence(() => startPostgres(folder))).toContain('move it away and start again');
     expect(readdirSync(join(folder, 'db'))).toEqual(['someone-elses.txt']);
+  });
+});
+
+describe('a server that ends by itself', () => {
+  /** Servers that end with these codes, one after another; null does not start. */
+  async function waits(codes, { stopsAfter = Infinity, lived = () => 0 } = {}) {
+    const paused = [];
+    const now = vi.spyOn(Date, 'now');
+    vi.spyOn(process.stdout, 'write').mockImplementation(() => true);
+    let clock = 0;
+    now.mockImplementation(() => clock);
+    let nth = 0;
+    const one = () => {
+      const at = nth;
+      nth += 1;
+      return {
+        get ended() {
+          clock += lived(at);
+          return Promise.resolve(codes[at]);
+        },
+      };
+    };
+    const startServer = async () => {
+      if (codes[nth] === null) {
+        nth += 1;
+        throw new Error('the port is taken');
+      }
+      return one();
+    };
+    await keepRunning(
+      { server: one(), startServer },
+      () => nth >= codes.length && paused.length >= Math.min(stopsAfter, codes.length),
+      async (ms) => void paused.push(ms),
+    );
+    vi.restoreAllMocks();
+    return paused;
+  }
+
+  test('is started anew after a pause that doubles while it keeps dying, up to a minute', async () => {
+    expect(await waits(Array(9).fill(1))).toEqual([1000, 2000, 4000, 8000, 16_000, 32_000, 60_000, 60_000, 60_000]);
+  });
+
+  test('that had run well for a minute is started after the shortest pause again', async () => {
+    const paused = await waits([1, 1, 1, 1], { lived: (nth) => (nth === 2 ? 61_000 : 0) });
+    expect(paused).toEqual([1000, 2000, 1000, 2000]);
+  });
+
+  test('is tried again where it could not be started', async () => {
+    expect(await waits([1, null, 1])).toEqual([1000, 2000, 4000]);
+  });
+
+  test('is not started where it was told to end', async () => {
+    let started = 0;
+    await keepRunning(
+      { server: { ended: Promise.resolve(0) }, startServer: async () => (started += 1) },
+      () => true,
+      async () => {},
+    );
+    expect(started).toBe(0);
   });
 });
