@@ -8,7 +8,7 @@ test('the ask line narrows as one types, by field and by facet', async ({ page }
   const total = page.getByText(/^\d+ sources?$/);
   const numberIn = async (of: Locator): Promise<number> => Number(/\d+/.exec((await of.textContent())!)![0]);
   const all = (await total.textContent())!;
-  await ask(page, 'author:penhallow year:1980-');
+  await ask(page, 'journal:shore year:1980-');
   await expect(total).not.toHaveText(all);
   const asked = await numberIn(total);
   const articles = page.getByRole('complementary', { name: 'Narrow' }).getByRole('button', { name: /Journal article/ });
