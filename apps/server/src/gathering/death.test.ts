@@ -1,9 +1,8 @@
 /** What is left when a server is killed in the middle of its work, and what the next one makes of it. */
-import { spawn, type ChildProcess } from 'node:child_process';
-import { dirname, join } from 'node:path';
-import { createServer } from 'node:net';
+import type { ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { JobList, SourcePage } from '@pandecta/contract';
+import { anotherServer } from '../testing/another.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -18,34 +17,10 @@ afterAll(async () => {
   await server.close();
 });
 
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
-
-/** A server in a process of its own on the same database; resolves when it answers. */
 async function another(): Promise<{ child: ChildProcess; base: string }> {
-  const { config } = server.app.services;
-  const port = await freePort();
-  const child = spawn(process.execPath, [join(dirname(process.env.PANDECTA_TASKS!), 'main.js')], {
-    env: {
-      ...process.env,
-      DATABASE_URL: config.databaseUrl,
-      PANDECTA_DATA: config.dataFolder,
-      PANDECTA_PORT: String(port),
-      PANDECTA_MIGRATIONS: config.migrationsFolder,
-    },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  running.push(child);
-  await new Promise<void>((resolve, reject) => {
-    child.once('message', () => resolve());
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
-  return { child, base: `http://127.0.0.1:${port}` };
+  const made = await anotherServer(server.app.services.config);
+  running.push(made.child);
+  return made;
 }
 
 async function until(holds: () => Promise<boolean>): Promise<void> {

@@ -1,6 +1,7 @@
 /** Jobs when the ground gives way: the database goes, the server dies over them. */
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import type { JobInfo, JobList, Problem } from '@pandecta/contract';
+import { anotherServer, lineTo } from '../testing/another.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -11,11 +12,21 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.close());
 
-const RIS = Array.from({ length: 300 }, (_, i) => `TY  - BOOK\nTI  - Tide tables, volume ${i}\nER  - \n`).join('');
-async function begin(): Promise<string> {
-  const form = new FormData();
-  form.append('file', new Blob([RIS]), 'tides.ris');
-  return (await me.at<{ jobId: string }>('POST', '/imports', form)).jobId;
+const ris = (title: string): string =>
+  Array.from({ length: 300 }, (_, i) => `TY  - BOOK\nTI  - ${title} tables, volume ${i}\nER  - \n`).join('');
+async function begin(title: string, base = server.base): Promise<string> {
+  const body = new FormData();
+  body.append('file', new Blob([ris(title)]), 'tides.ris');
+  const headers = { cookie: me.cookie, 'x-csrf-token': me.info.csrf };
+  const reply = await fetch(`${base}/api/w/${me.workspace}/imports`, { method: 'POST', headers, body });
+  return ((await reply.json()) as { jobId: string }).jobId;
+}
+/** Until the job stands in the middle of its work. */
+async function waitsInside(): Promise<void> {
+  for (let waiting: number | null = 0; !waiting;)
+    waiting = (
+      await run(`select 1 from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`)
+    ).rowCount;
 }
 const job = async (id: string): Promise<JobInfo> =>
   (await me.at<JobList>('GET', '/jobs')).jobs.find((j) => j.id === id)!;
@@ -25,11 +36,8 @@ test('all its connections cut while a job runs, the server answers again and tak
   await run(`create function wait_once() returns trigger language plpgsql as $$ begin
     if (select taken from jobs order by id desc limit 1) = 1 then perform pg_sleep(30); end if; return null; end $$`);
   await run('create trigger wait_once after insert on sources for each statement execute function wait_once()');
-  const id = await begin();
-  for (let waiting: number | null = 0; !waiting;)
-    waiting = (
-      await run(`select 1 from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`)
-    ).rowCount;
+  const id = await begin('Tide');
+  await waitsInside();
   await run(
     `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`,
   );
@@ -58,7 +66,7 @@ test('while the database cannot be reached, one is told that nothing was changed
 });
 
 test('a job over which the server ended three times is given up, and says at what', async () => {
-  const id = await begin();
+  const id = await begin('Tide');
   await me.jobEnds(id);
   // As three servers that died over it leave it.
   await run(`update jobs set state = 'running', taken = 3, says = 'Reading tides.ris' where id = '${id}'`);
@@ -67,4 +75,30 @@ test('a job over which the server ended three times is given up, and says at wha
     state: 'failed',
     says: 'Given up: the server ended 3 times over it, the last time at “Reading tides.ris”; nothing was added.',
   });
+}, 60_000);
+
+test('the database gone for a while in the middle of a job, the server lives, says so meanwhile, and does the job after', async () => {
+  const { config, jobs } = server.app.services;
+  // The server of the test does no more jobs: the other gets them.
+  await jobs.stop();
+  const line = await lineTo(config.databaseUrl);
+  const { child, base } = await anotherServer(config, line.url);
+  const ends = vi.fn();
+  child.once('exit', ends);
+  try {
+    await run(`create trigger wait_once after insert on sources for each statement execute function wait_once()`);
+    const id = await begin('Ebb', base);
+    await waitsInside();
+    await line.cut();
+    const asked = await fetch(`${base}/api/w/${me.workspace}/places`, { headers: { cookie: me.cookie } });
+    expect([asked.status, ((await asked.json()) as Problem).code]).toEqual([503, 'unavailable']);
+    await line.mend();
+    await me.jobEnds(id);
+    expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
+    expect(ends).not.toHaveBeenCalled();
+  } finally {
+    child.kill('SIGKILL');
+    await line.cut();
+    await run('drop trigger wait_once on sources');
+  }
 }, 60_000);

@@ -15,6 +15,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
+import { QueueDatabase } from './queue-database.ts';
 import { jobs } from './tables.ts';
 import { Cancelled, type JobKind, type Progress, type Work } from './kind.ts';
 
@@ -34,6 +35,7 @@ const lockOf = (jobId: SQL | string): SQL => sql`hashtextextended(${jobId}::text
 
 export class Jobs {
   private readonly boss: PgBoss;
+  private readonly queueDatabase: QueueDatabase;
   private readonly db: Db;
   private looking: NodeJS.Timeout | undefined;
   private kinds = new Map<string, { kind: JobKind; work: Work }>();
@@ -44,7 +46,8 @@ export class Jobs {
     private readonly report: (error: unknown) => void,
   ) {
     this.db = database.db;
-    this.boss = new PgBoss({ connectionString: url, max: 3, application_name: 'pandecta jobs' });
+    this.queueDatabase = new QueueDatabase(url);
+    this.boss = new PgBoss({ db: this.queueDatabase });
     this.boss.on('error', report);
   }
 
@@ -102,6 +105,7 @@ export class Jobs {
   async stop(): Promise<void> {
     clearInterval(this.looking);
     await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
+    await this.queueDatabase.close();
   }
 
   /** Makes the job and queues it once the caller's own rows are there. */
