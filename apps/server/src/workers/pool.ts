@@ -32,24 +32,26 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
 
 export class Workers {
   private readonly pool: Piscina;
+  private readonly longest: typeof LONGEST_MS;
 
   /**
    * @param built the worker's own bundle; beside the server's unless it is said
    * @param threads how many at most; a single one stays, and does what it is given one after another
-   * @param limited whether a thread may not use more than so much memory
+   * @param memory what a thread may use, in MB
    */
   constructor(
     built = fileURLToPath(new URL('./tasks.js', import.meta.url)),
     threads = Math.max(1, Math.min(4, availableParallelism())),
-    { limited = true } = {},
+    { memory = MOST_MEMORY_MB, longest = LONGEST_MS }: { memory?: number; longest?: typeof LONGEST_MS } = {},
   ) {
+    this.longest = longest;
     if (!existsSync(built)) throw new Error(`The workers are not built: ${built} is missing.`);
     this.pool = new Piscina({
       filename: built,
       minThreads: 1,
       maxThreads: threads,
       idleTimeout: 60_000,
-      ...(limited && { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } }),
+      ...(memory < Infinity && { resourceLimits: { maxOldGenerationSizeMb: memory } }),
     });
   }
 
@@ -59,7 +61,7 @@ export class Workers {
     input: Parameters<Tasks[N]>[0],
     transferList?: TransferListItem[],
   ): Promise<Awaited<ReturnType<Tasks[N]>>> {
-    const longest = LONGEST_MS[name];
+    const longest = this.longest[name];
     const signal = longest === undefined ? undefined : AbortSignal.timeout(longest);
     try {
       return (await this.pool.run(input, {

@@ -71,7 +71,7 @@ export class ColumnsService {
     private readonly db: Db,
     tasksFile: string | undefined,
   ) {
-    this.worker = new Workers(tasksFile, 1, { limited: false });
+    this.worker = new Workers(tasksFile, 1, { memory: Infinity });
   }
 
   async ask(workspaceId: string, { sets, ...asked }: Asked): Promise<ColumnsAnswer> {
