@@ -20,8 +20,22 @@ import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
 import { type SourceRecord } from '@pandecta/core/source';
 
-export const SORT_KEYS = ['relevance', 'title', 'author', 'year', 'added', 'changed', 'kind', 'container'] as const;
-export type SortKey = (typeof SORT_KEYS)[number];
+/**
+ * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
+ * database keeps; numbers and times, of which the highest come first when they are asked for, are told from the columns.
+ */
+export const SORTS = {
+  relevance: { name: 'Relevance', by: 'rank' },
+  title: { name: 'Title', by: 'text' },
+  author: { name: 'Author', by: 'text' },
+  year: { name: 'Year', by: 'number' },
+  container: { name: 'Published in', by: 'text' },
+  kind: { name: 'Kind', by: 'text' },
+  added: { name: 'Added', by: 'number' },
+  changed: { name: 'Changed', by: 'number' },
+} as const;
+export type SortKey = keyof typeof SORTS;
+export const SORT_KEYS = Object.keys(SORTS) as SortKey[];
 export const MOST_IDS = 100_000;
 
 /** A question to the sources: the ask line's text, what is narrowed to, and where. */

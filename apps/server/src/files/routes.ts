@@ -2,7 +2,7 @@
 import { eq, sql, type InferSelectModel } from 'drizzle-orm';
 import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import { asTyped, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
+import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { excerpt, findLit } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { bytes, number, rows, text } from '../database/read.ts';
@@ -44,7 +44,7 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
   declare(routes.files.within, async ({ workspace, params, query }) => {
     await findFile(db, workspace.id, params.file);
     const tree = parseQuery(query.q).tree;
-    const sought = soughtIn(asTyped(tree), TEXTUAL_FIELDS);
+    const sought = soughtIn(asTyped(tree), TEXT_FIELDS);
     const { any } = pageTsquery(workspace.number, sought);
     if (!any) return { hits: [], total: 0 };
     const found = await rows(

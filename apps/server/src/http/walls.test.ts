@@ -76,6 +76,11 @@ describe('of a member', () => {
   });
 });
 
+test.each([[[]], [[{ q: 'x' }]], ['x'], [7]])('where a shape is wanted, %j is refused by name', async (matching) => {
+  const reply = await me.call<Problem>('POST', `/w/${me.workspace}/tagging`, { matching, name: 'used', present: true });
+  expect([reply.status, reply.body.detail]).toEqual([400, expect.stringContaining('matching must be an object')]);
+});
+
 test('brackets, colons and quotation marks within texts count for nothing', () => {
   const text = '[{:"\\'.repeat(20_000);
   expect(() => refuseUnwieldy(JSON.stringify({ note: text, more: [[{ a: text }]] }))).not.toThrow();

@@ -1,17 +1,14 @@
 /** What of a source is searched, and under which prefix. Index and query share this, so they always agree. */
 import { nameSpoken, NAME_VARIABLES, TEXT_VARIABLES, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { letterOf, type TextField } from '@pandecta/core/query';
 import { Lexemes } from '@pandecta/core/words';
-
-/** Fields with posting lists of their own. */
-export const TEXT_FIELDS = { title: 't', author: 'a', journal: 'j', abstract: 'b', note: 'n', page: 'p' } as const;
-export type TextField = keyof typeof TEXT_FIELDS;
 
 /**
  * The prefix of a lexeme: the number of the workspace, and the field in the vector of fields. So the words of one
  * workspace and of one field have posting lists of their own.
  */
 export function prefixOf(workspace: number, field?: TextField): string {
-  return `${workspace.toString(36)}${field ? TEXT_FIELDS[field] : ''}:`;
+  return `${workspace.toString(36)}${field ? letterOf(field) : ''}:`;
 }
 
 export interface TextParts {

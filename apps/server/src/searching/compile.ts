@@ -5,7 +5,14 @@
  */
 import { sql, type SQL } from 'drizzle-orm';
 import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
-import { parseYears, type Node, type QueryField } from '@pandecta/core/query';
+import {
+  isTextField,
+  parseYears,
+  type Node,
+  type OtherField,
+  type QueryField,
+  type TextField,
+} from '@pandecta/core/query';
 import type { Condition } from '@pandecta/core/narrowing';
 import { READING_STATES, type Presence } from '@pandecta/core/changes';
 import { findKinds } from '@pandecta/core/source';
@@ -18,7 +25,7 @@ import { collections } from '../places/tables.ts';
 import { tags } from '../tags/tables.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
-import { prefixOf, type TextField } from '../indexing/vector.ts';
+import { prefixOf } from '../indexing/vector.ts';
 import { wordSet, type NumberSet } from './columns/load.ts';
 
 export interface Scope {
@@ -40,18 +47,18 @@ export interface Compiled {
 }
 
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
-const FIELDS: Partial<Record<QueryField, TextField>> = {
-  author: 'author',
-  title: 'title',
-  abstract: 'abstract',
-  journal: 'journal',
-  note: 'note',
-  page: 'page',
-};
 /** A word being typed that is shorter than this begins half of all words. */
 const SHORT = 3;
 /** Matches nothing: a query of words none of which can be searched. */
 const NOTHING: Condition = { is: 'none' };
+/** What `file:` asks for by a word; any other text is looked for in the names of files. */
+const FILE_STATES: Partial<Record<string, string[]>> = {
+  text: ['text'],
+  yes: ['text', 'image only', 'other'],
+  none: ['none'],
+  no: ['none'],
+  image: ['image only'],
+};
 const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
 
 export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compiled> {
@@ -206,60 +213,47 @@ class Compiler {
   }
 
   private async field(field: QueryField, text: string, phrase: boolean, excluded: boolean): Promise<Condition> {
-    const textField = FIELDS[field];
-    if (textField) {
-      if (phrase) return this.phrase(text, textField, excluded);
-      const words = this.words(text, textField, false, excluded);
-      return words ? this.set(wordSet('fields', words)) : NOTHING;
-    }
-    switch (field) {
-      case 'year': {
-        const range = parseYears(text);
-        return range ? { is: 'years', ...range } : NOTHING;
-      }
-      case 'added':
-        return DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING;
-      case 'kind':
-        return this.facet('kind', findKinds(text));
-      case 'is':
-        return fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING;
-      case 'state': {
-        const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
-        return this.facet(
-          'reading',
-          READING_STATES.filter((s) => s === wanted || (wanted === 'unread' && s === 'to read')),
-        );
-      }
-      case 'file': {
-        const wanted = text.toLowerCase().trim();
-        const states = {
-          text: ['text'],
-          yes: ['text', 'image only', 'other'],
-          none: ['none'],
-          no: ['none'],
-          image: ['image only'],
-        }[wanted];
-        if (states) return this.facet('file', states);
-        return this
-          .bySource(sql`select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
-          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${literally(text)}%`}`);
-      }
-      case 'tag':
-      case 'subject':
-        return this.tagged(text, phrase);
-      case 'in':
-        return this.facet('in', await this.collectionsNamed(text));
-      case 'doi': {
-        const doi = normaliseDoi(text);
-        const key = doi ? sql`key = ${`doi:${doi}`}` : sql`key like ${`doi:${literally(text.toLowerCase())}%`}`;
-        return this.bySource(
-          sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and ${key}`,
-        );
-      }
-      default:
-        return NOTHING;
-    }
+    if (!isTextField(field)) return this.others[field](text, phrase);
+    if (phrase) return this.phrase(text, field, excluded);
+    const words = this.words(text, field, false, excluded);
+    return words ? this.set(wordSet('fields', words)) : NOTHING;
   }
+
+  /** What each field that does not ask for words asks for. */
+  private readonly others: Record<OtherField, (text: string, phrase: boolean) => Condition | Promise<Condition>> = {
+    year: (text) => {
+      const range = parseYears(text);
+      return range ? { is: 'years', ...range } : NOTHING;
+    },
+    added: (text) =>
+      DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING,
+    kind: (text) => this.facet('kind', findKinds(text)),
+    is: (text) => (fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING),
+    state: (text) => {
+      const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
+      return this.facet(
+        'reading',
+        READING_STATES.filter((s) => s === wanted || (wanted === 'unread' && s === 'to read')),
+      );
+    },
+    file: (text) => {
+      const states = FILE_STATES[text.toLowerCase().trim()];
+      if (states) return this.facet('file', states);
+      return this
+        .bySource(sql`select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
+          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${literally(text)}%`}`);
+    },
+    tag: (text, phrase) => this.tagged(text, phrase),
+    subject: (text, phrase) => this.tagged(text, phrase),
+    in: async (text) => this.facet('in', await this.collectionsNamed(text)),
+    doi: (text) => {
+      const doi = normaliseDoi(text);
+      const key = doi ? sql`key = ${`doi:${doi}`}` : sql`key like ${`doi:${literally(text.toLowerCase())}%`}`;
+      return this.bySource(
+        sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and ${key}`,
+      );
+    },
+  };
 
   /** Names fold: "résumé" finds the tag "Resume"; without quotation marks the beginning of a name is enough. */
   private async tagged(text: string, phrase: boolean): Promise<Condition> {

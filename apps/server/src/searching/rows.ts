@@ -1,7 +1,7 @@
 /** The lines of the ledger for given sources, with where each matched. */
 import { sql } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
-import { nothingSought, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
+import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
@@ -29,7 +29,7 @@ const LINE = {
 
 export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
-  const sought = soughtIn(q.tree, TEXTUAL_FIELDS);
+  const sought = soughtIn(q.tree, TEXT_FIELDS);
   const searching = !nothingSought(sought);
   const found = await rows(
     db,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The ledger: the list of all sources that match, how it is sorted, and what its lines show. */
 import { computed, useTemplateRef, watch } from 'vue';
+import { SORT_KEYS, SORTS } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import type { DragSources } from '../places/dragged.ts';
 import EmptyState from '../kit/EmptyState.vue';
@@ -11,7 +12,7 @@ import KitNotice from '../kit/KitNotice.vue';
 import ListBox from '../list/ListBox.vue';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
-import { COLUMNS, nextSort, SORTS, sortInWords, useDensity, useShownColumns } from './columns.ts';
+import { COLUMNS, nextSort, sortInWords, useDensity, useShownColumns } from './columns.ts';
 import { useLedger } from './ledger.ts';
 import LedgerRow from './LedgerRow.vue';
 
@@ -47,10 +48,10 @@ const dragged = ({ id }: { id: string }): DragSources =>
     : { what: 'sources', chosen: { ids: [id] }, count: 1 };
 
 const sorts = computed(() =>
-  SORTS.filter((s) => searching.value || s.key !== 'relevance').map((s) => ({
-    name: s.name,
-    sign: sortOf(s.key),
-    run: (event: MouseEvent) => ask.setSort(nextSort(ask.sort, s.key, event.shiftKey)),
+  SORT_KEYS.filter((key) => searching.value || key !== 'relevance').map((key) => ({
+    name: SORTS[key].name,
+    sign: sortOf(key),
+    run: (event: MouseEvent) => ask.setSort(nextSort(ask.sort, key, event.shiftKey)),
   })),
 );
 const columnEntries = computed(() =>

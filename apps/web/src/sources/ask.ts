@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { useSessionStorage } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
-import { nothingSought, parseQuery, soughtIn, TEXTUAL_FIELDS } from '@pandecta/core/query';
+import { nothingSought, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import type { Ask } from '@pandecta/contract';
 
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
@@ -42,7 +42,7 @@ export const useAsk = defineStore('ask', () => {
   });
   /** True when words are asked for, by which the answer is ranked and shown with where they stand. */
   const ranked = computed(
-    () => Boolean(text.value) && !nothingSought(soughtIn(parseQuery(text.value).tree, TEXTUAL_FIELDS)),
+    () => Boolean(text.value) && !nothingSought(soughtIn(parseQuery(text.value).tree, TEXT_FIELDS)),
   );
   /** A source to go to, given by a link. */
   const at = computed(() => single(query.value.at));

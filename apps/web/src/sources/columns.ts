@@ -1,6 +1,6 @@
 /** What the lines of the ledger show beside the title, and how they are sorted. */
 import { useLocalStorage } from '@vueuse/core';
-import type { SortKey } from '@pandecta/contract';
+import { SORTS, type SortKey } from '@pandecta/contract';
 
 export interface Column {
   id: 'author' | 'container' | 'year' | 'kind' | 'tags' | 'added' | 'pages' | 'places' | 'reading';
@@ -25,22 +25,11 @@ export const useShownColumns = () =>
   useLocalStorage<Column['id'][]>('columns', ['author', 'container', 'year', 'tags']);
 export const useDensity = () => useLocalStorage<'two' | 'one'>('density', 'two');
 
-export const SORTS: { key: SortKey; name: string }[] = [
-  { key: 'relevance', name: 'Relevance' },
-  { key: 'title', name: 'Title' },
-  { key: 'author', name: 'Author' },
-  { key: 'year', name: 'Year' },
-  { key: 'container', name: 'Published in' },
-  { key: 'kind', name: 'Kind' },
-  { key: 'added', name: 'Added' },
-  { key: 'changed', name: 'Changed' },
-];
-
 /** The sort after a click on a key: alone it replaces, with Shift it is added after the others; again it turns round. */
 export function nextSort(sort: string, key: SortKey, add: boolean): string {
   const parts = sort.split(',').filter(Boolean);
   const at = parts.findIndex((p) => p.replace(/^-/, '') === key);
-  const first = key === 'year' || key === 'added' || key === 'changed' ? `-${key}` : key;
+  const first = SORTS[key].by === 'number' ? `-${key}` : key;
   const turned = at < 0 ? first : parts[at]!.startsWith('-') ? key : `-${key}`;
   if (!add) return turned;
   return at < 0 ? [...parts, turned].join(',') : parts.map((p, i) => (i === at ? turned : p)).join(',');
@@ -51,7 +40,7 @@ export function sortInWords(sort: string, ranked: boolean): string {
   const parts = (sort || (ranked ? 'relevance' : '-added')).split(',');
   const words = parts.map((p) => {
     const key = p.replace(/^-/, '');
-    const name = SORTS.find((s) => s.key === key)?.name.toLowerCase() ?? key;
+    const name = SORTS[key as SortKey]?.name.toLowerCase() ?? key;
     return key === 'relevance' ? name : `${name} ${p.startsWith('-') ? '↓' : '↑'}`;
   });
   return words.join(', then ');

@@ -1,3 +1,4 @@
+export * from './fields.ts';
 export * from './tree.ts';
 export * from './parse.ts';
 export * from './sought.ts';

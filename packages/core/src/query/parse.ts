@@ -2,7 +2,8 @@
  * The ask line's language: words (all must be there), "phrases", -not, field:value, `or`, brackets, word* for
  * beginnings. Nothing typed is ever an error that stops: what cannot be read is taken as words and a note says so.
  */
-import { QUERY_FIELDS, type Node, type QueryField } from './tree.ts';
+import { fieldNamed } from './fields.ts';
+import type { Node } from './tree.ts';
 
 export interface Note {
   /** Offsets into the text. */
@@ -17,18 +18,6 @@ export interface ParsedQuery {
   /** The parts as they stand in the text, at the outermost level: what a page shows as chips. */
   parts: { start: number; end: number; node: Node }[];
 }
-
-const ALIASES: Record<string, QueryField> = {
-  by: 'author',
-  person: 'author',
-  date: 'year',
-  type: 'kind',
-  collection: 'in',
-  term: 'subject',
-  reading: 'state',
-  gloss: 'note',
-  text: 'page',
-};
 
 export function parseQuery(text: string): ParsedQuery {
   return new Parser(text).run();
@@ -109,7 +98,7 @@ class Parser {
     const m = /([A-Za-z]+):/y;
     m.lastIndex = this.pos;
     const found = m.exec(this.text);
-    const name = found && this.fieldNamed(found[1]!);
+    const name = found && fieldNamed(found[1]!);
     if (name) {
       this.pos = m.lastIndex;
       if (/["“]/.test(this.text[this.pos] ?? ''))
@@ -124,11 +113,6 @@ class Parser {
     const prefix = /\*$/.test(raw);
     const word = raw.replace(/\*+$/, '');
     return /[\p{L}\p{N}]/u.test(word) ? { is: 'word', text: word, ...(prefix ? { prefix } : {}) } : undefined;
-  }
-
-  private fieldNamed(name: string): QueryField | undefined {
-    const lower = name.toLowerCase();
-    return QUERY_FIELDS.find((f) => f === lower) ?? (Object.hasOwn(ALIASES, lower) ? ALIASES[lower] : undefined);
   }
 
   private quoted(): string {

@@ -1,12 +1,10 @@
 /** What a query would light in a text: every word and phrase that is asked for and not excluded. */
 import { fold, stemsBegunBy, tokens, type Sought } from '../words/index.ts';
-import type { Node, QueryField } from './tree.ts';
-
-/** The fields whose conditions ask for words, which can be lit. */
-export const TEXTUAL_FIELDS: readonly QueryField[] = ['author', 'title', 'abstract', 'journal', 'note', 'page'];
+import { isTextField, type TextField } from './fields.ts';
+import type { Node } from './tree.ts';
 
 /** @param fields which field conditions light words here; words without a field always do. */
-export function soughtIn(tree: Node, fields: readonly QueryField[] = []): Sought {
+export function soughtIn(tree: Node, fields: readonly TextField[] = []): Sought {
   const out: Sought = { stems: new Set(), prefixes: [], phrases: [] };
   const phrase = (text: string): void => {
     const stems = tokens(text).map((t) => t.stem);
@@ -27,7 +25,7 @@ export function soughtIn(tree: Node, fields: readonly QueryField[] = []): Sought
           for (const s of stemsBegunBy(end)) out.stems.add(s);
         }
       });
-    } else if (node.is === 'field' && TEXTUAL_FIELDS.includes(node.field) && fields.includes(node.field)) {
+    } else if (node.is === 'field' && isTextField(node.field) && fields.includes(node.field)) {
       if (node.phrase) phrase(node.text);
       else for (const t of tokens(node.text)) out.stems.add(t.stem);
     }

@@ -1,23 +1,5 @@
 /** A query as a tree. It knows nothing of SQL; the server turns it into conditions, the page into chips. */
-export const QUERY_FIELDS = [
-  'author',
-  'title',
-  'year',
-  'kind',
-  'tag',
-  'subject',
-  'in',
-  'doi',
-  'file',
-  'state',
-  'is',
-  'abstract',
-  'journal',
-  'note',
-  'page',
-  'added',
-] as const;
-export type QueryField = (typeof QUERY_FIELDS)[number];
+import type { QueryField } from './fields.ts';
 
 export type Node =
   | { is: 'all' }

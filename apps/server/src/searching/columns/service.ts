@@ -3,6 +3,7 @@
  * `derivations` which numbers it altered, and what was noted since the last look is read again before an answer.
  */
 import { sql } from 'drizzle-orm';
+import { SORT_KEYS, SORTS } from '@pandecta/contract';
 import type { SortBy } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/changes';
 import { snapshot, type Db } from '../../database/connect.ts';
@@ -26,7 +27,7 @@ import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage, SentRows } from './thre
 /** Sources held over all workspaces before the one longest unused is let go: some 400 MB. */
 const MOST_HELD = 3_000_000;
 /** Sort keys that are text; the others are numbers the columns hold. */
-const RANKED = new Set(['title', 'author', 'container', 'kind']);
+const RANKED = new Set<string>(SORT_KEYS.filter((key) => SORTS[key].by === 'text'));
 /** So many altered sources are placed anew among the others, or looked at anew in a set; of more all are read. */
 const MOST_MOVED = 2000;
 /** Sets of words kept for a workspace; each takes a bit a source. */
