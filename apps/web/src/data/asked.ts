@@ -3,10 +3,7 @@ import { promiseTimeout } from '@vueuse/core';
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
 import type { Touched } from '@pandecta/contract';
 import { isAbort } from '../api/client.ts';
-import { useLive } from './live.ts';
-
-/** News come in bursts: those of so long are answered with one asking. */
-const GATHER_MS = 150;
+import { useNews } from './live.ts';
 
 export interface Asking<Q, A> {
   /** What is asked; null asks nothing. */
@@ -31,15 +28,11 @@ export interface Asked<A> {
 export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, pause }: Asking<Q, A>): Asked<A> {
   const value = shallowRef<A | null>(null);
   const trouble = ref('');
-  const live = useLive();
   let stop: AbortController | undefined;
   let stale = true;
-  let later: ReturnType<typeof setTimeout> | undefined;
   let asked: string | undefined;
 
   async function load(): Promise<void> {
-    clearTimeout(later);
-    later = undefined;
     stop?.abort();
     const now = question();
     stale = false;
@@ -72,14 +65,10 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
   const look = (): void => void (seen() ? load() : (stale = true));
   watch(() => JSON.stringify(question()), look, { immediate: true });
   watch(seen, (now) => now && stale && void load());
-  const silence = live.listen((touched) => {
+  useNews((touched) => {
     const now = question();
-    if (now !== null && concerns(touched, now)) later ??= setTimeout(() => ((later = undefined), look()), GATHER_MS);
-  });
-  onScopeDispose(() => {
-    silence();
-    clearTimeout(later);
-    stop?.abort();
-  });
+    return now !== null && concerns(touched, now);
+  }, look);
+  onScopeDispose(() => stop?.abort());
   return { value, trouble, reload: load };
 }

@@ -3,7 +3,9 @@
  * server has said so. Of several windows of one browser a single one keeps the stream and tells the others, since a
  * browser allows few lines to one server.
  */
+import { useThrottleFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
+import { onScopeDispose } from 'vue';
 import { routes, type NewsKind, type Touched } from '@pandecta/contract';
 import { addressOf } from '../api/client.ts';
 
@@ -70,5 +72,19 @@ export function concerns(touched: Touched, kinds: NewsKind[], id?: string): bool
   return kinds.some((kind) => {
     const ids = touched.kinds[kind];
     return ids === 'all' || (ids !== undefined && (id === undefined || ids.includes(id)));
+  });
+}
+
+/** News come in bursts: after the first of them, those of so long are answered with one asking. */
+const GATHER_MS = 200;
+
+/** Has an answer looked at again when what was touched concerns it, as long as whoever asks is there. */
+export function useNews(concerns: (touched: Touched) => boolean, look: () => unknown): void {
+  let here = true;
+  const gathered = useThrottleFn(() => (here ? look() : undefined), GATHER_MS, true, true);
+  const silence = useLive().listen((touched) => void (concerns(touched) && gathered()));
+  onScopeDispose(() => {
+    here = false;
+    silence();
   });
 }

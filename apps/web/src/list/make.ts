@@ -3,17 +3,14 @@
  * looked at, by their places. Other stretches are fetched when they come in sight; what was touched is fetched anew, and
  * an older answer never comes over a newer one.
  */
-import { useThrottleFn } from '@vueuse/core';
-import { computed, onScopeDispose, ref, shallowReactive, shallowRef, watch } from 'vue';
+import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
 import type { Touched } from '@pandecta/contract';
 import { isAbort } from '../api/client.ts';
-import { useLive } from '../data/live.ts';
+import { useNews } from '../data/live.ts';
 import { EVERYTHING, has, NOTHING, sizeOf, toggled, type Selection } from './selection.ts';
 
 /** Lines fetched with the answer, and with each stretch after it. */
 export const AT_ONCE = 50;
-/** News come in bursts: those of so long are answered with one asking. */
-const GATHER_MS = 200;
 
 /** A stretch of the answer, as the server gives it. */
 export interface Stretch<L> {
@@ -178,18 +175,12 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     }
   }
 
-  const refresh = useThrottleFn(
-    () => {
-      if (!listing.seen()) return void (stale = true);
-      stale = false;
-      return load(true);
-    },
-    GATHER_MS,
-    true,
-    true,
-  );
-  onScopeDispose(useLive().listen((touched) => void (begun && listing.concerns(touched) && refresh())));
-  watch(listing.seen, (now) => now && stale && void refresh());
+  function refresh(): void {
+    stale = !listing.seen();
+    if (!stale) void load(true);
+  }
+  useNews((touched) => begun && listing.concerns(touched), refresh);
+  watch(listing.seen, (now) => now && stale && refresh());
   watch(
     // By what it says: whoever comes back asks the same again.
     () => JSON.stringify(listing.question()),

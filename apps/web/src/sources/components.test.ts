@@ -327,7 +327,9 @@ test('several sources: what all share is said so, and what only some have by how
   expect(view.text()).toMatch(/3 sources.*used2.*In no collection.*with a file1.*starredall.*years1974–2014/s);
   await button(view, 'Take used from all').trigger('click');
   await settled();
-  expect(page.asked.at(-1)).toMatchObject({ path: '/tagging', body: { ...chosen, name: 'used', present: false } });
+  expect(page.asked.find((a) => a.path === '/tagging')).toMatchObject({
+    body: { ...chosen, name: 'used', present: false },
+  });
 });
 
 test('years are typed beside the ribbon; what is no year changes nothing', async () => {
