@@ -85,7 +85,6 @@ export const sourceSort = pgTable(
     index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.number),
     index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.number),
     index('source_sort_container').on(t.workspaceId, t.presence, t.container, t.number),
-    index('source_sort_kind').on(t.workspaceId, t.presence, t.kind, t.number),
   ],
 );
 

@@ -28,6 +28,11 @@ import type { ColumnsAnswer, ColumnsAsk, ColumnsMessage, SentRows } from './thre
 const MOST_HELD = 3_000_000;
 /** Sort keys that are text; the others are numbers the columns hold. */
 const RANKED = new Set<string>(SORT_KEYS.filter((key) => SORTS[key].by === 'text'));
+/**
+ * Of these an index tells neighbours. Kinds are few, so that an index of them would be the smallest of the table: while
+ * much is written and not yet counted, the planner would take it for all that asks by workspace.
+ */
+const INDEXED = new Set(['title', 'author', 'container']);
 /** So many altered sources are placed anew among the others, or looked at anew in a set; of more all are read. */
 const MOST_MOVED = 2000;
 /** Sets of words kept for a workspace; each takes a bit a source. */
@@ -190,9 +195,10 @@ export class ColumnsService {
     const moved = rankings.get(name);
     if (moved?.size === 0) return;
     rankings.delete(name);
-    const message = moved
-      ? { do: 'place' as const, ...(await readPlacings(tx, workspaceId, key, presence, [...moved])) }
-      : { do: 'rank' as const, ...(await readRanks(tx, workspaceId, key, presence)) };
+    const message =
+      moved && INDEXED.has(key)
+        ? { do: 'place' as const, ...(await readPlacings(tx, workspaceId, key, presence, [...moved])) }
+        : { do: 'rank' as const, ...(await readRanks(tx, workspaceId, key, presence)) };
     if (await this.send({ workspace: workspaceId, name, ...message })) rankings.set(name, new Set());
   }
 
