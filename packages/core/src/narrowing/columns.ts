@@ -217,10 +217,13 @@ export class Columns {
       const best = count ? out.get(this.facetTypes[place]!) : undefined;
       if (!best) return;
       const room = most[this.facetTypes[place]!]!;
-      if (best.length === room && best[room - 1]![1] >= count) return;
+      const id = this.facetIds[place]!;
+      // Equal ones by their ids, not by when they were met: every server gives the same.
+      const isBehind = ([other, n]: [number, number]): boolean => n < count || (n === count && other > id);
+      if (best.length === room && !isBehind(best[room - 1]!)) return;
       let at = best.length;
-      while (at > 0 && best[at - 1]![1] < count) at -= 1;
-      best.splice(at, 0, [this.facetIds[place]!, count]);
+      while (at > 0 && isBehind(best[at - 1]!)) at -= 1;
+      best.splice(at, 0, [id, count]);
       if (best.length > room) best.pop();
     });
     return out;

@@ -272,6 +272,20 @@ describe('orders', () => {
   });
 });
 
+test('facets that are as frequent stand by their ids, whenever they were met', () => {
+  const one = (facets: number[]): Plain => ({ presence: 1, year: 1900, added: 0, changed: 0, facets, title: 1 });
+  const counted = (...sources: Plain[]): [number, number][] => {
+    const columns = columnsOf(sources);
+    return columns.countFacets((each) => live(columns).forEach(each), { kind: 2 }).get('kind')!;
+  };
+  const expected = [
+    [10, 1],
+    [11, 1],
+  ];
+  expect(counted(one([12]), one([11]), one([10]))).toEqual(expected);
+  expect(counted(one([10]), one([12]), one([11]))).toEqual(expected);
+});
+
 test('facets are counted by type, the most frequent first, and no more than asked for', () => {
   fc.assert(
     fc.property(library, fc.integer({ min: 1, max: 3 }), (sources, most) => {
