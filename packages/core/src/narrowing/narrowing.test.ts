@@ -275,7 +275,9 @@ describe('orders', () => {
 test('facets that are as frequent stand by their ids, whenever they were met', () => {
   const one = (facets: number[]): Plain => ({ presence: 1, year: 1900, added: 0, changed: 0, facets, title: 1 });
   const counted = (...sources: Plain[]): [number, number][] => {
-    const columns = columnsOf(sources);
+    const columns = new Columns();
+    const met = columns.write(rowsOf(sources.map((s, n) => [n, s])));
+    columns.learn(met.map((f) => [f, TYPES[f]!]));
     return columns.countFacets((each) => live(columns).forEach(each), { kind: 2 }).get('kind')!;
   };
   const expected = [
