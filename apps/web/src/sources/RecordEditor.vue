@@ -23,7 +23,11 @@ const seen = ref<Record<string, unknown>>({});
 const met = ref<Record<string, { by: string; yours: unknown; theirs: unknown }>>({});
 watch(
   () => props.source.id,
-  () => (drafts.value = seen.value = met.value = {}),
+  () => {
+    drafts.value = {};
+    seen.value = {};
+    met.value = {};
+  },
 );
 
 const record = computed(() => props.source.record);

@@ -87,6 +87,16 @@ describe('the record being edited', () => {
     expect(edits()).toHaveLength(1);
   });
 
+  test('saves what is written in the next source too, when one went on to it while editing', async () => {
+    const view = page.show(RecordEditor, { source });
+    await view.setProps({ source: { ...source, id: 'next', record: { type: 'book', title: 'Floods' } } });
+    await view.get('#field-title').setValue('Springs');
+    await view.get('#field-title').trigger('blur');
+    await settled();
+    expect(view.find('[role=alert]').exists()).toBe(false);
+    expect(edits()).toEqual([{ fields: { title: 'Springs' }, seen: { title: 'Floods' } }]);
+  });
+
   test('that met another’s newer value shows both, and loses neither until one has chosen', async () => {
     answer = ({ method }) => (method === 'PATCH' ? stale('Flood') : {});
     const view = page.show(RecordEditor, { source });
