@@ -70,8 +70,8 @@ export async function numbersOf(tx: Db, workspaceId: string, ids: string[]): Pro
   return found.map((f) => f.number);
 }
 
-/** How many revisions are kept for those who hold columns of an earlier one. */
-const NOTED = 1000;
+/** How many revisions are kept for those who hold columns, or sets of words, of an earlier one. */
+export const NOTED = 1000;
 
 /**
  * Takes the workspace a revision further: the last of a write, since until the transaction ends no other write of the

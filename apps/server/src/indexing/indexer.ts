@@ -10,7 +10,7 @@ import { array, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import type { SourceRecord } from '@pandecta/core/source';
 import { notify } from '../live/notify.ts';
-import { numbersOf } from './derive.ts';
+import { NOTED, numbersOf } from './derive.ts';
 import { indexQueue, textNotes } from './tables.ts';
 import type { Workers } from '../workers/pool.ts';
 import type { TextParts } from './vector.ts';
@@ -19,8 +19,6 @@ const SHARE = 250;
 const EVERY_MS = 1000;
 /** While much is read in, those who look are told of it only so often. */
 const TELL_EVERY_MS = 2000;
-/** How many notes of written text are kept for those who hold sets of words. */
-const NOTED = 1000;
 /** Any number: with that of a workspace, what those who note for it wait for. */
 const NOTING = 4_700_002;
 const NEXT = sql`select workspace_id, source_id from index_queue where after is null or after < now() order by workspace_id, source_id`;

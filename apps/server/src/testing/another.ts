@@ -2,6 +2,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import { dirname, join } from 'node:path';
+import { freePort } from '../../../../scripts/lib/ports.mjs';
 import type { Config } from '../config.ts';
 
 const listening = (server: Server, port = 0): Promise<number> =>
@@ -9,13 +10,6 @@ const listening = (server: Server, port = 0): Promise<number> =>
     server.once('error', reject);
     server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port));
   });
-
-async function freePort(): Promise<number> {
-  const probe = createServer();
-  const port = await listening(probe);
-  await new Promise((resolve) => probe.close(resolve));
-  return port;
-}
 
 /** A server on the same database and files; resolves when it answers. */
 export async function anotherServer(

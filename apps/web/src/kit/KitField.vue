@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A line or lines to write in. What it is called stands above it, or is told to those who do not see it. */
 import { useTemplateRef } from 'vue';
+import { BOX } from './looks.ts';
 
 defineOptions({ inheritAttrs: false });
 const { look = 'box', lines = 0 } = defineProps<{
@@ -16,8 +17,6 @@ const { look = 'box', lines = 0 } = defineProps<{
 }>();
 const text = defineModel<string | number>();
 const control = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('control');
-const BOX =
-  'w-full rounded-[5px] border border-edge bg-card px-2 py-1 text-ink placeholder:text-muted disabled:border-line disabled:bg-panel disabled:text-muted';
 defineExpose({
   focus: (how?: FocusOptions): void => control.value?.focus(how),
   select: (): void => control.value?.select(),

@@ -1,5 +1,7 @@
 <script setup lang="ts" generic="V extends string | null | undefined">
 /** One of a few things, chosen from a list. */
+import { BOX } from './looks.ts';
+
 defineOptions({ inheritAttrs: false });
 defineProps<{ label?: string; above?: boolean; options: { value: V; name: string }[] }>();
 const value = defineModel<V>();
@@ -11,7 +13,7 @@ const value = defineModel<V>();
     <select
       v-bind="{ ...$attrs, class: undefined }"
       v-model="value"
-      class="w-full rounded-[5px] border border-edge bg-card px-2 py-1 text-ink disabled:border-line disabled:bg-panel disabled:text-muted"
+      :class="BOX"
       :aria-label="above ? undefined : label"
     >
       <option v-for="o in options" :key="String(o.value)" :value="o.value">{{ o.name }}</option>

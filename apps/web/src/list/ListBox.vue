@@ -52,10 +52,7 @@ function toLine(): void {
 watch(() => [props.list.cursor, props.list.place], toLine);
 // Coming back from another stage, the line one was at is in sight.
 onMounted(() => nextTick(toLine));
-defineExpose({
-  toTop: (): void => scroller.value?.scrollTo({ top: 0 }),
-  focus: (): void => scroller.value?.focus(),
-});
+defineExpose({ toTop: (): void => scroller.value?.scrollTo({ top: 0 }) });
 </script>
 
 <template>

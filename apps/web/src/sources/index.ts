@@ -1,4 +1,3 @@
 /** What other stages may take of this one: the question in the address, and the reading state of a source. */
 export { useAsk } from './ask.ts';
-export { useBatch } from './batch.ts';
 export { default as ReadingSelect } from './ReadingSelect.vue';

@@ -159,10 +159,6 @@ export class Columns {
     return found;
   }
 
-  presenceOf(n: number): number {
-    return this.presences[n] ?? 0;
-  }
-
   yearOf(n: number): number {
     return this.years[n]!;
   }

@@ -1,7 +1,7 @@
 /** Matching sources in the order asked for. */
 import type { Bits } from './bits.ts';
 import type { Columns } from './columns.ts';
-import { UNRANKED, type Ranking } from './ranking.ts';
+import { lowerBound, UNRANKED, type Ranking } from './ranking.ts';
 
 export interface SortBy {
   /** `year`, `added`, `changed`, or a key whose ranking the columns were told. */
@@ -72,7 +72,8 @@ function windowOf(line: Int32Array, { ranking }: Key, rest: Key[], from: number,
  */
 function walked({ ranking, descending }: Key, size: number, set: Bits, wanted: number): Int32Array {
   const order = ranking.order(size);
-  const unranked = lengthOfRanked(order, ranking);
+  /** Where those without a rank begin. */
+  const unranked = lowerBound(order.length, (i) => Number(ranking.rankOf(order[i]!) === UNRANKED), 1);
   const out = new Int32Array(Math.min(size, set.count));
   let found = 0;
   /** @returns false when there are enough */
@@ -90,18 +91,6 @@ function walked({ ranking, descending }: Key, size: number, set: Bits, wanted: n
   };
   if (through(0, unranked)) through(unranked, order.length);
   return out.subarray(0, found);
-}
-
-/** Where those without a rank begin. */
-function lengthOfRanked(order: Int32Array, ranking: Ranking): number {
-  let low = 0;
-  let high = order.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (ranking.rankOf(order[middle]!) === UNRANKED) high = middle;
-    else low = middle + 1;
-  }
-  return low;
 }
 
 /** Numbers in the order of a key; rank and number are the digits of one number, which sorts many times faster. */

@@ -132,7 +132,7 @@ export class Ranking {
 }
 
 /** The place of the first of `length` rising values that is not below this one. */
-function lowerBound(length: number, at: (place: number) => number, value: number): number {
+export function lowerBound(length: number, at: (place: number) => number, value: number): number {
   let low = 0;
   let high = length;
   while (low < high) {
