@@ -7,7 +7,7 @@ import pMap from 'p-map';
 import { SOURCES } from '@pandecta/demo/sources';
 import { typeset } from '@pandecta/demo/typeset';
 import { readPdf } from '@pandecta/server/files/read-pdf';
-import { FILES_AT_ONCE } from '@pandecta/server/gathering/prepare';
+import { FILES_AT_ONCE } from '@pandecta/server/gathering/prepare/index';
 import { median, table } from './measure.ts';
 import { startBench } from './server.ts';
 

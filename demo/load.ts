@@ -14,7 +14,7 @@ import { migrateUp } from '@pandecta/server/database/connect';
 import { bytes, number, one, rows, text } from '@pandecta/server/database/read';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/routes';
-import type { Input } from '@pandecta/server/gathering/prepare';
+import type { Input } from '@pandecta/server/gathering/inputs';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
 import { ensureTags } from '@pandecta/server/tags/store';
 import { Chance } from './scenario/random.ts';
@@ -61,7 +61,7 @@ async function bring(files: { name: string; content: Uint8Array | string }[]): P
       name: f.name,
       ...(await storage.put(Readable.from([typeof f.content === 'string' ? Buffer.from(f.content) : f.content]))),
     });
-  const { jobId } = await startImport(services, actor, inputs, null);
+  const { jobId } = await startImport(services, actor, inputs, { through: 'straight' });
   for (;;) {
     const job = await one(
       db,

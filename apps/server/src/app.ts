@@ -11,6 +11,7 @@ import { access } from './access/index.ts';
 import { changes } from './changes/index.ts';
 import { citing } from './citing/index.ts';
 import { files } from './files/index.ts';
+import { intake } from './intake/index.ts';
 import { gathering } from './gathering/index.ts';
 import { jobs } from './jobs/index.ts';
 import { live } from './live/index.ts';
@@ -22,7 +23,7 @@ import { sources } from './sources/index.ts';
 import { tags } from './tags/index.ts';
 import { connect } from './database/connect.ts';
 import { FolderStorage } from './files/storage.ts';
-import { MOST_BYTES } from './gathering/routes.ts';
+import { MOST_FILE_BYTES, MOST_FILES } from '@pandecta/contract';
 import { registerDescription } from './http/describe.ts';
 import { registerJson } from './http/json.ts';
 import { registerProblems } from './http/problems.ts';
@@ -33,6 +34,7 @@ import { Jobs } from './jobs/service.ts';
 import { Live } from './live/service.ts';
 import { ColumnsService } from './searching/columns/service.ts';
 import type { Services } from './services.ts';
+import { Fetcher, readHosts } from './outside/fetch.ts';
 import { Workers } from './workers/pool.ts';
 
 /** The parts of the server, in the order the description of the API has them. */
@@ -45,6 +47,7 @@ const CAPABILITIES: Capability[] = [
   places,
   tags,
   gathering,
+  intake,
   jobs,
   live,
   files,
@@ -75,6 +78,7 @@ export async function buildApp(config: Config): Promise<App> {
     database,
     db: database.db,
     workers,
+    fetcher: new Fetcher(readHosts(config.hosts)),
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),
     live: new Live(config.databaseUrl),
@@ -95,7 +99,7 @@ export async function buildApp(config: Config): Promise<App> {
     hsts: config.secureCookies,
   });
   await app.register(cookie);
-  await app.register(multipart, { limits: { fileSize: MOST_BYTES, files: 5000 } });
+  await app.register(multipart, { limits: { fileSize: MOST_FILE_BYTES, files: MOST_FILES } });
   registerJson(app);
   registerProblems(app);
   const declared: Declared = [];
@@ -133,6 +137,7 @@ export async function buildApp(config: Config): Promise<App> {
       await services.live.stop();
       await services.jobs.stop();
       await services.indexer.stop();
+      await services.fetcher.close();
       await workers.close();
       await services.columns.close();
       await database.close();

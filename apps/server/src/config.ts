@@ -12,6 +12,8 @@ export interface Config {
   migrationsFolder: string;
   /** Resolves DOIs by content negotiation, as registries do; undefined: never asked. */
   registryUrl: string | undefined;
+  /** Names led to other addresses than the name service has, as in a hosts file: "name=127.0.0.1:80", with blanks between. */
+  hosts: string | undefined;
   stylesFolder: string;
   secureCookies: boolean;
   /** The bundle the worker threads run, where it does not lie beside the server's. */
@@ -34,6 +36,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webFolder: env.PANDECTA_WEB,
     migrationsFolder: env.PANDECTA_MIGRATIONS ?? join(process.cwd(), 'apps/server/migrations'),
     registryUrl: env.PANDECTA_REGISTRY,
+    hosts: env.PANDECTA_HOSTS,
     stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',
     tasksFile: env.PANDECTA_TASKS,
     checkReplies: env.PANDECTA_CHECK_REPLIES === '1',

@@ -12,6 +12,7 @@ export const ERRORS = {
   no_such_collection: [404, 'There is no such collection in this workspace.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
   no_such_import: [404, 'There is no such import in this workspace.'],
+  not_waiting: [409, 'This does not wait in the intake any more: someone took it in, joined it or set it aside.'],
   no_such_job: [404, 'There is no such job in this workspace.'],
   no_such_change: [404, 'There is no such change in this workspace.'],
   no_such_page: [404, 'There is nothing at this address.'],

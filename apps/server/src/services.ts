@@ -6,6 +6,7 @@ import type { Indexer } from './indexing/indexer.ts';
 import type { Jobs } from './jobs/service.ts';
 import type { Live } from './live/service.ts';
 import type { ColumnsService } from './searching/columns/service.ts';
+import type { Fetcher } from './outside/fetch.ts';
 import type { Workers } from './workers/pool.ts';
 
 export interface Services {
@@ -18,4 +19,6 @@ export interface Services {
   live: Live;
   workers: Workers;
   columns: ColumnsService;
+  /** The only way to addresses a person or a page named. */
+  fetcher: Fetcher;
 }

@@ -1,7 +1,27 @@
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID } from 'class-validator';
+import { ArrayMaxSize, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
+import { MOST_TYPED } from '@pandecta/core/door';
 import { JobInfo } from './jobs.ts';
 import { route } from './route.ts';
-import { ListOf, OrNull, Part } from './shape.ts';
+import { Ids, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+
+/** By which way sources come in. */
+export const WAYS = ['files', 'typed', 'search', 'watch', 'browser'] as const;
+export type Way = (typeof WAYS)[number];
+
+/** Where what is gathered goes, chosen before it arrives. */
+export class Destination {
+  @Ids() @ArrayMaxSize(50) collections!: string[];
+  @Texts() @ArrayMaxSize(50) @Length(1, 200, { each: true }) tags!: string[];
+  /** Of whoever gathers. */
+  @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
+  /** What one wants to remember of the gathering. */
+  @IsOptional() @IsString() @MaxLength(2000) note?: string;
+}
+
+/** In bytes and in number, for one gathering. */
+export const MOST_FILE_BYTES = 500 * 1024 ** 2;
+export const MOST_FILES = 5000;
 
 export class ImportFileReport {
   @IsString() name!: string;
@@ -36,6 +56,8 @@ export class ImportReport {
   @IsInt() added!: number;
   @IsInt() known!: number;
   @IsInt() attached!: number;
+  /** How many went to the intake. */
+  @IsInt() waiting!: number;
   @IsInt() withMessages!: number;
   @IsInt() messagesInAll!: number;
   @ListOf(() => ImportFileReport) files!: ImportFileReport[];
@@ -43,7 +65,10 @@ export class ImportReport {
   @OrNull() @IsUUID() changeId!: string | null;
   /** True while the change that brought the sources stands. */
   @IsBoolean() undoable!: boolean;
+  /** In words: "Licensing › Chapter 2, to read". */
   @OrNull() @IsString() destination!: string | null;
+  @IsIn(WAYS) way!: Way;
+  @OrNull() @IsString() note!: string | null;
 }
 
 export class ImportList {
@@ -55,13 +80,55 @@ export class Started {
   @IsUUID() importId!: string;
 }
 
+export const THROUGH = ['intake', 'straight'] as const;
+export type Through = (typeof THROUGH)[number];
+
+/** What was typed or pasted, with where it goes. */
+export class Typed {
+  @IsString() @Length(1, MOST_TYPED) text!: string;
+  @OptionalPart(() => Destination) destination?: Destination;
+  @IsOptional() @IsIn(THROUGH) through?: Through;
+}
+
+/** What the workspace lets pass the intake. */
+export class GatherSettings {
+  /** What is complete and new goes straight to the sources. */
+  @IsBoolean() passComplete!: boolean;
+  /** Files of references wait in the intake too, instead of coming in with a report. */
+  @IsBoolean() holdReferences!: boolean;
+}
+
 export const gatherRoutes = {
+  typed: route({
+    method: 'POST',
+    path: '/w/:workspace/gatherings',
+    may: 'gather',
+    summary: 'Bring in what is typed or pasted: identifiers, links, references, records, in any mix.',
+    body: Typed,
+    most: 4 * MOST_TYPED,
+    reply: Started,
+  }),
+  settings: route({
+    method: 'GET',
+    path: '/w/:workspace/gathering-settings',
+    may: 'gather',
+    summary: 'What the workspace lets pass the intake.',
+    reply: GatherSettings,
+  }),
+  set: route({
+    method: 'PUT',
+    path: '/w/:workspace/gathering-settings',
+    may: 'arrange',
+    summary: 'Say what passes the intake.',
+    body: GatherSettings,
+    reply: GatherSettings,
+  }),
   import: route({
     method: 'POST',
     path: '/w/:workspace/imports',
     may: 'gather',
     summary:
-      'Bring in files (multipart/form-data: any number of parts "file"; a part "collection" before them says where to).',
+      'Bring in files (multipart/form-data: any number of parts "file"; before them a part "destination" (JSON) says where to, and a part "through" whether they wait in the intake or go straight).',
     reply: Started,
   }),
   imports: route({

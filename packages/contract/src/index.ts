@@ -4,6 +4,7 @@ import { accessRoutes } from './access.ts';
 import { changeRoutes } from './changes.ts';
 import { citeRoutes } from './citing.ts';
 import { gatherRoutes } from './gathering.ts';
+import { intakeRoutes } from './intake.ts';
 import { jobRoutes } from './jobs.ts';
 import { liveRoutes } from './live.ts';
 import { ownRoutes } from './own.ts';
@@ -16,6 +17,7 @@ export * from './access.ts';
 export * from './changes.ts';
 export * from './citing.ts';
 export * from './gathering.ts';
+export * from './intake.ts';
 export * from './jobs.ts';
 export * from './live.ts';
 export * from './own.ts';
@@ -36,6 +38,7 @@ export const routes = {
   places: placeRoutes,
   tags: tagRoutes,
   gather: gatherRoutes,
+  intake: intakeRoutes,
   jobs: jobRoutes,
   live: liveRoutes,
   files: fileRoutes,

@@ -22,6 +22,8 @@ export class PlacesReply {
   @ListOf(() => Placement) placements!: Placement[];
   @IsInt() loose!: number;
   @IsInt() bin!: number;
+  /** How many wait to be taken in. */
+  @IsInt() intake!: number;
   @IsInt() total!: number;
 }
 

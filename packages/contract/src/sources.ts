@@ -38,6 +38,10 @@ export type SortKey = keyof typeof SORTS;
 export const SORT_KEYS = Object.keys(SORTS) as SortKey[];
 export const MOST_IDS = 100_000;
 
+/** Where is asked: in the sources, in the bin, in those that stand in no collection; in the intake, in what was set aside. */
+export const SCOPES = ['live', 'bin', 'loose', 'intake', 'aside'] as const;
+export type Scope = (typeof SCOPES)[number];
+
 /** A question to the sources: the ask line's text, what is narrowed to, and where. */
 export class Ask {
   /** The text of the ask line, in the query language. */
@@ -47,7 +51,7 @@ export class Ask {
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) exclude?: string[];
   /** The collection in scope, with all below it. */
   @IsOptional() @IsUUID() collection?: string;
-  @IsOptional() @IsIn(['live', 'bin', 'loose']) scope?: 'live' | 'bin' | 'loose';
+  @IsOptional() @IsIn(SCOPES) scope?: Scope;
   @IsOptional() @IsInt() yearFrom?: number;
   @IsOptional() @IsInt() yearTo?: number;
   /** Sort keys in order, each with an optional leading minus for descending: "-year,title". */

@@ -1,4 +1,5 @@
-import { index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { GatherSettings } from '@pandecta/contract';
 import { bytea, when, now, workspaceId } from '../database/columns.ts';
 
 export const users = pgTable('users', {
@@ -21,6 +22,10 @@ export const signInAttempts = pgTable('sign_in_attempts', { who: text('who').not
   index('sign_in_attempts_who').on(t.who, t.at),
 ]);
 
+export interface WorkspaceSettings {
+  gathering?: GatherSettings;
+}
+
 export const workspaces = pgTable('workspaces', {
   id: uuid('id').primaryKey(),
   /** A short number that leads every lexeme of the workspace in the text indexes, and names the sequence its sources are numbered from. */
@@ -30,6 +35,8 @@ export const workspaces = pgTable('workspaces', {
   revision: integer('revision').notNull().default(0),
   /** Counts the changes to where collections stand. */
   tree: integer('tree').notNull().default(0),
+  /** What its stewards chose; see the contract's settings. */
+  settings: jsonb('settings').$type<WorkspaceSettings>().notNull().default({}),
 });
 
 export const members = pgTable(

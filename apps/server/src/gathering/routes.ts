@@ -1,38 +1,60 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
 import { eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { routes, ImportReport, type Started, type JobInfo } from '@pandecta/contract';
+import {
+  Destination,
+  ImportReport,
+  MOST_FILE_BYTES,
+  routes,
+  THROUGH,
+  type JobInfo,
+  type Started,
+  type Through,
+  type Way,
+} from '@pandecta/contract';
+import { takeApart } from '@pandecta/core/door';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
+import { check } from '../http/check.ts';
 import type { Declare } from '../http/route.ts';
-import { findCollection } from '../places/store.ts';
+import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
-import type { StoredReport } from './import.ts';
-import type { Input } from './prepare.ts';
+import type { Input } from './inputs.ts';
+import type { StoredReport } from './report.ts';
+import { setSettings, settingsOf } from './settings.ts';
 import { importMessages, imports } from './tables.ts';
-
-export const MOST_BYTES = 500 * 1024 ** 2;
 
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
   declare(routes.gather.import, async ({ workspace, actor, request }) => {
     const inputs: Input[] = [];
-    let collection: string | null = null;
+    const set: Setting = {};
     for await (const part of request.parts()) {
       if (part.type === 'file') {
         const stored = await storage.put(part.file);
-        if (part.file.truncated) throw new Refusal('file_too_large', '500 MB');
-        inputs.push({ name: cleanName(part.filename), ...stored });
-      } else if (part.fieldname === 'collection' && part.value)
-        collection = (await findCollection(db, workspace.id, String(part.value))).id;
+        if (part.file.truncated) throw new Refusal('file_too_large', `${MOST_FILE_BYTES / 1024 ** 2} MB`);
+        inputs.push({ ...nameOf(part.filename), ...stored });
+      } else if (part.fieldname === 'destination') set.destination = await readDestination(String(part.value));
+      else if (part.fieldname === 'through') set.through = readThrough(String(part.value));
     }
     if (!inputs.length) throw new Refusal('no_files');
-    return startImport(services, actor, inputs, collection);
+    return startImport(services, actor, inputs, set);
   });
+  declare(routes.gather.typed, ({ actor, body }) => {
+    const inputs = takeApart(body.text).map((part): Input => ({
+      name: cut(part.text.replace(/\s+/g, ' ').trim(), 120),
+      part,
+    }));
+    if (!inputs.length) throw new Refusal('invalid', 'there is nothing in it to bring in');
+    const title = inputs.length === 1 ? inputs[0]!.name : `Pasted: ${inputs.length.toLocaleString('en')} parts`;
+    return startImport(services, actor, inputs, { ...body, way: 'typed', title });
+  });
+  declare(routes.gather.settings, ({ workspace }) => settingsOf(db, workspace.id));
+  declare(routes.gather.set, ({ workspace, body }) => setSettings(db, workspace.id, body));
   declare(routes.gather.imports, async ({ workspace }) => ({
     imports: await findImports(db, workspace.id, sql`true`, 0),
   }));
@@ -43,23 +65,59 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   });
 }
 
-const cleanName = (name: string): string =>
-  cut((name.split(/[\\/]/).at(-1) ?? '').replace(/[\u0000-\u001f]/g, ''), 255) || 'unnamed';
+/** The name of a file, and the folders it lay in; a path that leads out of them is none. */
+function nameOf(path: string): { name: string; folder?: string } {
+  const clean = path
+    .replace(/[\u0000-\u001f]/g, '')
+    .split(/[\\/]/)
+    .filter((p) => p && p !== '.' && p !== '..');
+  const name = cut(clean.at(-1) ?? '', 255) || 'unnamed';
+  const folder = cut(clean.slice(0, -1).join('/'), 500);
+  return folder ? { name, folder } : { name };
+}
+
+/** @throws Refusal with what is wrong with it */
+function readDestination(text: string): Promise<Destination> {
+  try {
+    return check(Destination, JSON.parse(text));
+  } catch {
+    throw new Refusal('invalid', 'the destination is not JSON');
+  }
+}
+
+function readThrough(text: string): Through {
+  if (!(THROUGH as readonly string[]).includes(text)) throw new Refusal('invalid', '“through” is intake or straight');
+  return text as Through;
+}
+
+export interface Setting {
+  destination?: Destination;
+  through?: Through;
+  way?: Way;
+  /** What it is called; by its files where it is not said. */
+  title?: string;
+}
 
 export async function startImport(
   { jobs }: Services,
   actor: Actor,
   inputs: Input[],
-  collection: string | null,
+  { destination, through, way = 'files', title = titleOf(inputs) }: Setting = {},
 ): Promise<Started> {
   const importId = uuidv7();
-  const title = inputs.length === 1 ? inputs[0]!.name : `${inputs[0]!.name} and ${inputs.length - 1} more`;
   const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
-    const row = { id: importId, jobId: job, title, collectionId: collection, inputs, madeBy: actor.userId };
-    await within(tx, actor.workspaceId).insert(imports, row);
+    const row = { id: importId, jobId: job, title, inputs, madeBy: actor.userId, way };
+    await within(tx, actor.workspaceId).insert(imports, {
+      ...row,
+      ...(destination && { destination }),
+      ...(through && { through }),
+    });
   });
   return { jobId, importId };
 }
+
+const titleOf = (inputs: Input[]): string =>
+  inputs.length === 1 ? inputs[0]!.name : `${inputs[0]!.name} and ${inputs.length - 1} more`;
 
 async function findImports(
   db: Db,
@@ -78,22 +136,34 @@ async function findImports(
       report: orNull(json<StoredReport>()),
       changeId: orNull(text()),
       undoable: truth,
-      destination: orNull(text()),
+      destination: orNull(json<Destination>()),
+      way: text<Way>(),
     },
     sql`
-    select i.id, i.title, i.made_at as at, u.name as by, i.report, i.change_id as "changeId", c.name as destination,
+    select i.id, i.title, i.made_at as at, u.name as by, i.report, i.change_id as "changeId", i.destination, i.way,
       coalesce(ch.undone_by is null and ch.id is not null, false) as undoable,
       jsonb_build_object('id', j.id, 'kind', j.kind, 'title', j.title, 'state', j.state, 'done', j.done, 'total', j.total, 'says', j.says, 'createdAt', j.made_at, 'importId', i.id) as job
     from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id join users u on u.id = i.made_by
-    left join collections c on c.workspace_id = i.workspace_id and c.id = i.collection_id
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
     where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`,
   );
-  const empty: StoredReport = { added: 0, known: 0, attached: 0, withMessages: 0, messagesInAll: 0, files: [] };
+  const paths = await pathsOf(db, workspaceId);
+  const empty: Required<StoredReport> = {
+    added: 0,
+    waiting: 0,
+    known: 0,
+    attached: 0,
+    withMessages: 0,
+    messagesInAll: 0,
+    files: [],
+  };
   return Promise.all(
-    found.map(async ({ report, ...rest }) => ({
+    found.map(async ({ report, destination, ...rest }) => ({
       ...rest,
-      ...(report ?? empty),
+      ...empty,
+      ...report,
+      destination: destinationInWords(destination, paths),
+      note: destination?.note ?? null,
       messages: messages
         ? (
             await within(db, workspaceId).all(
@@ -106,4 +176,11 @@ async function findImports(
         : [],
     })),
   );
+}
+
+/** "Licensing › Chapter 2, #to check, to read"; null where nothing was chosen. */
+function destinationInWords(destination: Destination | null, paths: Map<string, string[]>): string | null {
+  const { collections = [], tags = [], reading } = destination ?? {};
+  const words = [...collections.flatMap((c) => paths.get(c)?.[0] ?? []), ...tags, ...(reading ? [reading] : [])];
+  return words.join(', ') || null;
 }

@@ -7,10 +7,12 @@ import { LONGEST_KEY } from '../indexing/derive.ts';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import type { Candidate } from './prepare.ts';
+import type { Candidate } from './prepare/index.ts';
 
 export interface Settled {
   fresh: Candidate[];
+  /** Candidates that wait in the intake, whether they are here already or not. */
+  waiting: Candidate[];
   /** Candidates that are a source already here or one that came before them in the batch. */
   known: { candidate: Candidate; source: string; title: string; because: string }[];
   /** Files to be attached to sources; those of fresh candidates are theirs already. */
@@ -43,35 +45,47 @@ export function fingerprint(candidate: Candidate): string {
     .digest('base64url')}`;
 }
 
-export async function settle(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Settled> {
-  const out: Settled = { fresh: [], known: [], attach: [] };
+/**
+ * @param waits whether a candidate, new or not, is to wait in the intake
+ */
+export async function settle(
+  tx: Db,
+  workspaceId: string,
+  candidates: Candidate[],
+  waits: (candidate: Candidate, isNew: boolean) => boolean = () => false,
+): Promise<Settled> {
+  const out: Settled = { fresh: [], waiting: [], known: [], attach: [] };
   const here = await lookUp(tx, workspaceId, candidates);
   const filesHere = await lookUpFiles(tx, workspaceId, candidates);
+  const ofBatch = new Set<string>();
   // References first: a PDF of the same drop then finds its record.
   const ordered = [...candidates.filter((c) => !c.file), ...candidates.filter((c) => c.file)];
   for (const candidate of ordered) {
-    const owner = candidate.file && filesHere.get(candidate.file.id);
-    if (owner) {
-      out.known.push({ candidate, ...owner, because: 'the same file' });
-      continue;
-    }
     const keys = keysOf(candidate);
     const match = keys.find((k) => here.has(k.key));
-    const found = match && here.get(match.key);
-    if (found && candidate.file) {
-      out.attach.push({ candidate, ...found, because: match.because });
+    const owner = candidate.file && filesHere.get(candidate.file.id);
+    const found = owner ?? (match && here.get(match.key));
+    const because = owner ? 'the same file' : (match?.because ?? '');
+    // What came twice in one gathering waits once.
+    if (found && !ofBatch.has(found.source) && waits(candidate, false)) {
+      keep(out.waiting, candidate, keys, false);
+    } else if (found && candidate.file && !owner) {
+      out.attach.push({ candidate, ...found, because });
       filesHere.set(candidate.file.id, found);
-    } else if (found) out.known.push({ candidate, ...found, because: match.because });
-    else {
-      out.fresh.push(candidate);
-      const self = { source: candidate.id, title: candidate.record.title ?? '' };
-      for (const k of keys) here.set(k.key, self);
-      if (!candidate.file && candidate.record.title && isTellingTitle(candidate.record.title))
-        here.set(`title:${titleKey(candidate.record.title)}`, self);
-      if (candidate.file) filesHere.set(candidate.file.id, self);
-    }
+    } else if (found) out.known.push({ candidate, ...found, because });
+    else keep(waits(candidate, true) ? out.waiting : out.fresh, candidate, keys, true);
   }
   return out;
+
+  function keep(list: Candidate[], candidate: Candidate, keys: { key: string }[], isNew: boolean): void {
+    list.push(candidate);
+    ofBatch.add(candidate.id);
+    const self = { source: candidate.id, title: candidate.record.title ?? '' };
+    for (const k of keys) if (isNew || !ofBatch.has(here.get(k.key)?.source ?? '')) here.set(k.key, self);
+    if (isNew && !candidate.file && candidate.record.title && isTellingTitle(candidate.record.title))
+      here.set(`title:${titleKey(candidate.record.title)}`, self);
+    if (candidate.file) filesHere.set(candidate.file.id, self);
+  }
 }
 
 type Here = Map<string, { source: string; title: string }>;

@@ -1,6 +1,8 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import type { ImportMessage } from '@pandecta/contract';
+import type { Destination, ImportMessage, Way } from '@pandecta/contract';
+import type { Span } from '@pandecta/core/references';
 import { now, workspaceId } from '../database/columns.ts';
+import type { Input } from './inputs.ts';
 
 export const imports = pgTable(
   'imports',
@@ -9,9 +11,14 @@ export const imports = pgTable(
     id: uuid('id').notNull(),
     jobId: uuid('job_id').notNull(),
     title: text('title').notNull(),
-    collectionId: uuid('collection_id'),
-    /** The files as they came: [{ name, sha256, bytes }]. */
-    inputs: jsonb('inputs').notNull(),
+    /** What came, as it came: files, and parts of what was typed. */
+    inputs: jsonb('inputs').$type<Input[]>().notNull(),
+    /** Where it came from, in a word for a person: "Pasted list", "The Sallow Packet, from the browser". */
+    way: text('way').$type<Way>().notNull().default('files'),
+    /** Where it goes: collections, tags, reading state, and what was noted with it. */
+    destination: jsonb('destination').$type<Destination>(),
+    /** Whether what came waits in the intake, or goes straight to the sources; by the workspace's setting where it is null. */
+    through: text('through').$type<'intake' | 'straight'>(),
     report: jsonb('report'),
     changeId: uuid('change_id'),
     madeBy: uuid('made_by').notNull(),
@@ -30,3 +37,28 @@ export const importMessages = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.importId, t.ordinal] })],
 );
+
+/** Where a source came from: kept with it for good, beside the import it came with. */
+export const sourceOrigins = pgTable(
+  'source_origins',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    /** Its text as it came, where it was read from a text, and which stretch of it is which field. */
+    came: text('came'),
+    spans: jsonb('spans').$type<Span[]>(),
+    /** The catalogue or database, its number there, and the words it was found by. */
+    found: jsonb('found').$type<Found>(),
+    /** What became of looking it up: 'found', 'not found', 'silent', or null where there was nothing to look up. */
+    lookedUp: text('looked_up'),
+    at: now('at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
+);
+
+export interface Found {
+  database?: string;
+  accession?: string;
+  query?: string;
+  address?: string;
+}

@@ -39,7 +39,9 @@ const facet = async (type: string): Promise<[string, number][]> =>
 async function heldImport(ris: string, collection?: string): Promise<string> {
   await gate.query('select pg_advisory_lock($1)', [GATE]);
   const form = new FormData();
-  if (collection) form.append('collection', collection);
+  form.append('through', 'straight');
+  if (collection)
+    form.append('destination', JSON.stringify({ collections: [collection], tags: [], reading: null }));
   form.append('file', new Blob([ris]), 'held.ris');
   const { jobId } = await me.at<{ jobId: string }>('POST', '/imports', form);
   for (let waiting = 0; waiting === 0;) {

@@ -3,12 +3,13 @@
  * facets are derived with the write; text vectors by the indexer, within a second after it.
  */
 import { lt, sql, type SQL } from 'drizzle-orm';
+import { lacksOf } from '@pandecta/core/intake';
 import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { FACETS } from './facets.ts';
 import type { Db } from '../database/connect.ts';
-import { json, number, one, orNull, rows, text } from '../database/read.ts';
+import { json, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { collectionAncestors } from '../places/tables.ts';
@@ -150,25 +151,26 @@ export function matchKeys(record: SourceRecord): string[] {
 async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const found = await rows(
     tx,
-    { id: text(), record: json<SourceRecord>(), number: orNull(number) },
-    sql`select s.id, s.record, ss.number from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
+    { id: text(), record: json<SourceRecord>(), number: orNull(number), waits: truth },
+    sql`select s.id, s.record, ss.number, s.presence = 'intake' as waits from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
       where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) order by s.id`,
   );
   const keys = found.map((f) => ({
     id: f.id,
     number: f.number,
     ...sortKeys(f.record),
+    lacks: f.waits ? lacksOf(f.record) : [],
     keys: matchKeys(f.record),
   }));
   await tx.execute(sql`
-    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people)
-    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people
-    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[])
+    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people, lacks)
+    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people, k.lacks
+    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[], lacks text[])
     join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
     cross join (select ('source_numbers_' || number)::regclass as numbers from workspaces where id = ${workspaceId}) w
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
-      added = excluded.added, changed = excluded.changed, people = excluded.people`);
+      added = excluded.added, changed = excluded.changed, people = excluded.people, lacks = excluded.lacks`);
   await tx.execute(
     sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`,
   );

@@ -1,12 +1,13 @@
 /** All kinds of facets, each from the capability it belongs to, in the order they are offered. */
 import { fileFacets } from '../files/facets.ts';
+import { intakeFacets } from '../intake/facets.ts';
 import { ownFacets } from '../own/facets.ts';
 import { placeFacets } from '../places/facets.ts';
 import { peopleFacets, sourceFacets } from '../sources/facets.ts';
 import { tagFacets } from '../tags/facets.ts';
 import type { FacetKind, Facets } from './facet.ts';
 
-export const FACETS: Facets[] = [sourceFacets, tagFacets, ownFacets, fileFacets, peopleFacets, placeFacets];
+export const FACETS: Facets[] = [sourceFacets, tagFacets, ownFacets, fileFacets, peopleFacets, placeFacets, intakeFacets];
 export const FACET_KINDS: FacetKind[] = FACETS.flatMap((f) => f.kinds);
 
 export const facetKind = (type: string): FacetKind | undefined => FACET_KINDS.find((k) => k.type === type);

@@ -75,6 +75,11 @@ export const sourceSort = pgTable(
       .array()
       .notNull()
       .default(sql`'{}'`),
+    /** What its citation would miss, while it waits in the intake; afterwards nothing is noted of it. */
+    lacks: text('lacks')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     added: when('added').notNull(),
     changed: when('changed').notNull(),
   },

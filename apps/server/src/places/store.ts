@@ -20,7 +20,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
   const w = sql`${workspaceId}::uuid`;
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const here = within(db, workspaceId);
-  const [present, placed, known, live, bin] = await Promise.all([
+  const [present, placed, known, live, bin, intake] = await Promise.all([
     here.all(collections, { id: collections.id, name: collections.name }, sql`${collections.present}`, {
       by: [sql`${collections.name} collate "pandecta"`],
     }),
@@ -37,6 +37,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
       narrow: { most: { in: MOST_COLLECTIONS, loose: 1 }, years: { is: 'none' } },
     }),
     columns.ask(workspaceId, { ...all, presence: 'bin' }),
+    columns.ask(workspaceId, { ...all, presence: 'intake' }),
   ]);
   const counts = new Map(live.facets.flatMap(([, counts]) => counts));
   const byKey = new Map(known.map((f) => [`${f.type}=${f.key}`, counts.get(f.id)]));
@@ -46,6 +47,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
     placements: placed,
     loose: count('loose', 'yes'),
     bin: bin.total,
+    intake: intake.total,
     total: live.total,
   };
 }

@@ -1,7 +1,9 @@
 /** From a question to what is asked of the columns: one condition used by list, order, count and facets. */
-import { SORT_KEYS, type Ask, type SortKey } from '@pandecta/contract';
+import { SORT_KEYS, type Ask, type Scope as AskedScope, type SortKey } from '@pandecta/contract';
+import type { Presence } from '@pandecta/core/changes';
 import type { Condition, SortBy } from '@pandecta/core/narrowing';
 import { asTyped, parseQuery, type Node, type ParsedQuery } from '@pandecta/core/query';
+import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
@@ -23,10 +25,22 @@ export interface Question {
   sort: SortBy[];
 }
 
+/** In which presence is looked for each scope. */
+const PRESENCE_OF: Record<AskedScope, Presence> = {
+  live: 'live',
+  loose: 'live',
+  bin: 'bin',
+  intake: 'intake',
+  aside: 'aside',
+};
+
+/** @throws Refusal where what waits is asked for by one who may not gather */
 export async function understand(db: Db, { workspace, user }: Caller, ask: Ask): Promise<Question> {
   const parsed = parseQuery(ask.q ?? '');
   const tree = ask.typing ? asTyped(parsed.tree) : parsed.tree;
-  const presence = ask.scope === 'bin' ? 'bin' : 'live';
+  const presence = PRESENCE_OF[ask.scope ?? 'live'];
+  if ((presence === 'intake' || presence === 'aside') && !may(workspace.role, 'gather'))
+    throw new Refusal('not_allowed');
   const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence, member: user.id };
   const compiled = await compile(db, scope, tree);
   const parts = [compiled.condition, ...(await narrowing(db, scope, ask))];

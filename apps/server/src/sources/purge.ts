@@ -1,4 +1,7 @@
-/** The bin's end: what waited there thirty days, or was taken back that long ago, is removed for good. */
+/**
+ * The bin's end: what waited there thirty days, was set aside or taken back that long ago, is removed for good. What waits in
+ * the intake waits until someone decides.
+ */
 import { sql } from 'drizzle-orm';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -24,6 +27,7 @@ export const OF_SOURCES = [
   'source_facets',
   'source_text',
   'source_sort',
+  'source_origins',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */
@@ -32,7 +36,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
     const gone = await rows(
       tx,
       { workspace_id: text(), id: text() },
-      sql`delete from sources where presence <> 'live' and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
+      sql`delete from sources where presence not in ('live', 'intake') and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
     );
     const altered: [workspaceId: string, numbers: number[]][] = [];
     for (const workspaceId of [...new Set(gone.map((g) => g.workspace_id))].sort()) {

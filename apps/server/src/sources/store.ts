@@ -126,7 +126,7 @@ export async function insertSources(
   tx: Db,
   actor: Actor,
   list: { id: string; record: SourceRecord; provenance: object }[],
-  as: { presence: 'none' | 'live'; importId: string | null },
+  as: { presence: 'none' | 'live' | 'intake'; importId: string | null },
 ): Promise<void> {
   const plain = list.map(({ id, record, provenance }) => ({ id, record, provenance }));
   await tx.execute(sql`

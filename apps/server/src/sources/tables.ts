@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Presence } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -17,7 +18,12 @@ export const sources = pgTable(
     addedBy: uuid('added_by').notNull(),
     importId: uuid('import_id'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('sources_waiting')
+      .on(t.workspaceId, t.importId)
+      .where(sql`presence = 'intake'`),
+  ],
 );
 
 export const sourceKeys = pgTable(

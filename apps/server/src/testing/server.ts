@@ -9,7 +9,7 @@ import { sql } from 'drizzle-orm';
 import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
-import type { ImportReport, JobList, Role, SessionInfo, SourcePage } from '@pandecta/contract';
+import type { Destination, ImportReport, JobList, Through, Role, SessionInfo, SourcePage } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { buildApp, type App } from '../app.ts';
 import { connect, migrateUp } from '../database/connect.ts';
@@ -57,9 +57,16 @@ export class Person {
     return reply.body;
   }
 
-  async import(files: Record<string, string | Uint8Array>, collection?: string): Promise<ImportReport> {
+  /** Brings files in, past the intake unless it is said otherwise. */
+  async import(
+    files: Record<string, string | Uint8Array>,
+    collection?: string,
+    through: Through | 'as set' = 'straight',
+  ): Promise<ImportReport> {
     const form = new FormData();
-    if (collection) form.append('collection', collection);
+    const destination: Destination = { collections: collection ? [collection] : [], tags: [], reading: null };
+    form.append('destination', JSON.stringify(destination));
+    if (through !== 'as set') form.append('through', through);
     for (const [name, content] of Object.entries(files)) form.append('file', new Blob([content as string]), name);
     const { importId, jobId } = await this.at<{ importId: string; jobId: string }>('POST', '/imports', form);
     await this.jobEnds(jobId);
@@ -99,6 +106,8 @@ export interface TestSetting {
   /** What to do to the empty database before it is taken to the newest form. */
   prepare?: (url: string) => Promise<void>;
   registryUrl?: string;
+  /** See the configuration: names led to servers of the test. */
+  hosts?: string;
 }
 
 const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -129,7 +138,7 @@ async function ensureTemplate(client: pg.Client, admin: string): Promise<string>
   }
 }
 
-export async function startTestServer({ prepare, registryUrl }: TestSetting = {}): Promise<TestServer> {
+export async function startTestServer({ prepare, registryUrl, hosts }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
@@ -148,6 +157,7 @@ export async function startTestServer({ prepare, registryUrl }: TestSetting = {}
     dataFolder: folder,
     webFolder: undefined,
     registryUrl,
+    hosts,
     migrationsFolder: MIGRATIONS,
     stylesFolder: '/usr/share/citation-style-language',
     secureCookies: false,

@@ -9,6 +9,8 @@ import {
   type ReadResult,
 } from '@pandecta/core/formats';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
+import { readPage as readWebPage, tooDeep, type ReadPage } from '@pandecta/core/pages';
+import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules } from '@pandecta/debian/styles';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
@@ -95,6 +97,14 @@ export function vectors(parts: TextParts[]): Vectors[] {
 /** What work a document holds, from its first pages and what it says of itself. */
 export function recognise({ front, embedded, name }: { front: Page[]; embedded: Embedded; name: string }): Recognised {
   return recogniseWork(front, embedded, name);
+}
+
+/** A printed reference as a record, with the stretches it was read from. */
+export const readReference = (text: string): ReadReference => readPrinted(text);
+
+/** What a page of the web says of itself; nothing of one that is made to break its reader. */
+export function readPage({ html, address }: { html: string; address: string }): ReadPage {
+  return readWebPage(tooDeep(html) ? '' : html, address);
 }
 
 export { readPages } from './read-pages.ts';

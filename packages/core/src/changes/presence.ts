@@ -3,8 +3,11 @@ import { isFlag, isIds, isOneOf, shaped } from './json.ts';
 import { someSources } from './draw.ts';
 import { countSources } from './words.ts';
 
-/** Where a source is: `none` before it was added or after its adding was undone; kept all the same. */
-export const PRESENCES = ['none', 'live', 'bin'] as const;
+/**
+ * Where a source is: `none` before it was added, after its adding was undone, or when it was joined to another; kept all the
+ * same. In the `intake` it waits to be taken in; from there it becomes `live`, or is set `aside`.
+ */
+export const PRESENCES = ['none', 'live', 'bin', 'intake', 'aside'] as const;
 export type Presence = (typeof PRESENCES)[number];
 
 /** Sources come, go to the bin and come back. */
@@ -39,6 +42,9 @@ export const presence: Kind<PresenceChange> = {
     const n = countSources(sources.length);
     if (to === 'bin') return `Moved ${n} to the bin`;
     if (to === 'none') return `Took back ${n}`;
+    if (to === 'aside') return `Set ${n} aside`;
+    if (to === 'intake') return from === 'none' ? `Gathered ${n}` : `Put ${n} back into the intake`;
+    if (from === 'intake' || from === 'aside') return `Took in ${n}`;
     return from === 'bin' ? `Restored ${n} from the bin` : `Added ${n}`;
   },
   touches: (change) => subjects('source', change.sources),

@@ -18,6 +18,9 @@ export type Origin =
   | 'page layout'
   | 'file name'
   | 'identifier registry'
+  | 'catalogue'
+  | 'stated on the page'
+  | 'printed reference'
   | 'import'
   | 'person';
 

@@ -1,0 +1,31 @@
+/** What a gathering is made of, as it came. It is kept with the gathering, so that a job begun again has it all. */
+import type { DoorPart } from '@pandecta/core/door';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Found } from './tables.ts';
+
+/** A file, kept under its hash. */
+export interface FileInput {
+  name: string;
+  sha256: string;
+  bytes: number;
+  /** The folders it lay in, where a folder or an archive came. */
+  folder?: string;
+}
+
+/** A part of what was typed or pasted. */
+export interface TypedInput {
+  name: string;
+  part: DoorPart;
+}
+
+/** A record chosen from what outside catalogues answered. */
+export interface RecordInput {
+  name: string;
+  record: SourceRecord;
+  subjects: string[];
+  found: Found;
+}
+
+export type Input = FileInput | TypedInput | RecordInput;
+
+export const isFile = (input: Input): input is FileInput => 'sha256' in input;

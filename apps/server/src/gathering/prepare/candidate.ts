@@ -1,0 +1,65 @@
+/** What reading an input gives: candidates for sources, and what there is to say of it. */
+import { v7 as uuidv7 } from 'uuid';
+import type { FileState, ImportMessage } from '@pandecta/contract';
+import type { Provenance } from '@pandecta/core/documents';
+import type { Span } from '@pandecta/core/references';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Input } from '../inputs.ts';
+import type { Found } from '../tables.ts';
+
+/** Where a candidate came from, as it is kept with the source. */
+export interface CameFrom {
+  came?: string;
+  spans?: Span[];
+  found?: Found;
+  lookedUp?: 'found' | 'not found' | 'silent';
+}
+
+export interface Candidate {
+  id: string;
+  record: SourceRecord;
+  subjects: string[];
+  provenance: Provenance;
+  input: number;
+  line: number;
+  file?: { id: string; name: string; state: FileState; pages: number };
+  /** From a file of references: such come in with a report. */
+  referenceFile?: true;
+  origin?: CameFrom;
+}
+
+export interface Prepared {
+  input: Input;
+  format: string;
+  candidates: Candidate[];
+  messages: ImportMessage[];
+  /** Why nothing came of the input. */
+  trouble?: string;
+}
+
+export const message = (
+  input: Input,
+  rule: string,
+  what: string,
+  done: string,
+  severity: ImportMessage['severity'] = 'warning',
+): ImportMessage => ({ file: input.name, severity, rule, line: 0, column: 0, what, done });
+
+export const leftOut = (input: Input, trouble: string): Prepared => ({
+  input,
+  format: 'unknown',
+  candidates: [],
+  messages: [message(input, 'not-read', trouble, 'it was left out', 'error')],
+  trouble,
+});
+
+/** How every field of a record is known, where all are known the same way. */
+export const knownBy = (record: SourceRecord, from: Provenance[string]['from'], sure: number): Provenance =>
+  Object.fromEntries(Object.keys(record).map((f) => [f, { from, sure }]));
+
+export const candidate = (
+  input: number,
+  record: SourceRecord,
+  provenance: Provenance,
+  more: Partial<Omit<Candidate, 'record' | 'input' | 'provenance'>> = {},
+): Candidate => ({ id: uuidv7(), record, subjects: [], provenance, input, line: 0, ...more });

@@ -1,0 +1,63 @@
+/** Reads what came into candidates, outside any transaction. Nothing here is seen by anyone yet. */
+import pMap from 'p-map';
+import type { Progress } from '../../jobs/kind.ts';
+import type { Services } from '../../services.ts';
+import { TookTooMuch } from '../../workers/pool.ts';
+import { isFile, type Input } from '../inputs.ts';
+import { candidate, knownBy, leftOut, type Prepared } from './candidate.ts';
+import { prepareFile } from './file.ts';
+import { prepareTyped } from './typed.ts';
+
+export type { CameFrom, Candidate, Prepared } from './candidate.ts';
+
+/** While one file is being opened or its last pages are written, the next is read. */
+export const FILES_AT_ONCE = 2;
+
+export interface Preparing {
+  services: Services;
+  workspace: { id: string; number: number };
+  /** The place of the input among those of the gathering. */
+  index: number;
+  /** Says how far the reading of this input is. */
+  says: (more?: string) => Promise<void>;
+}
+
+export async function prepare(
+  services: Services,
+  workspace: { id: string; number: number },
+  inputs: Input[],
+  progress: Progress,
+): Promise<Prepared[]> {
+  let done = 0;
+  const reading = new Map<string, Promise<unknown>>();
+  return pMap(
+    inputs,
+    async (input, index) => {
+      const says = (more = ''): Promise<void> => progress(done, inputs.length, `Reading ${input.name}${more}`);
+      await says();
+      const way: Preparing = { services, workspace, index, says };
+      // The same file under two names is read by one at a time: its pages are the same rows.
+      const key = isFile(input) ? input.sha256 : String(index);
+      const turn = Promise.resolve(reading.get(key)).then(() => prepareOne(way, input));
+      reading.set(key, turn);
+      const prepared = await turn;
+      done += 1;
+      return prepared;
+    },
+    { concurrency: FILES_AT_ONCE },
+  );
+}
+
+async function prepareOne(way: Preparing, input: Input): Promise<Prepared> {
+  try {
+    if (isFile(input)) return await prepareFile(way, input);
+    if ('part' in input) return await prepareTyped(way, input);
+    const { record, subjects, found } = input;
+    const one = candidate(way.index, record, knownBy(record, 'catalogue', 0.9), { subjects, origin: { found } });
+    return { input, format: found.database ?? 'a catalogue', messages: [], candidates: [one] };
+  } catch (error) {
+    // One that takes more than there is does not take the others with it.
+    if (error instanceof TookTooMuch) return leftOut(input, 'Reading it takes more time or memory than there is');
+    throw error;
+  }
+}

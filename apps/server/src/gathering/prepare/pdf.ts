@@ -1,0 +1,104 @@
+/** A PDF: its pages, and the work it is, from its front, from what it says of itself, and from the registry. */
+import { sql } from 'drizzle-orm';
+import type { FileState, ImportMessage } from '@pandecta/contract';
+import type { Provenance } from '@pandecta/core/documents';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../../database/connect.ts';
+import { json, list, number, one, text } from '../../database/read.ts';
+import { readPdf } from '../../files/read-pdf.ts';
+import type { Services } from '../../services.ts';
+import type { FileInput } from '../inputs.ts';
+import { candidate, message, type Prepared } from './candidate.ts';
+import type { Preparing } from './index.ts';
+import { lookUpDoi } from './registry.ts';
+
+export async function preparePdf({ services, workspace, index, says }: Preparing, input: FileInput): Promise<Prepared> {
+  const messages: ImportMessage[] = [];
+  const tell = (rule: string, what: string, done: string, severity: ImportMessage['severity'] = 'warning'): void =>
+    void messages.push(message(input, rule, what, done, severity));
+  if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name))
+    tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
+  const known = await findRead(services.db, workspace.id, input.sha256);
+  if (known) {
+    const { record, subjects, ...file } = known;
+    const one = candidate(index, record, {}, { subjects, file: { ...file, name: input.name } });
+    return { input, format: 'PDF', messages, candidates: [one] };
+  }
+  const path = services.storage.path(input.sha256);
+  const read = await readPdf(services, workspace, { ...input, path }, (d, t) => says(`, page ${d} of ${t}`));
+  if (read.state === 'damaged') {
+    const trouble = 'The PDF is damaged and cannot be opened';
+    tell('damaged', trouble, 'the file was left out', 'error');
+    return { input, format: 'PDF', candidates: [], messages, trouble };
+  }
+  if (read.state === 'encrypted')
+    tell('encrypted', 'The PDF is locked with a password', 'kept as a source of its own, without its text');
+  if (read.rebuilt)
+    tell(
+      'rebuilt',
+      'The end of the PDF is missing',
+      `read as far as it goes: ${read.pages === 1 ? '1 page' : `${read.pages} pages`}`,
+    );
+  if (read.state === 'image only')
+    tell(
+      'image-only',
+      `The ${read.pages === 1 ? 'page holds' : `${read.pages} pages hold`} pictures and no text`,
+      'kept as a source; its words cannot be found',
+    );
+  if (read.unread && read.unread < read.pages)
+    tell(
+      'pages-unread',
+      `${read.unread} of the ${read.pages} pages could not be read`,
+      'kept with the words of the others',
+    );
+  const { record, subjects, provenance } = await services.workers.run('recognise', {
+    front: read.front,
+    embedded: read.embedded,
+    name: input.name,
+  });
+  if (record.DOI) await fromRegistry(services, record, provenance, tell);
+  if (provenance.title?.from === 'file name')
+    tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
+  const file = { id: read.fileId, name: input.name, state: read.state, pages: read.pages };
+  return { input, format: 'PDF', messages, candidates: [candidate(index, record, provenance, { subjects, file })] };
+}
+
+/** A file of these bytes that a source here holds already, with the record of that source. */
+const findRead = (db: Db, workspaceId: string, sha256: string) =>
+  one(
+    db,
+    {
+      id: text(),
+      state: text<FileState>(),
+      pages: number,
+      record: json<SourceRecord>(),
+      subjects: list(text()),
+    },
+    sql`select f.id, f.state, f.pages, s.record, '{}'::text[] as subjects from files f
+    join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id
+    join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'
+    where f.workspace_id = ${workspaceId} and f.sha256 = ${sha256} and f.state <> 'waiting' limit 1`,
+  );
+
+/** What the registry has of the DOI goes before what the document says; without an answer its own word stands. */
+async function fromRegistry(
+  services: Services,
+  record: SourceRecord,
+  provenance: Provenance,
+  tell: (rule: string, what: string, done: string, severity: ImportMessage['severity']) => void,
+): Promise<void> {
+  const { state, record: found } = await lookUpDoi(services, record.DOI!);
+  if (state === 'silent')
+    tell(
+      'registry-silent',
+      'The identifier registry did not answer',
+      'the record was made from the document alone',
+      'info',
+    );
+  for (const [field, value] of Object.entries(found ?? {})) {
+    // The DOI is known already, and in its normal form.
+    if (field === 'custom' || field === 'DOI') continue;
+    (record as Record<string, unknown>)[field] = value;
+    provenance[field] = { from: 'identifier registry', sure: 0.97 };
+  }
+}

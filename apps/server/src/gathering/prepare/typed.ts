@@ -1,0 +1,113 @@
+/** A part of what was typed: an identifier is looked up, a reference is read, a link is visited. */
+import type { DoorPart } from '@pandecta/core/door';
+import type { Kind, SourceRecord } from '@pandecta/core/source';
+import type { TypedInput } from '../inputs.ts';
+import { candidate, knownBy, message, type CameFrom, type Prepared } from './candidate.ts';
+import { readRecords } from './file.ts';
+import type { Preparing } from './index.ts';
+import { prepareLink } from './link.ts';
+import { lookUp } from './look-up.ts';
+import { lookUpDoi } from './registry.ts';
+
+export async function prepareTyped(way: Preparing, input: TypedInput): Promise<Prepared> {
+  const { part } = input;
+  switch (part.kind) {
+    case 'records':
+      return readRecords(way, input, Buffer.from(part.text));
+    case 'reference':
+      return prepareReference(way, input);
+    case 'link':
+      return prepareLink(way, input);
+    case 'text':
+      return leftForYou(way, input, 'It could not be read as a reference');
+    default:
+      return part.wrong ? leftForYou(way, input, sentence(part.wrong)) : prepareIdentifier(way, input);
+  }
+}
+
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What cannot be read waits in the intake as it came: a person makes of it what it is. */
+function leftForYou({ index }: Preparing, input: TypedInput, why: string): Prepared {
+  const title = input.part.text.replace(/\s+/g, ' ').trim();
+  const record: SourceRecord = { type: 'document', title };
+  const one = candidate(index, record, knownBy(record, 'printed reference', 0.1), {
+    origin: { came: input.part.text, spans: [] },
+  });
+  return {
+    input,
+    format: 'text',
+    candidates: [one],
+    messages: [message(input, 'left-for-you', why, 'kept as it came')],
+  };
+}
+
+async function prepareReference({ services, index }: Preparing, input: TypedInput): Promise<Prepared> {
+  const came = input.part.text;
+  const { record, spans, sure } = await services.workers.run('readReference', came);
+  const provenance = knownBy(record, 'printed reference', sure);
+  let lookedUp: CameFrom['lookedUp'];
+  if (record.DOI) {
+    const found = await lookUpDoi(services, record.DOI);
+    lookedUp = found.state;
+    for (const [field, value] of Object.entries(found.record ?? {})) {
+      if (field === 'custom' || field === 'DOI') continue;
+      (record as Record<string, unknown>)[field] = value;
+      provenance[field] = { from: 'identifier registry', sure: 0.97 };
+    }
+  }
+  const origin = { came, spans, ...(lookedUp && { lookedUp }) };
+  return {
+    input,
+    format: 'a reference',
+    messages: [],
+    candidates: [candidate(index, record, provenance, { origin })],
+  };
+}
+
+/** Which variable of a record an identifier is, and of which kind what it names is, as far as it tells. */
+const IDENTIFIES: Partial<
+  Record<DoorPart['kind'], { field: 'DOI' | 'ISBN' | 'PMID' | 'PMCID' | 'ISSN' | 'number'; type: Kind }>
+> = {
+  doi: { field: 'DOI', type: 'document' },
+  isbn: { field: 'ISBN', type: 'book' },
+  pmid: { field: 'PMID', type: 'article-journal' },
+  pmcid: { field: 'PMCID', type: 'article-journal' },
+  issn: { field: 'ISSN', type: 'article-journal' },
+  arxiv: { field: 'number', type: 'article' },
+};
+
+/** Looked up where there is someone to ask; what is not found, or met silence, waits with its identifier. */
+async function prepareIdentifier({ services, workspace, index }: Preparing, input: TypedInput): Promise<Prepared> {
+  const { kind, value = '' } = input.part;
+  const { field, type } = IDENTIFIES[kind]!;
+  const bare: SourceRecord = { type, [field]: value, ...(kind === 'arxiv' && { archive: 'arXiv' }) };
+  const looked = await lookUp(services, workspace.id, bare);
+  const record = looked.record ?? bare;
+  const origin: CameFrom = {
+    came: input.part.text,
+    spans: [],
+    lookedUp: looked.state,
+    ...(looked.found && { found: looked.found }),
+  };
+  const from = kind === 'doi' ? 'identifier registry' : 'catalogue';
+  const provenance = looked.record ? knownBy(record, from, 0.97) : knownBy(record, 'person', 0.6);
+  const says = {
+    found: [],
+    'not found': [message(input, 'not-found', `Nobody asked knows ${input.name}`, 'kept with its identifier alone')],
+    silent: [
+      message(
+        input,
+        'service-silent',
+        `Nobody answered for ${input.name}`,
+        'kept with its identifier; it can be asked again',
+      ),
+    ],
+  }[looked.state];
+  return {
+    input,
+    format: 'an identifier',
+    messages: says,
+    candidates: [candidate(index, record, provenance, { origin })],
+  };
+}

@@ -1,0 +1,10 @@
+import { eq } from 'drizzle-orm';
+import type { Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
+import type { LookedUp } from '../gathering/prepare/registry.ts';
+import { sourceOrigins } from '../gathering/tables.ts';
+
+/** What came of looking one up stands with where it came from. */
+export async function noteLookUp(db: Db, workspaceId: string, id: string, { state }: LookedUp): Promise<void> {
+  await within(db, workspaceId).update(sourceOrigins, { lookedUp: state }, eq(sourceOrigins.sourceId, id));
+}

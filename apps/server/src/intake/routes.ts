@@ -1,0 +1,19 @@
+import { routes } from '@pandecta/contract';
+import type { Declare } from '../http/route.ts';
+import { chosenIds } from '../searching/chosen.ts';
+import type { Services } from '../services.ts';
+import { detail, intakePage, join, lookUpAgain, setAside, summary, takeIn } from './service.ts';
+
+export function intakeRoutes(declare: Declare, services: Services): void {
+  declare(routes.intake.page, (call) => intakePage(services, call, call.query));
+  declare(routes.intake.summary, ({ workspace }) => summary(services, workspace.id));
+  declare(routes.intake.one, ({ actor, params }) => detail(services, actor, params.source));
+  declare(routes.intake.takeIn, async (call) =>
+    takeIn(services, call.actor, await chosenIds(services, call, call.body), call.body.complete),
+  );
+  declare(routes.intake.join, ({ actor, params, body }) => join(services, actor, params.source, body.to));
+  declare(routes.intake.setAside, async (call) =>
+    setAside(services, call.actor, await chosenIds(services, call, call.body), call.body.aside),
+  );
+  declare(routes.intake.lookUp, ({ actor, params }) => lookUpAgain(services, actor, params.source));
+}

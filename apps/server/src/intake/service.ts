@@ -1,0 +1,200 @@
+/** What may be done with what waits, and what a person sees of it before they decide. */
+import type {
+  AskPage,
+  Changed,
+  HereAlready,
+  IntakeDetail,
+  IntakePage,
+  IntakeRow,
+  IntakeSummary,
+  Match,
+} from '@pandecta/contract';
+import { countSources, type Change, type Presence } from '@pandecta/core/changes';
+import { compare, filledBy, VERDICTS, type Evidence } from '@pandecta/core/matching';
+import { withoutMarkup } from '@pandecta/core/source';
+import { answer, commitWithin } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { transact, type Db } from '../database/connect.ts';
+import { Refusal } from '../errors.ts';
+import { lookUp } from '../gathering/prepare/look-up.ts';
+import { noteLookUp } from './look-up.ts';
+import type { Actor, Caller } from '../http/authorise.ts';
+import { understand } from '../searching/match.ts';
+import { ledgerRows } from '../searching/rows.ts';
+import { page } from '../searching/store.ts';
+import type { Services } from '../services.ts';
+import { findSource } from '../sources/store.ts';
+import {
+  countPresence,
+  findBatches,
+  findComplete,
+  findHere,
+  findOrigin,
+  findTies,
+  findWaiting,
+  type Here,
+  type Waiting,
+} from './store.ts';
+
+const AT_ONCE = 50;
+
+/** A stretch of what waits, or of what was set aside: the newest gathering first, unless it is sorted otherwise. */
+export async function intakePage(services: Services, caller: Caller, ask: AskPage): Promise<IntakePage> {
+  const { db } = services;
+  const { from = 0, count = AT_ONCE, find, ...asked } = ask;
+  const q = await understand(db, caller, { ...asked, scope: asked.scope === 'aside' ? 'aside' : 'intake' });
+  const { total, ids, at } = await page(services, q, { from, count, ...(find && { find }) });
+  const workspaceId = caller.workspace.id;
+  const [lines, waiting] = await Promise.all([ledgerRows(db, q, ids), findWaiting(db, workspaceId, ids)]);
+  const [here, batches] = await Promise.all([
+    findHere(db, workspaceId, [...waiting.values()]),
+    findBatches(db, workspaceId, [...new Set([...waiting.values()].flatMap((x) => x.batch ?? []))]),
+  ]);
+  const rows = lines.flatMap((line): IntakeRow[] => {
+    const one = waiting.get(line.id);
+    if (!one?.batch) return [];
+    const best = matchesOf(one, here)[0];
+    return [
+      {
+        ...line,
+        batch: one.batch,
+        lacks: one.lacks,
+        lookedUp: one.lookedUp,
+        unread: isUnread(one),
+        ...(best && {
+          here: { id: best.here.id, verdict: best.verdict, places: best.here.places } satisfies HereAlready,
+        }),
+      },
+    ];
+  });
+  return { total, from, rows, notes: q.notes, batches, ...(at !== undefined && { at }) };
+}
+
+/** A text that came and could not be read: nothing but its words is known of it. */
+const isUnread = ({ came, record }: Waiting): boolean =>
+  came !== null && record.type === 'document' && Object.keys(record).every((f) => f === 'type' || f === 'title');
+
+/** The sources here that are, or may be, the one that waits; the likeliest first. */
+function matchesOf(one: Waiting, here: Here[]): (Evidence & { here: Here })[] {
+  return here
+    .filter((h) => h.of === one.id)
+    .map((h) => ({ here: h, ...compare(one.record, h.record, h.sameFile) }))
+    .filter((m) => m.verdict !== 'different')
+    .sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
+}
+
+/** Those of what waits that lack nothing and are not here. */
+async function completeOf(db: Db, workspaceId: string, ids: string[]): Promise<string[]> {
+  const waiting = await findWaiting(db, workspaceId, ids);
+  const here = await findHere(db, workspaceId, [...waiting.values()]);
+  return ids.filter((id) => {
+    const one = waiting.get(id);
+    return one?.presence === 'intake' && !one.lacks.length && !matchesOf(one, here).length;
+  });
+}
+
+export async function summary({ db }: Services, workspaceId: string): Promise<IntakeSummary> {
+  const [waiting, aside, candidates] = await Promise.all([
+    countPresence(db, workspaceId, 'intake'),
+    countPresence(db, workspaceId, 'aside'),
+    findComplete(db, workspaceId),
+  ]);
+  return { waiting, aside, complete: (await completeOf(db, workspaceId, candidates)).length };
+}
+
+export async function detail({ db }: Services, actor: Actor, id: string): Promise<IntakeDetail> {
+  const one = await waitingOne(db, actor.workspaceId, id);
+  const [source, origin, here, batches] = await Promise.all([
+    findSource(db, actor, id),
+    findOrigin(db, actor.workspaceId, id),
+    findHere(db, actor.workspaceId, [one]),
+    findBatches(db, actor.workspaceId, one.batch ? [one.batch] : []),
+  ]);
+  const matches = matchesOf(one, here).map(({ here: h, verdict, reasons }): Match => ({
+    id: h.id,
+    verdict,
+    reasons,
+    record: h.record,
+    addedAt: h.addedAt,
+    places: h.places,
+    fills: Object.keys(filledBy(h.record, one.record)),
+  }));
+  return { source, origin, lacks: one.lacks, here: matches, batch: batches[0]! };
+}
+
+async function waitingOne(db: Db, workspaceId: string, id: string): Promise<Waiting> {
+  const one = (await findWaiting(db, workspaceId, [id])).get(id);
+  if (!one) throw new Refusal('not_waiting');
+  return one;
+}
+
+/** @param complete only those that lack nothing and are not here */
+export async function takeIn(services: Services, actor: Actor, ids: string[], complete = false): Promise<Changed> {
+  const sources = complete ? await completeOf(services.db, actor.workspaceId, ids) : ids;
+  const committed = await commit(services, actor, { do: 'presence', sources, from: 'intake', to: 'live' });
+  const { change, changeId } = committed;
+  if (!changeId || change.do !== 'presence') return answer(committed);
+  const left = ids.length - change.sources.length;
+  const says = `Took in ${countSources(change.sources.length)}`;
+  return { changeId, says: left && complete ? `${says}; ${left.toLocaleString('en')} still wait` : says };
+}
+
+/** Set aside, or put back from there. */
+export async function setAside(services: Services, actor: Actor, ids: string[], aside: boolean): Promise<Changed> {
+  const [from, to]: [Presence, Presence] = aside ? ['intake', 'aside'] : ['aside', 'intake'];
+  const committed = await commit(services, actor, { do: 'presence', sources: ids, from, to });
+  const { change, changeId } = committed;
+  if (!changeId || change.do !== 'presence' || !aside) return answer(committed);
+  return { changeId, says: `Set ${countSources(change.sources.length)} aside, kept there 30 days` };
+}
+
+/**
+ * What one here lacks is filled from the one that came; its places, tags and files are added; what stands is not
+ * overwritten. The one that came goes, and comes back when this is undone.
+ */
+export async function join(services: Services, actor: Actor, id: string, to: string): Promise<Changed> {
+  const { workspaceId } = actor;
+  const committed = await transact(services.db, async (tx) => {
+    const one = await waitingOne(tx, workspaceId, id);
+    const target = await findSource(tx, actor, to);
+    if (target.presence !== 'live') throw new Refusal('no_such_source');
+    const { tags, collections, files } = await findTies(tx, workspaceId, id);
+    const fills = filledBy(target.record, one.record);
+    const title = withoutMarkup(target.record.title ?? 'an untitled source');
+    const sources = [to];
+    const changes: Change[] = [
+      { do: 'presence', sources: [id], from: one.presence, to: 'none' },
+      {
+        do: 'edit',
+        source: to,
+        fields: Object.fromEntries(Object.entries(fills).map(([f, after]) => [f, { before: null, after }])),
+      },
+      ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
+      ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources, present: true })),
+      ...files.map((f): Change => ({ do: 'attach', source: to, file: f.id, name: f.name, present: true })),
+    ];
+    const filled = Object.keys(fills).length;
+    const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
+    return commitWithin(tx, actor, { do: 'all', says, changes });
+  });
+  services.indexer.kick();
+  return answer(committed);
+}
+
+/** Asks again for one that was not found, or where nobody answered. */
+export async function lookUpAgain(services: Services, actor: Actor, id: string): Promise<Changed> {
+  const one = await waitingOne(services.db, actor.workspaceId, id);
+  const looked = await lookUp(services, actor.workspaceId, one.record);
+  await noteLookUp(services.db, actor.workspaceId, id, looked);
+  if (!looked.record) {
+    const says = looked.state === 'silent' ? 'Nobody answered; it can be asked again' : 'Nobody asked knows it';
+    return { changeId: null, says };
+  }
+  const now = one.record as unknown as Record<string, unknown>;
+  const fields = Object.fromEntries(
+    Object.entries(looked.record)
+      .filter(([f, v]) => f !== 'custom' && JSON.stringify(now[f]) !== JSON.stringify(v))
+      .map(([f, after]) => [f, { before: now[f] ?? null, after }]),
+  );
+  return answer(await commit(services, actor, { do: 'edit', source: id, fields: fields as never }));
+}

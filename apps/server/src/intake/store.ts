@@ -1,0 +1,184 @@
+/** What is known of what waits: with which gathering it came, where from, what it lacks, and what is here already. */
+import { eq, sql } from 'drizzle-orm';
+import type { Batch, Origin, Way } from '@pandecta/contract';
+import type { Presence } from '@pandecta/core/changes';
+import type { Lack } from '@pandecta/core/intake';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
+import { array } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { sourceOrigins, type Found } from '../gathering/tables.ts';
+
+export interface Waiting {
+  id: string;
+  record: SourceRecord;
+  presence: Presence;
+  batch: string | null;
+  lacks: Lack[];
+  keys: string[];
+  files: string[];
+  lookedUp: string | null;
+  came: string | null;
+}
+
+/** Those of the sources that wait or are set aside, by id. */
+export async function findWaiting(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, Waiting>> {
+  const w = sql`${workspaceId}::uuid`;
+  const found = await rows(
+    db,
+    {
+      id: text(),
+      record: json<SourceRecord>(),
+      presence: text<Presence>(),
+      batch: orNull(text()),
+      lacks: list(text<Lack>()),
+      keys: list(text()),
+      files: list(text()),
+      lookedUp: orNull(text()),
+      came: orNull(text()),
+    },
+    sql`select s.id, s.record, s.presence, s.import_id as batch, ss.lacks, o.looked_up as "lookedUp", o.came,
+      array(select key from source_keys k where k.workspace_id = ${w} and k.source_id = s.id and key not like 'read:%') as keys,
+      array(select file_id::text from source_files f where f.workspace_id = ${w} and f.source_id = s.id) as files
+    from sources s join source_sort ss on ss.workspace_id = ${w} and ss.source_id = s.id
+    left join source_origins o on o.workspace_id = ${w} and o.source_id = s.id
+    where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')}) and s.presence in ('intake', 'aside')`,
+  );
+  return new Map(found.map((f) => [f.id, f]));
+}
+
+export interface Here {
+  id: string;
+  /** The one that waits and may be the same. */
+  of: string;
+  record: SourceRecord;
+  sameFile: boolean;
+  addedAt: string;
+  places: number;
+}
+
+/** Sources here that share a key or a file with what waits: those that may be the same. */
+export async function findHere(db: Db, workspaceId: string, waiting: Waiting[]): Promise<Here[]> {
+  if (!waiting.length) return [];
+  const w = sql`${workspaceId}::uuid`;
+  const pairs = (of: 'keys' | 'files'): [string[], string[]] => {
+    const all = waiting.flatMap((x) => x[of].map((value) => [x.id, value] as const));
+    return [all.map((a) => a[0]), all.map((a) => a[1])];
+  };
+  const [keyOf, keys] = pairs('keys');
+  const [fileOf, files] = pairs('files');
+  return rows(
+    db,
+    {
+      id: text(),
+      of: text(),
+      record: json<SourceRecord>(),
+      sameFile: truth,
+      addedAt: text(),
+      places: number,
+    },
+    sql`with shared as (
+        select u.of, k.source_id as id, false as file from unnest(${array(keyOf, 'uuid')}, ${array(keys, 'text')}) as u(of, key)
+          join source_keys k on k.workspace_id = ${w} and k.key = u.key
+        union all select u.of, f.source_id, true from unnest(${array(fileOf, 'uuid')}, ${array(files, 'uuid')}) as u(of, file)
+          join source_files f on f.workspace_id = ${w} and f.file_id = u.file)
+    select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
+      (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+        where cs.workspace_id = ${w} and cs.source_id = s.id) as places
+    from (select of, id, bool_or(file) as file from shared group by of, id) x
+    join sources s on s.workspace_id = ${w} and s.id = x.id and s.presence = 'live'`,
+  );
+}
+
+/** The gatherings, with how many came and how many of them wait. */
+export async function findBatches(db: Db, workspaceId: string, ids: string[]): Promise<Batch[]> {
+  const w = sql`${workspaceId}::uuid`;
+  return rows(
+    db,
+    {
+      id: text(),
+      title: text(),
+      way: text<Way>(),
+      at: text(),
+      by: text(),
+      note: orNull(text()),
+      came: number,
+      waiting: number,
+    },
+    sql`select i.id, i.title, i.way, i.made_at as at, u.name as by, i.destination->>'note' as note,
+      coalesce((i.report->>'waiting')::int, 0) as came,
+      (select count(*)::int from sources s where s.workspace_id = ${w} and s.import_id = i.id and s.presence = 'intake') as waiting
+    from imports i join users u on u.id = i.made_by where i.workspace_id = ${w} and i.id = any(${array(ids, 'uuid')})`,
+  );
+}
+
+export async function findOrigin(db: Db, workspaceId: string, id: string): Promise<Origin> {
+  const { came, spans, found, lookedUp } = sourceOrigins;
+  const row = await within(db, workspaceId).first(
+    sourceOrigins,
+    { came, spans, found, lookedUp },
+    eq(sourceOrigins.sourceId, id),
+  );
+  const where: Found = row?.found ?? {};
+  return {
+    came: row?.came ?? null,
+    spans: row?.spans ?? [],
+    lookedUp: row?.lookedUp ?? null,
+    database: where.database ?? null,
+    accession: where.accession ?? null,
+    query: where.query ?? null,
+    address: where.address ?? null,
+  };
+}
+
+/** The ids of what waits and lacks nothing, the newest first. */
+export async function findComplete(db: Db, workspaceId: string): Promise<string[]> {
+  const found = await rows(
+    db,
+    { id: text() },
+    sql`select source_id as id from source_sort where workspace_id = ${workspaceId} and presence = 'intake' and cardinality(lacks) = 0`,
+  );
+  return found.map((f) => f.id);
+}
+
+export async function countPresence(db: Db, workspaceId: string, presence: Presence): Promise<number> {
+  const found = await one(
+    db,
+    { n: number },
+    sql`select count(*)::int as n from source_sort where workspace_id = ${workspaceId} and presence = ${presence}`,
+  );
+  return found!.n;
+}
+
+/** The tags, collections and files a source has, for whoever it is joined to. */
+export async function findTies(
+  db: Db,
+  workspaceId: string,
+  id: string,
+): Promise<{
+  tags: { id: string; name: string; subject: boolean }[];
+  collections: { id: string; name: string }[];
+  files: { id: string; name: string }[];
+}> {
+  const w = sql`${workspaceId}::uuid`;
+  const [tags, collections, files] = await Promise.all([
+    rows(
+      db,
+      { id: text(), name: text(), subject: truth },
+      sql`select t.id, t.name, t.subject from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = ${id}`,
+    ),
+    rows(
+      db,
+      { id: text(), name: text() },
+      sql`select c.id, c.name from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      where cs.workspace_id = ${w} and cs.source_id = ${id}`,
+    ),
+    rows(
+      db,
+      { id: text(), name: text() },
+      sql`select f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = ${id}`,
+    ),
+  ]);
+  return { tags, collections, files };
+}

@@ -1,0 +1,175 @@
+import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import type { Span } from '@pandecta/core/references';
+import { LACKS, type Lack } from '@pandecta/core/intake';
+import { VERDICTS, type Verdict } from '@pandecta/core/matching';
+import type { SourceRecord } from '@pandecta/core/source';
+import { Changed } from './changes.ts';
+import { WAYS, type Way } from './gathering.ts';
+import { MANY_IDS, route } from './route.ts';
+import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { AskPage, Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
+
+const ALL_LACKS = Object.keys(LACKS) as Lack[];
+
+/** A gathering of which something waits. */
+export class Batch {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+  @IsIn(WAYS) way!: Way;
+  @IsString() at!: string;
+  @IsString() by!: string;
+  @OrNull() @IsString() note!: string | null;
+  /** How many came with it, and how many of them wait. */
+  @IsInt() came!: number;
+  @IsInt() waiting!: number;
+}
+
+/** That a source is here already, as the line says it. */
+export class HereAlready {
+  @IsUUID() id!: string;
+  @IsIn(VERDICTS) verdict!: Verdict;
+  @IsInt() places!: number;
+}
+
+/** A line of the intake. */
+export class IntakeRow extends SourceRow {
+  @IsUUID() batch!: string;
+  @IsIn(ALL_LACKS, { each: true }) @IsArray() lacks!: Lack[];
+  @OptionalPart(() => HereAlready) here?: HereAlready;
+  /** Set where it had to be looked up: what came of it. */
+  @OrNull() @IsString() lookedUp!: string | null;
+  /** True where a text could not be read as a reference. */
+  @IsBoolean() unread!: boolean;
+}
+
+export class IntakePage {
+  @IsInt() total!: number;
+  @IsInt() from!: number;
+  @IsOptional() @IsInt() at?: number;
+  @ListOf(() => IntakeRow) rows!: IntakeRow[];
+  @ListOf(() => QueryNote) notes!: QueryNote[];
+  /** Of the lines of this stretch. */
+  @ListOf(() => Batch) batches!: Batch[];
+}
+
+export class IntakeSummary {
+  @IsInt() waiting!: number;
+  /** Those that lack nothing and are not here. */
+  @IsInt() complete!: number;
+  @IsInt() aside!: number;
+}
+
+export class Reason {
+  @IsString() field!: string;
+  @IsString() says!: string;
+  @IsBoolean() for!: boolean;
+}
+
+/** A source here that may be the same work, and why. */
+export class Match {
+  @IsUUID() id!: string;
+  @IsIn(VERDICTS) verdict!: Verdict;
+  @ListOf(() => Reason) reasons!: Reason[];
+  @IsObject() record!: SourceRecord;
+  @IsString() addedAt!: string;
+  @IsInt() places!: number;
+  /** Fields that joining would fill. */
+  @IsString({ each: true }) @IsArray() fills!: string[];
+}
+
+export class SpanOf implements Span {
+  @IsString() field!: Span['field'];
+  @IsInt() start!: number;
+  @IsInt() end!: number;
+}
+
+/** Where a source came from. */
+export class Origin {
+  @OrNull() @IsString() came!: string | null;
+  @ListOf(() => SpanOf) spans!: SpanOf[];
+  @OrNull() @IsString() database!: string | null;
+  @OrNull() @IsString() accession!: string | null;
+  @OrNull() @IsString() query!: string | null;
+  @OrNull() @IsString() address!: string | null;
+  @OrNull() @IsString() lookedUp!: string | null;
+}
+
+export class IntakeDetail {
+  @Part(() => SourceDetail) source!: SourceDetail;
+  @Part(() => Batch) batch!: Batch;
+  @Part(() => Origin) origin!: Origin;
+  @IsIn(ALL_LACKS, { each: true }) @IsArray() lacks!: Lack[];
+  /** The likeliest first. */
+  @ListOf(() => Match) here!: Match[];
+}
+
+export class TakeIn extends Chosen {
+  /** Only those of them that lack nothing and are not here. */
+  @IsOptional() @IsBoolean() complete?: boolean;
+}
+
+export class JoinTo {
+  @IsUUID() to!: string;
+}
+
+export class SetAside extends Chosen {
+  @IsBoolean() aside!: boolean;
+}
+
+export const intakeRoutes = {
+  page: route({
+    method: 'GET',
+    path: '/w/:workspace/intake',
+    may: 'gather',
+    summary: 'A stretch of what waits to be taken in, or was set aside, with what each lacks and whether it is here.',
+    query: AskPage,
+    reply: IntakePage,
+  }),
+  summary: route({
+    method: 'GET',
+    path: '/w/:workspace/intake-summary',
+    may: 'gather',
+    summary: 'How many wait, and how many of them are complete and new.',
+    reply: IntakeSummary,
+  }),
+  one: route({
+    method: 'GET',
+    path: '/w/:workspace/intake/:source',
+    may: 'gather',
+    summary: 'One that waits: its record, where from, what it lacks, and the sources here that may be the same.',
+    reply: IntakeDetail,
+  }),
+  takeIn: route({
+    method: 'POST',
+    path: '/w/:workspace/taking-in',
+    may: 'gather',
+    summary: 'What waits becomes sources.',
+    body: TakeIn,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  join: route({
+    method: 'POST',
+    path: '/w/:workspace/intake/:source/join',
+    may: 'gather',
+    summary: 'Join one to the source that is here: its places, tags and files are added, what is empty is filled.',
+    body: JoinTo,
+    reply: Changed,
+  }),
+  setAside: route({
+    method: 'POST',
+    path: '/w/:workspace/setting-aside',
+    may: 'gather',
+    summary: 'Set aside what waits, for 30 days, or put it back.',
+    body: SetAside,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  lookUp: route({
+    method: 'POST',
+    path: '/w/:workspace/intake/:source/look-up',
+    may: 'gather',
+    summary: 'Ask the registry and the catalogues again for one whose look-up found nothing, or met silence.',
+    reply: Changed,
+  }),
+};

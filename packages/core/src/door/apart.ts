@@ -1,0 +1,148 @@
+/**
+ * Takes apart what is typed or pasted: each part goes its own way, and all of the text that has a letter or a digit is of
+ * some part.
+ */
+import { detectFormat } from '../formats/detect.ts';
+import {
+  findArxivIds,
+  findDois,
+  isbn10Check,
+  isbn13Check,
+  normaliseIsbn,
+  normaliseIssn,
+  normalisePmcid,
+} from '../identifiers/index.ts';
+import { looksLikeReference, splitReferences } from '../references/index.ts';
+
+export const PART_KINDS = [
+  'records',
+  'doi',
+  'isbn',
+  'pmid',
+  'pmcid',
+  'arxiv',
+  'issn',
+  'link',
+  'reference',
+  'text',
+] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
+export interface DoorPart {
+  kind: PartKind;
+  /** As it was typed. */
+  text: string;
+  start: number;
+  /** An identifier in its normal form. */
+  value?: string;
+  /** What is wrong with it: "check digit wrong: it would be 4". */
+  wrong?: string;
+}
+
+/** More than this is a file, and comes in as one; in UTF-16 units. */
+export const MOST_TYPED = 400_000;
+
+interface Found {
+  part: Omit<DoorPart, 'start'>;
+  start: number;
+  end: number;
+}
+
+export function takeApart(text: string): DoorPart[] {
+  const format = detectFormat(text);
+  if (format) return [{ kind: 'records', text, start: 0 }];
+  const out: DoorPart[] = [];
+  let prose = { start: 0, text: '' };
+  const endProse = (): void => {
+    for (const piece of splitReferences(prose.text)) out.push(...partsOfPiece(piece.text, prose.start + piece.start));
+    prose = { start: 0, text: '' };
+  };
+  for (const m of text.matchAll(/[^\n]*(?:\n|$)/g)) {
+    if (!m[0]) continue;
+    const found = identifiersIn(m[0]);
+    if (found.length && !lettersBeside(m[0], found)) {
+      endProse();
+      out.push(...found.map(({ part, start }) => ({ ...part, start: m.index + start })));
+      continue;
+    }
+    if (!prose.text) prose = { start: m.index, text: '' };
+    prose.text += m[0];
+  }
+  endProse();
+  return once(out);
+}
+
+/** A piece of prose: a reference with what it holds, or what can be told of it, or a text left for the person. */
+function partsOfPiece(text: string, start: number): DoorPart[] {
+  if (looksLikeReference(text)) return [{ kind: 'reference', text, start }];
+  const found = identifiersIn(text);
+  if (found.length) return found.map((f) => ({ ...f.part, start: start + f.start }));
+  return /[\p{L}\p{N}]/u.test(text) ? [{ kind: 'text', text, start }] : [];
+}
+
+/** An identifier or a link stands for one thing, however often it is said. */
+function once(parts: DoorPart[]): DoorPart[] {
+  const seen = new Set<string>();
+  return parts.filter((p) => {
+    if (p.kind === 'text' || p.kind === 'records') return true;
+    const key = `${p.kind} ${p.value ?? p.text}`;
+    return seen.has(key) ? false : seen.add(key);
+  });
+}
+
+const NAMES_OF_IDENTIFIERS = /\b(?:doi|isbn|issn|pmid|pmcid|arxiv|e?issn|and|see|vol|pp?)\b|\b1[03]\b/gi;
+
+/** Whether a line says more than the identifiers in it. */
+function lettersBeside(line: string, found: Found[]): boolean {
+  let rest = line;
+  for (const { start, end } of found.toSorted((a, b) => b.start - a.start))
+    rest = rest.slice(0, start) + ' ' + rest.slice(end);
+  return (rest.replace(NAMES_OF_IDENTIFIERS, '').match(/\p{L}{2,}/gu)?.length ?? 0) > 0;
+}
+
+const URL = /\b(?:https?:\/\/|www\.)[^\s<>"“”|]+[^\s<>"“”|.,;:!?)\]'’]/gi;
+const DOI = /(?:https?:\/\/(?:dx\.)?doi\.org\/|\bdoi:\s*)?\b10\.\d{4,9}(?:\.\d+)*\/[^\s"“”|]+/gi;
+const ARXIV =
+  /(?:\barXiv:\s*|https?:\/\/arxiv\.org\/(?:abs|pdf)\/)(?:\d{4}\.\d{4,5}|[a-z-]+(?:\.[A-Z]{2})?\/\d{7})(?:v\d+)?/gi;
+const PMCID = /\bPMC\d{3,9}\b/gi;
+const PMID = /\bPMID:?\s*(\d{1,8})\b|^\s*(\d{7,8})\s*$/gi;
+const ISBN =
+  /(?:\bISBN(?:-1[03])?:?\s*)?(?<![\d./-])(?:97[89][\s-]?(?:\d[\s-]?){9}[\d?X]|(?:(?<=ISBN(?:-10)?:?\s*)|(?=\d{1,5}-\d{1,7}-\d{1,6}-[\dX]))(?:\d[\s-]?){9}[\dX?])(?![\d-])/gi;
+const ISSN = /(?:\be?ISSN:?\s*)?(?<![\d/-])\d{4}[-‐–]\d{3}[\dX](?![\d-])/gi;
+
+function identifiersIn(line: string): Found[] {
+  const out: Found[] = [];
+  const taken = (start: number, end: number): boolean => out.some((f) => start < f.end && end > f.start);
+  const look = (pattern: RegExp, make: (text: string) => Omit<DoorPart, 'start' | 'text'> | undefined): void => {
+    for (const m of line.matchAll(pattern)) {
+      if (taken(m.index, m.index + m[0].length)) continue;
+      const part = make(m[0]);
+      if (part) out.push({ part: { ...part, text: m[0].trim() }, start: m.index, end: m.index + m[0].length });
+    }
+  };
+  look(ARXIV, (t) => withValue('arxiv', findArxivIds(t)[0]));
+  look(DOI, (t) => withValue('doi', findDois(t)[0]));
+  look(URL, (t) => ({ kind: 'link', value: /^www\./i.test(t) ? `https://${t}` : t }));
+  look(PMCID, (t) => withValue('pmcid', normalisePmcid(t)));
+  look(PMID, (t) => withValue('pmid', /\d+/.exec(t)?.[0].replace(/^0+/, '')));
+  look(ISBN, isbn);
+  look(ISSN, (t) => {
+    const value = normaliseIssn(t);
+    return value ? { kind: 'issn', value } : /issn/i.test(t) ? { kind: 'issn', wrong: 'check digit wrong' } : undefined;
+  });
+  return out.sort((a, b) => a.start - b.start);
+}
+
+const withValue = (kind: PartKind, value: string | undefined): { kind: PartKind; value: string } | undefined =>
+  value ? { kind, value } : undefined;
+
+function isbn(text: string): Omit<DoorPart, 'start' | 'text'> {
+  const value = normaliseIsbn(text);
+  if (value) return { kind: 'isbn', value };
+  const d = text
+    .replace(/^.*isbn(?:-1[03])?:?/i, '')
+    .replace(/[\s-]/g, '')
+    .toUpperCase();
+  const right = d.length === 13 ? isbn13Check(d.slice(0, 12)) : isbn10Check(d.slice(0, 9));
+  return { kind: 'isbn', wrong: `check digit wrong: it would be ${right}` };
+}

@@ -1,0 +1,2 @@
+export * from './apart.ts';
+export { seenInWords } from './words.ts';

@@ -1,0 +1,28 @@
+import type { DoorPart, PartKind } from './apart.ts';
+
+const NAMES: Record<PartKind, [one: string, many: string]> = {
+  records: ['file of records', 'files of records'],
+  doi: ['DOI', 'DOIs'],
+  isbn: ['ISBN', 'ISBNs'],
+  pmid: ['PMID', 'PMIDs'],
+  pmcid: ['PMCID', 'PMCIDs'],
+  arxiv: ['arXiv identifier', 'arXiv identifiers'],
+  issn: ['ISSN', 'ISSNs'],
+  link: ['link', 'links'],
+  reference: ['reference', 'references'],
+  text: ['line of other text', 'lines of other text'],
+};
+
+/** What is seen, by kind: [{ says: "2 DOIs" }, { says: "1 ISBN", wrong: "check digit wrong: …" }]. */
+export function seenInWords(parts: readonly DoorPart[]): { says: string; wrong?: string }[] {
+  const groups = new Map<string, DoorPart[]>();
+  for (const part of parts) {
+    const key = `${part.kind} ${part.wrong ?? ''}`;
+    groups.set(key, [...(groups.get(key) ?? []), part]);
+  }
+  return [...groups.values()].map((group) => {
+    const { kind, wrong } = group[0]!;
+    const says = `${group.length.toLocaleString('en')} ${NAMES[kind][group.length === 1 ? 0 : 1]}`;
+    return wrong ? { says, wrong } : { says };
+  });
+}

@@ -1,0 +1,17 @@
+/** Parameters that tell who sent one to a page, and nothing of the page (common practice). */
+const TRACKING =
+  /^(?:utm_\w+|gclid|dclid|fbclid|msclkid|mc_[ce]id|igshid|yclid|_hs\w+|vero_id|oly_\w+_id|wt_mc|spm|ref_src|cmpid)$/i;
+
+/** The address without parameters of tracking; the same text where it is none. */
+export function withoutTracking(address: string): string {
+  if (!/[?&]/.test(address)) return address;
+  try {
+    const url = new URL(address);
+    const names = [...url.searchParams.keys()].filter((name) => TRACKING.test(name));
+    if (!names.length) return address;
+    for (const name of names) url.searchParams.delete(name);
+    return url.href;
+  } catch {
+    return address;
+  }
+}

@@ -1,0 +1,3 @@
+export { readPage, type ReadPage } from './read.ts';
+export { tooDeep } from './depth.ts';
+export { withoutTracking } from './address.ts';

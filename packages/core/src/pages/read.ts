@@ -1,0 +1,78 @@
+/** A page of the web as a record: what it states of itself, the surest vocabulary first. */
+import { load } from 'cheerio';
+import type { Provenance } from '../documents/index.ts';
+import type { SourceRecord } from '../source/index.ts';
+import { withoutTracking } from './address.ts';
+import {
+  citationTags,
+  coins,
+  dublinCore,
+  jsonLd,
+  linkRelations,
+  openGraph,
+  prism,
+  seen,
+  tagsOf,
+  type Stated,
+} from './stated.ts';
+
+export interface ReadPage {
+  record: SourceRecord;
+  provenance: Provenance;
+  subjects: string[];
+  /** Other works the page lists, such as the results of a search. */
+  items: SourceRecord[];
+  /** Where it says its full text is. */
+  pdf?: string;
+}
+
+/**
+ * @param address where the page was found
+ */
+export function readPage(html: string, address: string): ReadPage {
+  const $ = load(html);
+  const tags = tagsOf($);
+  const blocks = $('script[type="application/ld+json"]')
+    .toArray()
+    .map((el) => $(el).text());
+  const listed = coins($);
+  const about = listed.length === 1 ? listed[0] : undefined;
+  const stated = [
+    citationTags(tags),
+    jsonLd(blocks),
+    prism(tags),
+    about,
+    dublinCore(tags),
+    linkRelations($),
+    openGraph(tags),
+    seen($),
+  ].filter((s): s is Stated => Boolean(s));
+  const record: SourceRecord = { type: stated.find((s) => s.record.type)?.record.type ?? 'webpage' };
+  const provenance: Provenance = {};
+  for (const { record: part, sure } of stated)
+    for (const [field, value] of Object.entries(part)) {
+      if (field === 'type' || (record as Record<string, unknown>)[field] !== undefined) continue;
+      (record as Record<string, unknown>)[field] = value;
+      provenance[field] = { from: 'stated on the page', sure };
+    }
+  record.URL = withoutTracking(absolute(record.URL, address) ?? address);
+  provenance.URL = { from: 'stated on the page', sure: 1 };
+  const pdf = absolute(tags('citation_pdf_url')[0] ?? $('link[type="application/pdf"]').first().attr('href'), address);
+  return {
+    record,
+    provenance,
+    subjects: [...new Set(stated.find((s) => s.subjects.length)?.subjects ?? [])],
+    items: listed.length > 1 ? listed.map((s) => ({ ...s.record }) as SourceRecord) : [],
+    ...(pdf && { pdf }),
+  };
+}
+
+function absolute(href: string | undefined, base: string): string | undefined {
+  if (!href) return undefined;
+  try {
+    const url = new URL(href, base);
+    return /^https?:$/.test(url.protocol) ? url.href : undefined;
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,59 @@
+/**
+ * Cases and statutes as they are cited: parties, year, volume, report, page, court, pinpoint. The forms are those the law's
+ * own guides to citation share (common practice): the year in square brackets finds the volume, in round ones it dates it.
+ */
+import { parseDate, type SourceRecord } from '../source/index.ts';
+import type { Slate } from './spans.ts';
+
+const REPORT = String.raw`(?<report>\p{Lu}[\p{L}.&' ]*?(?:\((?:[A-Z][\w. ]*)\))?)`;
+const PARTIES = String.raw`^(?<title>(?:(?:Re|In re|Ex parte|R|The)\s+)?[^\u0000\[\]()]{1,160}?\sv\.?\s[^\u0000\[\]]{1,160}?|(?:In re|Re|Ex parte|In the matter of)\s[^\u0000\[\](),]{2,120}),?\s+`;
+const COURT = String.raw`(?:,?\s*\((?<court>[^()\d]{2,60})\))?`;
+const PINPOINT = String.raw`(?:,?\s*(?:at\s+)?(?<pin>(?:\d+(?:[-–]\d+)?|\[\d+\](?:[-–]\[\d+\])?)))?`;
+
+const CASES = [
+  // [1987] 2 Est R 114 (Ct App), 120; [2009] NCA 12
+  String.raw`\[(?<year>\d{4})\]\s+(?:(?<volume>\d{1,3})\s+)?${REPORT}\s+(?<page>\d{1,5})${COURT}${PINPOINT}`,
+  // (1987) 12 Est R 114 (Ct App)
+  String.raw`\((?<year>\d{4})\)\s+(?:(?<volume>\d{1,3})\s+)?${REPORT}\s+(?<page>\d{1,5})${COURT}${PINPOINT}`,
+  // 12 Est. R. 114, 120 (Ct. App. 1987)
+  String.raw`(?<volume>\d{1,4})\s+${REPORT}\s+(?<page>\d{1,5})(?:,\s*(?<pin>\d+(?:[-–]\d+)?))?\s*\((?<court>[^()\d]{0,60}?)\s*(?:[A-Z][a-z]{2,8}\.?\s+\d{1,2},\s+)?(?<year>\d{4})\)`,
+].map((c) => new RegExp(PARTIES + c, 'du'));
+
+const STATUTE =
+  /^(?<title>(?:The\s+)?\p{Lu}[^\u0000.]{2,140}?\b(?:Act|Code|Ordinance|Regulations?|Rules|Order|Directive|Statute)(?:\s+\([^)]+\))?),?\s+(?<year>1[2-9]\d\d|20\d\d)(?:,?\s+(?<section>(?:ss?|sch|reg|art|c)\.?\s*[\dA-Z][\w().-]*))?/du;
+
+/** Reads a case or a statute, or nothing where it is neither. */
+export function readLaw(slate: Slate): SourceRecord | undefined {
+  for (const pattern of CASES) {
+    const found = slate.match(pattern, {
+      title: 'title',
+      year: 'issued',
+      volume: 'volume',
+      report: 'container-title',
+      page: 'page',
+      court: 'authority',
+    });
+    if (!found?.title) continue;
+    const { title, issued, volume, page, authority } = found;
+    const report = found['container-title']!;
+    // A court's own number stands where a report would: "[2009] NCA 12".
+    const neutral = !volume && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report) && /\[\d{4}\]/.test(slate.text);
+    return {
+      type: 'legal_case',
+      title,
+      ...(issued && { issued: parseDate(issued)! }),
+      ...(volume && { volume }),
+      'container-title': report,
+      ...(page && (neutral ? { page, number: page } : { page })),
+      ...(authority && { authority }),
+    };
+  }
+  const act = slate.match(STATUTE, { title: 'title', year: 'issued', section: 'section' });
+  if (!act?.title) return undefined;
+  return {
+    type: /Regulation|Rules|Order/.test(act.title) ? 'regulation' : 'legislation',
+    title: act.title,
+    ...(act.issued && { issued: parseDate(act.issued)! }),
+    ...(act.section && { section: act.section.replace(/^s{1,2}\.?\s*/, '') }),
+  };
+}
