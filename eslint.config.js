@@ -17,7 +17,7 @@ const PAGE = {
   places: ['api', 'data', 'act'],
   citing: ['kit', 'api', 'act'],
   sources: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing'],
-  gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'sources'],
+  gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing', 'sources'],
   read: ['kit', 'api', 'data', 'session', 'act', 'sources'],
 };
 const STAGES = ['sources', 'gather', 'read'];

@@ -13,6 +13,7 @@ import {
   Min,
 } from 'class-validator';
 import { Changed } from './changes.ts';
+import { Destination } from './gathering.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
 import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
@@ -221,7 +222,7 @@ export class EditRecord {
 
 export class NewSource {
   @IsObject() record!: Record<string, unknown>;
-  @IsOptional() @IsUUID() collection?: string;
+  @OptionalPart(() => Destination) destination?: Destination;
 }
 
 export class SetPresence extends Chosen {

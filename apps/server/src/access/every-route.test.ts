@@ -58,7 +58,10 @@ const pathIn = (workspace: string, { path }: Route, of: Record<string, string>):
 /** Bodies and queries that speak of what is in the workspace, for routes that need them to be understood. */
 const bodies = (): Record<string, object> => ({
   'sources.edit': { fields: { note: 'Mine now' } },
-  'sources.add': { record: { type: 'book', title: 'x' }, collection: ids.collection },
+  'sources.add': {
+    record: { type: 'book', title: 'x' },
+    destination: { collections: [ids.collection], tags: [], reading: null },
+  },
   'sources.presence': { ids: [ids.source], to: 'bin' },
   'sources.summary': { ids: [ids.source] },
   'own.reading': { ids: [ids.source], state: 'read' },
@@ -71,6 +74,11 @@ const bodies = (): Record<string, object> => ({
   'tags.tag': { ids: [ids.source], name: 'mine', present: true },
   'marks.make': { page: 1, sense: ids.sense, quote: { exact: 'x', prefix: '', suffix: '' }, rects: [] },
   'marks.edit': { gloss: 'Mine now' },
+  'gather.typed': { text: 'x 10.5555/y', destination: { collections: [ids.collection], tags: [], reading: null } },
+  'gather.set': { passComplete: true, holdReferences: true },
+  'intake.takeIn': { ids: [ids.source] },
+  'intake.setAside': { ids: [ids.source], aside: true },
+  'intake.join': { to: ids.source },
   'cite.cite': { ids: [ids.source], style: 'chicago-author-date' },
   'cite.export': { ids: [ids.source], format: 'ris' },
 });

@@ -21,7 +21,7 @@ import type { Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
 import { makeReport, messagesOf, storeReport, summary, type StoredReport } from './report.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
-import { imports, sourceOrigins } from './tables.ts';
+import { sourceOrigins } from './tables.ts';
 
 /** An import as its job finds it. */
 const IMPORT = {

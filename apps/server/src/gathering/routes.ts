@@ -30,7 +30,7 @@ import { importMessages, imports } from './tables.ts';
 
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
-  declare(routes.gather.import, async ({ workspace, actor, request }) => {
+  declare(routes.gather.import, async ({ actor, request }) => {
     const inputs: Input[] = [];
     const set: Setting = {};
     for await (const part of request.parts()) {

@@ -40,8 +40,7 @@ async function heldImport(ris: string, collection?: string): Promise<string> {
   await gate.query('select pg_advisory_lock($1)', [GATE]);
   const form = new FormData();
   form.append('through', 'straight');
-  if (collection)
-    form.append('destination', JSON.stringify({ collections: [collection], tags: [], reading: null }));
+  if (collection) form.append('destination', JSON.stringify({ collections: [collection], tags: [], reading: null }));
   form.append('file', new Blob([ris]), 'held.ris');
   const { jobId } = await me.at<{ jobId: string }>('POST', '/imports', form);
   for (let waiting = 0; waiting === 0;) {

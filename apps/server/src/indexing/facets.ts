@@ -7,7 +7,15 @@ import { peopleFacets, sourceFacets } from '../sources/facets.ts';
 import { tagFacets } from '../tags/facets.ts';
 import type { FacetKind, Facets } from './facet.ts';
 
-export const FACETS: Facets[] = [sourceFacets, tagFacets, ownFacets, fileFacets, peopleFacets, placeFacets, intakeFacets];
+export const FACETS: Facets[] = [
+  sourceFacets,
+  tagFacets,
+  ownFacets,
+  fileFacets,
+  peopleFacets,
+  placeFacets,
+  intakeFacets,
+];
 export const FACET_KINDS: FacetKind[] = FACETS.flatMap((f) => f.kinds);
 
 export const facetKind = (type: string): FacetKind | undefined => FACET_KINDS.find((k) => k.type === type);

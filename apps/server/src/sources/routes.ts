@@ -1,7 +1,6 @@
 /** Sources: one in full, editing, adding by hand, reading state, bin, and what several share. */
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
-import { findCollection } from '../places/store.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { addByHand, editRecord, setPresence } from './service.ts';
@@ -12,14 +11,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
   declare(routes.sources.edit, (call) =>
     editRecord(services, call.actor, call.params.source, call.body.fields, call.body.seen),
   );
-  declare(routes.sources.add, async (call) =>
-    addByHand(
-      services,
-      call.actor,
-      call.body.record,
-      call.body.collection ? await findCollection(services.db, call.workspace.id, call.body.collection) : undefined,
-    ),
-  );
+  declare(routes.sources.add, ({ actor, body }) => addByHand(services, actor, body.record, body.destination));
   declare(routes.sources.presence, async (call) =>
     setPresence(services, call.actor, await chosenIds(services, call, call.body), call.body.to),
   );

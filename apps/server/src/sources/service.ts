@@ -3,14 +3,16 @@ import { and, eq, ne } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/changes';
 import { isFieldValue, same, variableLabel, type SourceRecord } from '@pandecta/core/source';
-import type { Changed } from '@pandecta/contract';
+import type { Changed, Destination } from '@pandecta/contract';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
+import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
+import { ensureTags, tagName } from '../tags/store.ts';
 import { insertSources } from './store.ts';
 import { sources } from './tables.ts';
 
@@ -54,7 +56,7 @@ export async function addByHand(
   { db, indexer }: Services,
   actor: Actor,
   input: Record<string, unknown>,
-  collection?: { id: string; name: string },
+  { collections, tags, reading }: Destination = { collections: [], tags: [], reading: null },
 ): Promise<Changed> {
   refuseWrong(input);
   if (!input.type) throw new Refusal('invalid', 'the kind is missing');
@@ -66,8 +68,17 @@ export async function addByHand(
       importId: null,
     });
     const changes: Change[] = [{ do: 'presence', sources: [id], from: 'none', to: 'live' }];
-    if (collection)
-      changes.push({ do: 'file', collection: collection.id, name: collection.name, sources: [id], present: true });
+    for (const collection of collections) {
+      const { name } = await findCollection(tx, actor.workspaceId, collection);
+      changes.push({ do: 'file', collection, name, sources: [id], present: true });
+    }
+    const made = await ensureTags(tx, actor.workspaceId, tags, false);
+    for (const name of tags) {
+      const tag = made.get(tagName(name).toLowerCase());
+      if (tag) changes.push({ do: 'tag', tag, name, subject: false, sources: [id], present: true });
+    }
+    if (reading)
+      changes.push({ do: 'reading', member: actor.userId, states: { [id]: { before: null, after: reading } } });
     return commitWithin(tx, actor, {
       do: 'all',
       says: `Added “${String(input.title ?? 'a source')}” by hand`,

@@ -7,6 +7,7 @@ import {
   writeSources,
   type ExportFormat,
   type ReadResult,
+  type TextFormat,
 } from '@pandecta/core/formats';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
 import { readPage as readWebPage, tooDeep, type ReadPage } from '@pandecta/core/pages';
@@ -57,7 +58,7 @@ function citerOf(folder: string, style: string, locale: string | undefined): Cit
 /** Reads a file of references; of one that is of no format we read, what it is, as far as that can be told. */
 export function parse(
   bytes: Uint8Array,
-): (ReadResult & { format: 'ris' | 'bibtex' | 'csl-json'; encoding: string }) | { format?: never; known?: string } {
+): (ReadResult & { format: TextFormat; encoding: string }) | { format?: never; known?: string } {
   const { text, encoding } = decodeText(bytes);
   const result = readSources(text);
   if (result) return { ...result, encoding };

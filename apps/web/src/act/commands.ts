@@ -7,7 +7,7 @@ import type { Action } from '@pandecta/contract';
 import { useSession } from '../session/store.ts';
 import { isTyping } from './typing.ts';
 
-export const PLACES = ['Everywhere', 'In the ledger', 'In the reader'] as const;
+export const PLACES = ['Everywhere', 'In the ledger', 'In the intake', 'In the reader'] as const;
 
 export interface Command {
   id: string;
@@ -32,6 +32,14 @@ export const COMMANDS = [
   { id: 'loose', name: 'Show sources in no collection' },
   { id: 'starred', name: 'Show what you starred' },
   { id: 'bin', name: 'Show the bin' },
+  {
+    id: 'bring-in',
+    name: 'Bring in what you type or paste',
+    keys: ['b'],
+    where: 'Everywhere',
+    does: 'bring in: identifiers, references, links; pasting does the same',
+    may: 'gather',
+  },
   { id: 'ask', name: 'To the ask line', keys: ['/'], where: 'Everywhere', does: 'to the ask line; Esc leaves it' },
   {
     id: 'palette',
@@ -81,6 +89,18 @@ export const COMMANDS = [
     does: 'unselect; again: take the words away',
     byKey: true,
   },
+
+  { id: 'take-in', name: 'Take in what is chosen', keys: ['i'], where: 'In the intake', may: 'gather' },
+  {
+    id: 'decide',
+    name: 'Join to the source that is here, or take in',
+    keys: ['Enter'],
+    where: 'In the intake',
+    may: 'gather',
+    byKey: true,
+  },
+  { id: 'set-aside', name: 'Set aside', keys: ['Delete'], where: 'In the intake', may: 'gather' },
+  { id: 'mend', name: 'Mend the record', keys: ['e'], where: 'In the intake', may: 'edit' },
 
   {
     id: 'word',

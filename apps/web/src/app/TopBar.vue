@@ -2,7 +2,6 @@
 import { ChevronDown } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { useJobs } from '../gather/jobs.ts';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useTabs } from '../read/tabs.ts';
@@ -15,12 +14,11 @@ const emit = defineEmits<{ keys: []; commands: [] }>();
 const session = useSession();
 const ask = useAsk();
 const places = usePlaces();
-const jobs = useJobs();
 const tabs = useTabs();
 const route = useRoute();
 
 const stages = computed(() => [
-  { name: 'Gather', to: '/gather', count: jobs.running.length || undefined },
+  { name: 'Gather', to: '/gather', count: session.may('gather') ? places.reply?.intake || undefined : undefined },
   { name: 'Sources', to: ask.address, count: places.reply?.total },
   {
     name: 'Read',

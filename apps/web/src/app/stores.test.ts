@@ -181,14 +181,21 @@ test('open documents: one tab each, that keeps its page; the one closed gives wa
   expect(tabs.close('f1')).toBeUndefined();
 });
 
-test('files of dropped folders come too, those the system hides do not', async () => {
-  const file = (name: string) => ({ isFile: true, file: (ok: (f: File) => void) => ok(new File(['x'], name)) });
+test('files of dropped folders come too, with the folders they lay in; those the system hides do not', async () => {
+  const file = (path: string) => ({
+    isFile: true,
+    fullPath: path,
+    file: (ok: (f: File) => void) => ok(new File(['x'], path.split('/').at(-1)!)),
+  });
   const folder = (...parts: unknown[][]) => ({
     isFile: false,
     createReader: () => ({ readEntries: (ok: (e: unknown[]) => void) => ok(parts.shift() ?? []) }),
   });
-  const dropped = [file('a.ris'), folder([file('b.pdf')], [folder([file('c.bib'), file('.hidden')])])];
+  const dropped = [
+    file('/a.ris'),
+    folder([file('/Box 4/b.pdf')], [folder([file('/Box 4/letters/c.bib'), file('/Box 4/.hidden')])]),
+  ];
   const data = { items: dropped.map((e) => ({ webkitGetAsEntry: () => e })), files: [] };
   const files = await droppedFiles(data as unknown as DataTransfer);
-  expect(files.map((f) => f.name)).toEqual(['a.ris', 'b.pdf', 'c.bib']);
+  expect(files.map((f) => ('path' in f ? f.path : f.name))).toEqual(['a.ris', 'Box 4/b.pdf', 'Box 4/letters/c.bib']);
 });

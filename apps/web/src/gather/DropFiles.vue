@@ -1,26 +1,31 @@
 <script setup lang="ts">
-/** Files may be dropped anywhere on the page; where they will go is said before they are let go. */
+/** Files may be dropped anywhere on the page, and anything pasted where no field takes it; where they will go is said before. */
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { useRouter } from 'vue-router';
-import { useChanges } from '../act/changes.ts';
+import { useRoute, useRouter } from 'vue-router';
+import { isTyping } from '../act/typing.ts';
 import { usePlaces } from '../places/store.ts';
 import ProgressBar from '../kit/ProgressBar.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
-import { useJobs } from './jobs.ts';
-import { destination } from './destination.ts';
-import { droppedFiles, sending, upload } from './upload.ts';
+import { useDestination } from './destination.ts';
+import { typed } from './door.ts';
+import { droppedFiles, sending, useUpload } from './upload.ts';
 
 const over = ref(false);
 const session = useSession();
-const changes = useChanges();
 const places = usePlaces();
 const ask = useAsk();
-const jobs = useJobs();
+const route = useRoute();
 const router = useRouter();
-const target = computed(() => ask.collection ?? destination.value);
+const destination = useDestination();
+const { send } = useUpload();
+/** The collection one looks at, or else what was chosen. */
+const open = computed(() => (route.name === 'sources' ? ask.collection : undefined));
+const says = computed(() =>
+  open.value ? `filed in ${places.pathOf(open.value)}` : destination.inWords(destination.set),
+);
 const hasFiles = (e: DragEvent): boolean => session.may('gather') && Boolean(e.dataTransfer?.types.includes('Files'));
 
 useEventListener('dragover', (e: DragEvent) => {
@@ -33,24 +38,27 @@ useEventListener('drop', async (e: DragEvent) => {
   if (!hasFiles(e)) return;
   e.preventDefault();
   over.value = false;
-  const files = await droppedFiles(e.dataTransfer!);
-  if (!files.length) return;
-  try {
-    const { importId } = await upload(files, target.value);
-    await jobs.look();
-    await router.push(`/gather/${importId}`);
-  } catch (error) {
-    changes.tell((error as Error).message, null, true);
-  }
+  await send(await droppedFiles(e.dataTransfer!), open.value);
+});
+
+/** What is pasted where no field takes it is brought in. */
+useEventListener('paste', (e: ClipboardEvent) => {
+  if (!session.may('gather') || isTyping(e) || !e.clipboardData) return;
+  const files = [...e.clipboardData.files];
+  const text = e.clipboardData.getData('text/plain').trim();
+  if (files.length) void send(files, open.value);
+  else if (text) {
+    typed.value = typed.value.trim() ? `${typed.value.trimEnd()}\n${text}` : text;
+    void router.push('/gather?type');
+  } else return;
+  e.preventDefault();
 });
 </script>
 
 <template>
   <div v-if="over" class="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-verdtint/85">
     <p class="rounded-md border-2 border-dashed border-verdigris bg-card px-8 py-5 text-center font-serif text-title">
-      Let go to bring them in<span class="block font-sans text-body text-muted">{{
-        target ? `filed in ${places.pathOf(target)}` : 'in no collection yet'
-      }}</span>
+      Let go to bring them in<span class="block font-sans text-body text-muted">{{ says }}</span>
     </p>
   </div>
   <div

@@ -17,7 +17,8 @@ const jobs = useJobs();
 const session = useSession();
 const running = computed(() => jobs.isRunning(props.report.job));
 const figures = computed(() => [
-  { n: props.report.added, says: 'new' },
+  ...(props.report.added || !props.report.waiting ? [{ n: props.report.added, says: 'new' }] : []),
+  ...(props.report.waiting ? [{ n: props.report.waiting, says: 'in the intake' }] : []),
   { n: props.report.known, says: 'already here' },
   { n: props.report.attached, says: 'files attached' },
   { n: props.report.withMessages, says: 'with messages' },
@@ -43,6 +44,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
         · into {{ report.destination }}</template
       >
     </p>
+    <p v-if="report.note" class="mt-1 font-serif">{{ report.note }}</p>
     <div v-if="running" class="mt-4 max-w-xl" role="status">
       <ProgressBar class="my-1" :max="report.job.total" :value="report.job.done" label="Progress of the import" />
       <div class="flex justify-between">
@@ -76,7 +78,8 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
             </dd>
           </div>
         </dl>
-        <div v-if="session.may('gather') && report.changeId" class="ml-auto self-center">
+        <div v-if="session.may('gather') && report.changeId" class="ml-auto flex gap-2 self-center">
+          <KitButton v-if="report.undoable && report.waiting" look="main" to="/gather">Go through the intake</KitButton>
           <KitButton v-if="report.undoable" @click="changes.undoOne(report.changeId)">Undo this import</KitButton>
           <span v-else class="text-muted">This import is undone</span>
         </div>

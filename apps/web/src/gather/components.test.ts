@@ -108,19 +108,20 @@ describe('bringing in', () => {
       placements: [{ id: 'p1', collection: 'c1', parent: null }],
       loose: 0,
       bin: 0,
+      intake: 0,
       total: 0,
     };
     replies['/sources'] = { says: 'Added', changeId: 'c', id: 's9' };
     await page.router.push('/gather?into=c1');
     const view = page.show(GatherView);
     await settled();
-    expect((view.get('select').element as HTMLSelectElement).selectedOptions[0]!.text).toBe('Licensing');
+    expect(view.get('section[aria-label="Where they go"]').text()).toContain('Licensing');
     await view.get('input[aria-label=Title]').setValue('  Tides ');
-    await view.get('form').trigger('submit');
+    await view.get('input[aria-label=Title]').trigger('submit');
     await settled();
     expect(page.asked.find((a) => a.method === 'POST')?.body).toEqual({
       record: { type: 'article-journal', title: 'Tides' },
-      collection: 'c1',
+      destination: { collections: ['c1'], tags: [], reading: null },
     });
     expect(page.router.currentRoute.value.fullPath).toBe('/sources?at=s9');
   });

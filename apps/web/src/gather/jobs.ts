@@ -25,7 +25,7 @@ export const useJobs = defineStore('jobs', () => {
     const ended = now.filter((j) => (ran.has(j.id) || j.id === changes.begun) && !isRunning(j));
     if (ended.some((j) => j.id === changes.begun)) changes.begun = null;
     // Whoever looks at the reports sees there what came of one.
-    for (const job of ended.filter((j) => !(j.importId && route.path.startsWith('/gather'))))
+    for (const job of ended.filter((j) => !(j.importId && route.path.startsWith('/gather/report'))))
       changes.tell(job.changeId ? job.says : `${job.title}: ${job.says}`, job.changeId ?? null, job.state === 'failed');
   });
   watch(

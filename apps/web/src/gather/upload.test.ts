@@ -34,12 +34,13 @@ beforeEach(async () => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
+const NOWHERE = { collections: [], tags: [], reading: null };
 const files = [new File(['TY  - BOOK'], 'a.ris'), new File(['%PDF'], 'b.pdf')];
 
-test('every file goes under its name, after the collection they are for, with the guard against forgery', async () => {
-  const started = upload(files, 'c1');
+test('every file goes under its name, after where they go, with the guard against forgery', async () => {
+  const started = upload(files, { ...NOWHERE, collections: ['c1'] });
   expect([...Request.last.sent!].map(([name, part]) => [name, part instanceof File ? part.name : part])).toEqual([
-    ['collection', 'c1'],
+    ['destination', '{"collections":["c1"],"tags":[],"reading":null}'],
     ['file', 'a.ris'],
     ['file', 'b.pdf'],
   ]);
@@ -49,7 +50,7 @@ test('every file goes under its name, after the collection they are for, with th
 });
 
 test('how far it is can be seen until it has ended', async () => {
-  const started = upload(files, undefined);
+  const started = upload(files, NOWHERE);
   expect(sending.value).toEqual({ files: 2, share: 0 });
   Request.last.upload.onprogress!({ loaded: 30, total: 120 });
   expect(sending.value).toEqual({ files: 2, share: 0.25 });
@@ -73,7 +74,7 @@ describe('a sending that fails says so, and shows no progress any more', () => {
     ['when nobody answers', 0, '', /Nothing was added; try again/],
     ['when the answer is cut off', 200, '{"jobId":', /Nothing was added; try again/],
   ])('%s', async (_, status, text, says) => {
-    const started = upload(files, undefined);
+    const started = upload(files, NOWHERE);
     Request.last.end(status, text);
     await expect(started).rejects.toThrow(says);
     expect(sending.value).toBeNull();

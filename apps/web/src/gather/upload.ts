@@ -1,16 +1,29 @@
 /** Sends files to the server, with progress; what comes of them is a job's matter. */
 import { ref } from 'vue';
-import { routes, type Started } from '@pandecta/contract';
+import { useRouter } from 'vue-router';
+import { MOST_FILE_BYTES, MOST_FILES, routes, type Destination, type Started } from '@pandecta/contract';
+import { useChanges } from '../act/changes.ts';
 import { addressOf } from '../api/client.ts';
 import { useSession } from '../session/store.ts';
+import { useDestination } from './destination.ts';
+import { useJobs } from './jobs.ts';
 
 export const sending = ref<{ files: number; share: number } | null>(null);
 
+/** A file, with the folders it lay in where a folder was dropped. */
+export interface Sent {
+  file: File;
+  path: string;
+}
+
+const named = (files: (File | Sent)[]): Sent[] =>
+  files.map((f) => ('path' in f ? f : { file: f, path: f.webkitRelativePath || f.name }));
+
 /** A request whose sending can be followed: fetch cannot tell how much has gone. */
-export function upload(files: File[], collection: string | undefined): Promise<Started> {
+export function upload(files: (File | Sent)[], destination: Destination): Promise<Started> {
   const form = new FormData();
-  if (collection) form.append('collection', collection);
-  for (const f of files) form.append('file', f, f.name);
+  form.append('destination', JSON.stringify(destination));
+  for (const { file, path } of named(files)) form.append('file', file, path);
   const session = useSession();
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
@@ -35,14 +48,45 @@ export function upload(files: File[], collection: string | undefined): Promise<S
   });
 }
 
+/** Brings files in, to where it was said; what is too much is said before anything is sent. */
+export function useUpload(): { send: (files: (File | Sent)[], collection?: string) => Promise<void> } {
+  const changes = useChanges();
+  const destination = useDestination();
+  const jobs = useJobs();
+  const router = useRouter();
+  const tell = (text: string): void => changes.tell(text, null, true);
+  return {
+    async send(files, collection) {
+      if (!files.length) return;
+      if (files.length > MOST_FILES)
+        return tell(
+          `${files.length.toLocaleString('en')} files are more than the ${MOST_FILES.toLocaleString('en')} that go at once. Nothing was sent; bring them in by parts.`,
+        );
+      const large = named(files).find(({ file }) => file.size > MOST_FILE_BYTES);
+      if (large) return tell(`${large.path} is larger than ${MOST_FILE_BYTES / 1024 ** 2} MB. Nothing was sent.`);
+      try {
+        const chosen = destination.take();
+        const collections = collection ? [...new Set([collection, ...chosen.collections])] : chosen.collections;
+        const { importId } = await upload(files, { ...chosen, collections });
+        await jobs.look();
+        await router.push(`/gather/report/${importId}`);
+      } catch (error) {
+        tell((error as Error).message);
+      }
+    },
+  };
+}
+
 /** The files of a drop, those in dropped folders among them. */
-export async function droppedFiles(data: DataTransfer): Promise<File[]> {
+export async function droppedFiles(data: DataTransfer): Promise<(File | Sent)[]> {
   const entries = [...data.items].map((i) => i.webkitGetAsEntry?.()).filter((e): e is FileSystemEntry => Boolean(e));
   if (!entries.length) return [...data.files];
-  const out: File[] = [];
+  const out: Sent[] = [];
   const walk = async (entry: FileSystemEntry): Promise<void> => {
-    if (entry.isFile) out.push(await new Promise<File>((ok, no) => (entry as FileSystemFileEntry).file(ok, no)));
-    else {
+    if (entry.isFile) {
+      const file = await new Promise<File>((ok, no) => (entry as FileSystemFileEntry).file(ok, no));
+      out.push({ file, path: entry.fullPath.replace(/^\//, '') });
+    } else {
       const reader = (entry as FileSystemDirectoryEntry).createReader();
       for (;;) {
         const part = await new Promise<FileSystemEntry[]>((ok, no) => reader.readEntries(ok, no));
@@ -52,5 +96,5 @@ export async function droppedFiles(data: DataTransfer): Promise<File[]> {
     }
   };
   for (const e of entries) await walk(e);
-  return out.filter((f) => !f.name.startsWith('.'));
+  return out.filter(({ file }) => !file.name.startsWith('.'));
 }

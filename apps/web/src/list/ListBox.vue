@@ -13,17 +13,26 @@ const props = defineProps<{
   label: string;
   /** In pixels: the same for all. */
   lineHeight: number;
+  /** Whether a line begins a group, which has a heading above it: slot `head`. */
+  begins?: (line: Line, before: Line | undefined) => boolean;
+  headHeight?: number;
   /** What a line carries when it is dragged. */
   drags?: (line: Line) => object;
 }>();
 const emit = defineEmits<{ open: [line: Line] }>();
 const scroller = useTemplateRef<HTMLElement>('scroller');
 
+/** Told of lines that were looked at; of others nothing is known yet. */
+function isHead(i: number): boolean {
+  const line = props.begins && props.list.lineAt(i);
+  return Boolean(line && (i === 0 || props.list.lineAt(i - 1)) && props.begins!(line, props.list.lineAt(i - 1)));
+}
+
 const virtual = useVirtualizer(
   computed(() => ({
     count: props.list.total,
     getScrollElement: () => scroller.value ?? null,
-    estimateSize: () => props.lineHeight,
+    estimateSize: (i: number) => props.lineHeight + (isHead(i) ? (props.headHeight ?? 0) : 0),
     overscan: 12,
     getItemKey: (i: number) => props.list.lineAt(i)?.id ?? i,
   })),
@@ -34,6 +43,11 @@ watch(
 );
 const items = computed(() => virtual.value.getVirtualItems());
 const drawn = computed(() => items.value.map((item) => ({ item, line: props.list.lineAt(item.index) })));
+// Where groups begin is known when their lines have come.
+watch(
+  () => drawn.value.map(({ item }) => (isHead(item.index) ? item.index : '')).join(),
+  () => props.begins && virtual.value.measure(),
+);
 const idOf = (line: Line): string => `line-${line.id}`;
 /** The line the keyboard is at, where it is drawn. */
 const current = computed(() => {
@@ -81,7 +95,12 @@ defineExpose({ toTop: (): void => scroller.value?.scrollTo({ top: 0 }) });
         @click="line && list.click(line.id, $event)"
         @dblclick="line && emit('open', line)"
       >
-        <slot v-if="line" :line="line" :selected="list.isSelected(line.id)" :current="list.cursor === line.id" />
+        <div v-if="line && isHead(item.index)" :style="{ height: `${headHeight}px` }">
+          <slot name="head" :line="line" />
+        </div>
+        <div v-if="line" :style="{ height: `${lineHeight}px` }">
+          <slot :line="line" :selected="list.isSelected(line.id)" :current="list.cursor === line.id" />
+        </div>
         <div v-else class="h-full border-b border-line px-4 py-2" aria-hidden="true">
           <div class="ml-16 h-3.5 w-2/3 rounded bg-panel" />
         </div>

@@ -2,7 +2,7 @@
 import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
-import { dateShort, KINDS, nameShort, namesShort, yearShort } from '@pandecta/core/source';
+import { dateShort, KINDS, whenOf, whereOf, whoOf, yearShort } from '@pandecta/core/source';
 import CheckMark from '../kit/CheckMark.vue';
 import ListRow from '../kit/ListRow.vue';
 import LitText from '../kit/LitText.vue';
@@ -15,24 +15,9 @@ const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
 
 const record = computed(() => props.row.record);
 const title = computed(() => record.value.title ?? record.value['title-short'] ?? 'Untitled');
-const who = computed(
-  () =>
-    namesShort(record.value.author) || (record.value.editor?.length ? `${namesShort(record.value.editor)} (ed.)` : ''),
-);
-const where = computed(() => {
-  const r = record.value;
-  if (r.type === 'legal_case')
-    return [[r.volume, r['container-title'], r.page].filter(Boolean).join(' '), r.authority].filter(Boolean).join(', ');
-  const host = r['container-title'] ?? r.archive_location ?? r.publisher ?? '';
-  const issue = r.volume ? ` ${r.volume}${r.issue ? `(${r.issue})` : ''}` : '';
-  const to = r.recipient?.length ? `to ${nameShort(r.recipient[0]!)}` : '';
-  return [to, host + (host && r['container-title'] ? issue : '')].filter(Boolean).join(' · ');
-});
-const when = computed(() =>
-  ['legal_case', 'manuscript', 'personal_communication', 'article-newspaper', 'webpage'].includes(record.value.type)
-    ? dateShort(record.value.issued)
-    : yearShort(record.value.issued),
-);
+const who = computed(() => whoOf(record.value));
+const where = computed(() => whereOf(record.value));
+const when = computed(() => whenOf(record.value));
 const figures = computed(() =>
   [
     props.row.marks ? counted(props.row.marks, 'mark') : '',

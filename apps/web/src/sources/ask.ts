@@ -4,7 +4,7 @@ import { useSessionStorage } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
-import type { Ask } from '@pandecta/contract';
+import type { Ask, Scope } from '@pandecta/contract';
 
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
 export const AFTER_TYPING_MS = 300;
@@ -34,7 +34,7 @@ export const useAsk = defineStore('ask', () => {
   const include = computed(() => list(query.value.include));
   const exclude = computed(() => list(query.value.exclude));
   const collection = computed(() => single(query.value.collection));
-  const scope = computed(() => (single(query.value.scope) ?? 'live') as 'live' | 'bin' | 'loose');
+  const scope = computed(() => (single(query.value.scope) ?? 'live') as Scope);
   const sort = computed(() => single(query.value.sort) ?? '');
   const years = computed<[number | undefined, number | undefined]>(() => {
     const n = (v: string | undefined): number | undefined => (v && /^-?\d+$/.test(v) ? Number(v) : undefined);
@@ -101,8 +101,7 @@ export const useAsk = defineStore('ask', () => {
   const clearText = (): void => set({ q: undefined });
   const setCollection = (id: string | undefined): void =>
     set({ collection: id === collection.value ? undefined : id, scope: undefined });
-  const setScope = (s: 'live' | 'bin' | 'loose'): void =>
-    set({ scope: s === 'live' ? undefined : s, collection: undefined });
+  const setScope = (s: Scope): void => set({ scope: s === 'live' ? undefined : s, collection: undefined });
   const setYears = (from: number | undefined, to: number | undefined): void =>
     set({ from: from === undefined ? undefined : String(from), to: to === undefined ? undefined : String(to) });
   const clear = (): void =>

@@ -2,7 +2,7 @@
 import { ALL_KINDS } from '../source/index.ts';
 import { KIND_OF_ENTRY } from './bibtex/tables.ts';
 
-export type Format = 'ris' | 'bibtex' | 'csl-json' | 'pdf';
+export type Format = 'ris' | 'bibtex' | 'csl-json' | 'mods' | 'pdf';
 
 export function isPdf(bytes: Uint8Array): boolean {
   // ISO 32000-1, 7.5.2 puts the header first; readers take it within the first 1024 bytes (annex H, note 13).
@@ -26,7 +26,7 @@ export function detectFormat(text: string): Exclude<Format, 'pdf'> | undefined {
     if (/^[ \t\uFEFF]*TY {1,2}- ?\S/m.test(start)) return 'ris';
     if (/^ER {1,2}- *$/m.test(start) && /^[A-Z][A-Z0-9] {1,2}- \S/m.test(start)) return 'ris';
   }
-  if (MARKED_UP.test(start)) return undefined;
+  if (MARKED_UP.test(start)) return MODS.test(start) ? 'mods' : undefined;
   for (const m of start.matchAll(ENTRY)) {
     const type = m[1]!.toLowerCase();
     // A type that is none of the dialects' must at least be followed by a key and its comma.
@@ -48,6 +48,7 @@ function isCslJson(start: string): boolean {
   );
 }
 
+const MODS = /<(?:\w+:)?mods(?:Collection)?[\s>]/;
 const MARKED_UP = /^[\s\uFEFF]*<(?:!doctype|html|\?xml|[a-z]+[:\s>])/i;
 
 /** Formats of tagged lines that are not RIS, each by tags that RIS does not have. */
@@ -59,7 +60,6 @@ const TAGGED: { name: string; tags: RegExp }[] = [
 
 /** Formats a text shows by how it begins. */
 const BEGINNINGS: { name: string; like: RegExp }[] = [
-  { name: 'MODS (XML)', like: /<(?:\w+:)?mods(?:Collection)?[\s>]/ },
   { name: 'MARCXML', like: /<(?:\w+:)?(?:collection|record)\b[^<>]*marc21/i },
   { name: 'PubMed XML', like: /<PubmedArticle(?:Set)?[\s>]/ },
   { name: 'JATS (XML)', like: /<article\b[^<>]*?(?:dtd-version|article-type)=/ },

@@ -152,7 +152,7 @@ function takeWhoWhenWhat(slate: Slate, record: SourceRecord): void {
   const dated = DATED.exec(slate.left);
   // What stands before an early date, or before a quoted title, are the people.
   const early = dated && dated.index < (quoted?.index ?? slate.left.length * 0.6) ? dated : undefined;
-  let rest = 0;
+  let rest: number;
   if (early) {
     const end = early.index;
     takePeople(slate, record, 0, end);

@@ -4,3 +4,4 @@ export * from './names.ts';
 export * from './dates.ts';
 export * from './markup.ts';
 export * from './record.ts';
+export * from './line.ts';

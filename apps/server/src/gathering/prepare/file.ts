@@ -1,6 +1,6 @@
 /** A file, by what is in it. */
 import { open, readFile } from 'node:fs/promises';
-import { isPdf } from '@pandecta/core/formats';
+import { FORMAT_NAMES, isPdf, type TextFormat } from '@pandecta/core/formats';
 import type { FileInput } from '../inputs.ts';
 import { candidate, knownBy, leftOut, message, type Candidate, type Prepared } from './candidate.ts';
 import type { Preparing } from './index.ts';
@@ -24,8 +24,12 @@ async function startsAsPdf(path: string): Promise<boolean> {
   }
 }
 
-const NAMES = { ris: 'RIS', bibtex: 'BibTeX', 'csl-json': 'CSL-JSON' } as const;
-const EXPECTED = { ris: /\.(ris|txt)$/i, bibtex: /\.(bib|bibtex|txt)$/i, 'csl-json': /\.(json|csljson)$/i };
+const EXPECTED: Record<TextFormat, RegExp> = {
+  ris: /\.(ris|txt)$/i,
+  bibtex: /\.(bib|bibtex|txt)$/i,
+  'csl-json': /\.(json|csljson)$/i,
+  mods: /\.(xml|mods)$/i,
+};
 
 /** The records of a file of references, or of such a text that was pasted. */
 export async function readRecords(
@@ -39,11 +43,11 @@ export async function readRecords(
       input,
       read.known
         ? `It is ${read.known}, which is not read`
-        : 'Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON or PDF',
+        : 'Its content is none of RIS, BibTeX, BibLaTeX, CSL-JSON, MODS or PDF',
     );
   const messages = read.messages.map((m) => ({ file: input.name, ...m }));
   if (/\.\w{2,5}$/.test(input.name) && !EXPECTED[read.format].test(input.name)) {
-    const what = `The name does not fit: the content is ${NAMES[read.format]}`;
+    const what = `The name does not fit: the content is ${FORMAT_NAMES[read.format]}`;
     messages.unshift(message(input, 'misnamed', what, 'read as what it is', 'info'));
   }
   if (read.encoding !== 'utf-8')
@@ -53,7 +57,7 @@ export async function readRecords(
   );
   return {
     input,
-    format: NAMES[read.format],
+    format: FORMAT_NAMES[read.format],
     candidates,
     messages,
     ...(candidates.length ? {} : { trouble: 'Nothing in it could be read as a reference' }),

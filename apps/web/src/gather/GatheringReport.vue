@@ -1,0 +1,46 @@
+<script setup lang="ts">
+/** The report of one gathering, with how far it is while it goes on. */
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { routes } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
+import { useAsked } from '../data/asked.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import { useSession } from '../session/store.ts';
+import { isTakenBack, useGatherings } from './gatherings.ts';
+import ImportReportCard from './ImportReportCard.vue';
+import { useJobs } from './jobs.ts';
+
+const route = useRoute();
+const jobs = useJobs();
+const session = useSession();
+const { value: list } = useGatherings();
+/** The report one asked for, or the newest. */
+const openId = computed(() => String(route.params.import || list.value?.imports[0]?.id || ''));
+/** Its own job's line tells how far it is; the report is looked at again when that has ended. */
+const running = computed(() => jobs.running.some((j) => j.importId === openId.value));
+const { value: report, trouble } = useAsked({
+  question: () => (openId.value ? { id: openId.value, running: running.value } : null),
+  fetch: ({ id }, signal) => ask(routes.gather.report, { import: id, signal }),
+  concerns: isTakenBack,
+});
+const open = computed(
+  () =>
+    report.value && { ...report.value, job: jobs.list.find((j) => j.id === report.value!.job.id) ?? report.value.job },
+);
+</script>
+
+<template>
+  <section class="overflow-auto px-8 py-6" aria-label="Report">
+    <p v-if="session.may('gather')" class="mb-2 text-fine">
+      <KitButton look="quiet" to="/gather">‹ The intake</KitButton>
+    </p>
+    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <ImportReportCard v-else-if="open" :report="open" />
+    <div v-else class="grid h-full place-items-center">
+      <EmptyState>What was brought in, and what became of it, stands here.</EmptyState>
+    </div>
+  </section>
+</template>

@@ -1,0 +1,151 @@
+<script setup lang="ts">
+/** The intake: what waits, by the gathering it came with, and what may be done with all of it. */
+import { computed, onMounted } from 'vue';
+import type { IntakeRow as Row } from '@pandecta/contract';
+import { countSources } from '@pandecta/core/changes';
+import { useDeeds } from '../act/commands.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitCheck from '../kit/KitCheck.vue';
+import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import TimeText from '../kit/TimeText.vue';
+import { keysOf } from '../list/keys.ts';
+import ListBox from '../list/ListBox.vue';
+import IntakeRow from './IntakeRow.vue';
+import { useIntake } from './intake.ts';
+
+const emit = defineEmits<{ decide: []; mend: [] }>();
+const intake = useIntake();
+onMounted(() => intake.begin());
+
+const aside = computed(() => intake.scope === 'aside');
+const allSelected = computed(() => intake.total > 0 && intake.count === intake.total);
+const isEmpty = computed(() => intake.state === 'ready' && !intake.total);
+const byBatch = computed(() => !intake.sort);
+const begins = (line: Row, before: Row | undefined): boolean => line.batch !== before?.batch;
+const batchOf = (line: Row) => intake.batches.get(line.batch);
+const waiting = computed(() => {
+  const n = intake.total.toLocaleString('en');
+  if (intake.state === 'loading') return 'Looking…';
+  return aside.value
+    ? `${n} set aside, each kept 30 days`
+    : `${n} ${intake.total === 1 ? 'waits' : 'wait'} to be taken in`;
+});
+const complete = computed(() => intake.figures?.complete ?? 0);
+
+const lacking = computed<MenuEntry[]>(() => [
+  { name: 'Anything', checked: !intake.missing, run: () => void (intake.missing = null) },
+  ...intake.lacking.map((v) => ({
+    name: v.name,
+    hint: v.count.toLocaleString('en'),
+    checked: intake.missing === v.key,
+    run: () => void (intake.missing = intake.missing === v.key ? null : v.key),
+  })),
+]);
+const SORTS = [
+  ['', 'As they came'],
+  ['title', 'Title'],
+  ['author', 'Author'],
+  ['-year', 'Year'],
+  ['kind', 'Kind'],
+] as const;
+const sorts = computed(() =>
+  SORTS.map(([key, name]) => ({ name, checked: intake.sort === key, run: () => void (intake.sort = key) })),
+);
+
+useDeeds({
+  ...keysOf(intake),
+  'take-in': () => (intake.chosen && !aside.value ? void intake.takeIn(intake.chosen) : false),
+  decide: () => (intake.cursor && !aside.value ? emit('decide') : false),
+  'set-aside': () => (intake.chosen && !aside.value ? void intake.setAside(intake.chosen) : false),
+  mend: () => (intake.cursor ? emit('mend') : false),
+  leave: () => intake.unselect(),
+});
+</script>
+
+<template>
+  <section class="flex min-h-0 flex-1 flex-col" aria-label="Intake">
+    <header class="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 pb-2 pt-3">
+      <h1 class="font-serif text-title font-semibold">{{ aside ? 'Set aside' : 'Intake' }}</h1>
+      <p class="text-muted" aria-live="polite">{{ waiting }}</p>
+      <div class="ml-auto flex gap-2">
+        <template v-if="intake.count > 0 && intake.chosen">
+          <KitButton v-if="!aside" look="main" title="i" @click="intake.takeIn(intake.chosen)"
+            >Take in {{ intake.count.toLocaleString('en') }}</KitButton
+          >
+          <KitButton @click="intake.setAside(intake.chosen, !aside)">{{
+            aside ? `Put ${intake.count.toLocaleString('en')} back` : 'Set aside'
+          }}</KitButton>
+        </template>
+        <KitButton v-else-if="!aside && complete" look="main" @click="intake.takeInComplete()">{{
+          complete === 1 ? 'Take in the complete one' : `Take in the ${complete.toLocaleString('en')} complete ones`
+        }}</KitButton>
+      </div>
+    </header>
+    <div class="flex min-h-7 items-center gap-2.5 border-b border-line px-4 py-[3px] text-fine text-muted">
+      <KitCheck
+        :checked="allSelected"
+        :some="intake.count > 0 && !allSelected"
+        label="Select all that wait"
+        @check="allSelected ? intake.unselect() : intake.selectAll()"
+      />
+      <span v-if="intake.count">{{ countSources(intake.count) }} selected</span>
+      <KitMenu :entries="lacking" look="quiet"
+        >Missing: {{ intake.lacking.find((v) => v.key === intake.missing)?.name ?? 'anything' }}</KitMenu
+      >
+      <KitMenu :entries="sorts" look="quiet"
+        >Sorted by {{ SORTS.find((s) => s[0] === intake.sort)?.[1].toLowerCase() }}</KitMenu
+      >
+      <KitButton
+        v-if="aside || intake.figures?.aside"
+        look="quiet"
+        class="ml-auto"
+        :aria-pressed="aside"
+        @click="intake.scope = aside ? 'intake' : 'aside'"
+        >{{ aside ? 'Back to the intake' : `Set aside: ${intake.figures!.aside.toLocaleString('en')}` }}</KitButton
+      >
+    </div>
+    <div v-if="intake.state === 'failed'" class="p-8 text-center">
+      <KitNotice tone="bad">{{ intake.error }}</KitNotice>
+      <KitButton class="mt-3" @click="intake.load(false)">Try again</KitButton>
+    </div>
+    <EmptyState v-else-if="isEmpty && intake.missing" title="Nothing that waits lacks this"
+      >Choose another, or look at all.<template #deeds
+        ><KitButton @click="intake.missing = null">Show all that wait</KitButton></template
+      ></EmptyState
+    >
+    <EmptyState v-else-if="isEmpty && aside" title="Nothing is set aside"
+      >What one sets aside is kept here for 30 days.</EmptyState
+    >
+    <EmptyState v-else-if="isEmpty" title="Nothing waits"
+      >What you bring in waits here until you have seen it: with what its citation lacks, and whether you have it
+      already. Type or paste on the left, or drop files anywhere.</EmptyState
+    >
+    <ListBox
+      v-show="intake.state !== 'failed' && !isEmpty"
+      id="intake"
+      :list="intake"
+      label="What waits"
+      :line-height="46"
+      :head-height="30"
+      v-bind="byBatch ? { begins } : {}"
+    >
+      <template #head="{ line }">
+        <p class="flex h-full items-end gap-2.5 truncate border-b border-line px-4 pb-1">
+          <span class="truncate font-serif font-semibold">{{ batchOf(line)?.title }}</span>
+          <span v-if="batchOf(line)" class="shrink-0 text-fine text-muted"
+            ><TimeText :at="batchOf(line)!.at" /> · {{ batchOf(line)!.by
+            }}<template v-if="batchOf(line)!.waiting !== batchOf(line)!.came && !aside">
+              · {{ batchOf(line)!.waiting.toLocaleString('en') }} of
+              {{ batchOf(line)!.came.toLocaleString('en') }}</template
+            ></span
+          >
+        </p>
+      </template>
+      <template #default="{ line, selected, current }">
+        <IntakeRow :row="line" :checked="selected" :current="current" @check="intake.toggle(line.id)" />
+      </template>
+    </ListBox>
+  </section>
+</template>

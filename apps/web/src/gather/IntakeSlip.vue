@@ -1,0 +1,208 @@
+<script setup lang="ts">
+/** The one that is chosen of the intake: beside what may be the same, as it came, as it will print, and what is to be done. */
+import { computed, ref, watch } from 'vue';
+import { routes } from '@pandecta/contract';
+import { LACKS } from '@pandecta/core/intake';
+import {
+  dateShort,
+  filledFields,
+  KINDS,
+  nameSpoken,
+  variableInWords,
+  variableLabel,
+  withoutMarkup,
+  type DateValue,
+  type Name,
+} from '@pandecta/core/source';
+import { ask } from '../api/client.ts';
+import { useCiting } from '../citing/store.ts';
+import StyleChooser from '../citing/StyleChooser.vue';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import { counted } from '../kit/words.ts';
+import { useSession } from '../session/store.ts';
+import { RecordEditor } from '../sources/index.ts';
+import AsItCame from './AsItCame.vue';
+import BothRecords from './BothRecords.vue';
+import { useIntake } from './intake.ts';
+
+const props = defineProps<{ id: string }>();
+const mending = defineModel<boolean>('mending', { required: true });
+const intake = useIntake();
+const citing = useCiting();
+const session = useSession();
+/** Which of those that may be the same is looked at. */
+const at = ref(0);
+watch(
+  () => props.id,
+  () => ((at.value = 0), (mending.value = false)),
+);
+
+const { value: detail, trouble } = useAsked({
+  question: () => props.id,
+  fetch: (id, signal) => ask(routes.intake.one, { source: id, signal }),
+  concerns: (touched) => concerns(touched, ['source', 'collection', 'tag']),
+});
+const { value: cited } = useAsked({
+  question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
+  fetch: ({ id }, signal) => citing.cite({ ids: [id] }, false, signal),
+  concerns: (touched, { id }) => concerns(touched, ['source'], id),
+});
+const one = computed(() => (detail.value?.source.id === props.id ? detail.value : null));
+const match = computed(() => one.value?.here[at.value] ?? one.value?.here[0]);
+const title = computed(() => withoutMarkup(one.value?.source.record.title ?? 'Untitled'));
+
+const bold = (names: string[]): string => names.join(', ');
+const joining = computed(() => {
+  const { source } = one.value!;
+  const adds = [...source.places.map((p) => p.path), ...source.tags.filter((t) => !t.subject).map((t) => t.name)];
+  const files = source.files.length;
+  const fills = match.value!.fills.map((f) => variableInWords(f));
+  const parts = [
+    ...(adds.length ? [`adds ${bold(adds)}`] : []),
+    ...(files ? [`adds ${files === 1 ? 'its file' : counted(files, 'file')}`] : []),
+    fills.length
+      ? `fills ${fills.length > 4 ? counted(fills.length, 'field') : fills.join(', ')}`
+      : 'fills nothing it has already',
+  ];
+  return `Joining ${parts.join(', and ')}; it overwrites nothing.`;
+});
+
+/** How each field is known, in words. */
+const FROM: Record<string, string> = {
+  'document identifier': 'from the document',
+  'embedded metadata': 'the file says so',
+  'page layout': 'read from layout',
+  'file name': 'guessed from the file’s name',
+  'identifier registry': 'from the registry',
+  catalogue: 'from the catalogue',
+  'stated on the page': 'stated on the page',
+  'printed reference': 'read from the text',
+  import: 'came with the record',
+  person: 'by hand',
+};
+const known = computed(() => {
+  const { record, provenance } = one.value!.source;
+  return filledFields(record).flatMap((f) => {
+    const value = (record as Record<string, unknown>)[f];
+    const text =
+      f === 'type'
+        ? KINDS[record.type].name
+        : Array.isArray(value)
+          ? (value as Name[]).map(nameSpoken).join(', ')
+          : typeof value === 'object'
+            ? dateShort(value as DateValue)
+            : withoutMarkup(String(value));
+    const how = provenance[f];
+    return f === 'abstract' || !text
+      ? []
+      : [{ field: f, text, how: how ? `${FROM[how.from] ?? how.from}, ${Math.round(how.sure * 100)} % sure` : '' }];
+  });
+});
+const where = computed(() => {
+  const o = one.value!.origin;
+  return [o.database, o.accession && `no. ${o.accession}`, o.query && `found by “${o.query}”`, o.address]
+    .filter(Boolean)
+    .join(' · ');
+});
+
+function decide(): void {
+  if (!one.value || mending.value) return;
+  if (match.value && match.value.verdict !== 'perhaps') void intake.join(props.id, match.value.id);
+  else void intake.takeIn({ ids: [props.id] });
+}
+defineExpose({ decide });
+</script>
+
+<template>
+  <aside class="flex h-full flex-col bg-card" aria-label="Chosen">
+    <div class="min-h-0 flex-1 overflow-auto px-[18px] py-3">
+      <KitNotice v-if="trouble && !one" tone="plain">{{ trouble }}</KitNotice>
+      <p v-else-if="!one" class="text-muted">Fetching the record…</p>
+      <RecordEditor v-else-if="mending" :source="one.source" @close="mending = false" />
+      <template v-else>
+        <template v-if="match">
+          <h2 class="heading mb-1.5 flex justify-between">
+            Here already?<b class="text-ochre">{{ match.verdict }}</b>
+          </h2>
+          <BothRecords :incoming="one.source.record" :match="match" />
+          <p class="mt-1.5 text-fine text-muted">
+            <template v-for="(r, i) in match.reasons" :key="r.says"
+              ><template v-if="i">, </template><span :class="!r.for && 'text-madder'">{{ r.says }}</span></template
+            >.
+            <RouterLink class="text-verdigris hover:underline" :to="`/sources?at=${match.id}`"
+              >Show it in Sources</RouterLink
+            >
+          </p>
+          <p v-if="one.here.length > 1" class="mt-1 text-fine">
+            <KitButton look="quiet" @click="at = (at + 1) % one.here.length"
+              >{{ at + 1 }} of {{ one.here.length }} that may be the same: show the next</KitButton
+            >
+          </p>
+          <p class="mt-2">{{ joining }}</p>
+        </template>
+        <template v-else>
+          <h2 class="font-serif text-read font-semibold leading-tight">{{ title }}</h2>
+          <p class="mt-0.5 text-fine text-muted">New: nothing here is like it.</p>
+        </template>
+        <p v-if="one.lacks.length" class="mt-2 text-ochre">Missing: {{ one.lacks.map((l) => LACKS[l]).join(' · ') }}</p>
+        <template v-if="one.origin.came">
+          <h2 class="heading mb-1 mt-4">As it came</h2>
+          <AsItCame :text="one.origin.came" :spans="one.origin.spans" />
+        </template>
+        <h2 class="heading mb-1 mt-4 flex items-center justify-between">As it will print<StyleChooser /></h2>
+        <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
+        <p v-if="cited?.entries[0]" class="font-serif leading-[1.4]" v-html="cited.entries[0].html" />
+        <!-- eslint-enable vue/no-v-html -->
+        <p v-else-if="cited" class="text-muted">{{ citing.unprintedWords(cited) }}.</p>
+        <h2 class="heading mb-1 mt-4">Where it goes</h2>
+        <p>
+          <template v-if="one.source.places.length || one.source.tags.length || one.source.reading">
+            <span v-for="p in one.source.places" :key="p.path" class="chip mr-1">{{ p.path }}</span>
+            <span
+              v-for="t in one.source.tags"
+              :key="t.id"
+              class="mr-1.5"
+              :class="t.subject ? 'term' : 'tag'"
+              :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
+              >{{ t.name }}</span
+            >
+            <span v-if="one.source.reading" class="text-muted">{{ one.source.reading }}</span>
+          </template>
+          <span v-else class="text-muted">In no collection</span>
+        </p>
+        <h2 class="heading mb-1 mt-4">How it is known</h2>
+        <dl class="grid grid-cols-[5.2rem_minmax(0,1fr)] gap-x-2 gap-y-1 text-fine">
+          <template v-for="k in known" :key="k.field">
+            <dt class="text-muted">{{ variableLabel(k.field) }}</dt>
+            <dd class="break-words">
+              <span class="line-clamp-3">{{ k.text }}</span><span class="text-label text-muted">{{ k.how }}</span>
+            </dd>
+          </template>
+          <template v-if="where"
+            ><dt class="text-muted">Found</dt>
+            <dd class="break-words">{{ where }}</dd></template
+          >
+        </dl>
+      </template>
+    </div>
+    <div v-if="one && !mending" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-2">
+      <template v-if="intake.scope === 'intake'">
+        <KitButton v-if="match" look="main" title="Enter" @click="intake.join(id, match.id)">Join to it</KitButton>
+        <KitButton :look="match ? 'plain' : 'main'" title="i" @click="intake.takeIn({ ids: [id] })">{{
+          match ? 'Take in as new' : 'Take in'
+        }}</KitButton>
+        <KitButton v-if="session.may('edit')" title="e" @click="mending = true">Mend</KitButton>
+        <KitButton
+          v-if="one.origin.lookedUp === 'silent' || one.origin.lookedUp === 'not found'"
+          @click="intake.lookUp(id)"
+          >Ask again</KitButton
+        >
+        <KitButton title="Delete" @click="intake.setAside({ ids: [id] })">Set aside</KitButton>
+      </template>
+      <KitButton v-else look="main" @click="intake.setAside({ ids: [id] }, false)">Put back into the intake</KitButton>
+    </div>
+  </aside>
+</template>

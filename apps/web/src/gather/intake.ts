@@ -1,0 +1,86 @@
+/** What waits to be taken in, as a list; and what is done with it. */
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { useRoute } from 'vue-router';
+import { routes, type Batch, type Chosen, type IntakePage, type IntakeRow } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
+import { useChanges } from '../act/changes.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
+import { makeList } from '../list/make.ts';
+import { useSession } from '../session/store.ts';
+
+export const useIntake = defineStore('intake', () => {
+  const route = useRoute();
+  const session = useSession();
+  const { change } = useChanges();
+  const scope = ref<'intake' | 'aside'>('intake');
+  const missing = ref<string | null>(null);
+  const sort = ref('');
+  const batches = shallowRef(new Map<string, Batch>());
+  const seen = (): boolean => route.path.startsWith('/gather');
+  const question = computed(() => ({
+    scope: scope.value,
+    include: missing.value ? [`lacks=${missing.value}`] : undefined,
+    sort: sort.value || undefined,
+  }));
+  const matching = computed(() => JSON.parse(JSON.stringify(question.value)) as Chosen['matching']);
+
+  const list = makeList<typeof question.value, IntakeRow, IntakePage>({
+    question: () => question.value,
+    async fetch(asked, stretch, signal) {
+      const page = await ask(routes.intake.page, { query: { ...asked, ...stretch }, ...(signal && { signal }) });
+      batches.value = new Map([...batches.value, ...page.batches.map((b) => [b.id, b] as const)]);
+      return page;
+    },
+    ids: async (asked, from, count) => (await ask(routes.search.ids, { query: { ...asked, from, count } })).ids,
+    among: async (_, ids) => (await ask(routes.search.among, { body: { ...matching.value, ids } })).ids,
+    concerns: (touched) => concerns(touched, ['source', 'tag']),
+    seen,
+  });
+
+  const { value: figures } = useAsked({
+    question: () => (session.may('gather') ? 'figures' : null),
+    fetch: (_, signal) => ask(routes.intake.summary, { signal }),
+    concerns: (touched) => concerns(touched, ['source']),
+    seen,
+  });
+  const { value: narrowed } = useAsked({
+    question: () => (session.may('gather') ? { scope: scope.value } : null),
+    fetch: (query, signal) => ask(routes.search.narrow, { query, signal }),
+    concerns: (touched) => concerns(touched, ['source']),
+    seen,
+  });
+  const lacking = computed(() => narrowed.value?.facets.find((f) => f.type === 'lacks')?.values ?? []);
+
+  const chosen = computed<Chosen | null>(() => {
+    const selection = list.selection.value;
+    if (!list.count.value) return list.cursor.value ? { ids: [list.cursor.value] } : null;
+    return selection.all ? { matching: matching.value!, except: [...selection.except] } : { ids: [...selection.ids] };
+  });
+
+  const takeIn = (which: Chosen, complete = false): Promise<unknown> =>
+    change(() => ask(routes.intake.takeIn, { body: { ...which, ...(complete && { complete }) } }));
+  const takeInComplete = (): Promise<unknown> => takeIn({ matching: { scope: 'intake' } }, true);
+  const setAside = (which: Chosen, aside = true): Promise<unknown> =>
+    change(() => ask(routes.intake.setAside, { body: { ...which, aside } }));
+  const join = (source: string, to: string): Promise<unknown> =>
+    change(() => ask(routes.intake.join, { source, body: { to } }));
+  const lookUp = (source: string): Promise<unknown> => change(() => ask(routes.intake.lookUp, { source }));
+
+  return {
+    ...list,
+    scope,
+    missing,
+    sort,
+    batches,
+    figures,
+    lacking,
+    chosen,
+    takeIn,
+    takeInComplete,
+    setAside,
+    join,
+    lookUp,
+  };
+});

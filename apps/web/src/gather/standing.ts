@@ -1,0 +1,26 @@
+/** What is said of a line of the intake in a few words, the most urgent thing first. */
+import type { IntakeRow } from '@pandecta/contract';
+import { lacksInWords } from '@pandecta/core/intake';
+import { counted } from '../kit/words.ts';
+
+export interface Standing {
+  says: string;
+  tone: 'good' | 'caution' | 'left';
+}
+
+export function standingOf({ unread, here, lookedUp, lacks, files }: IntakeRow): Standing {
+  if (unread) return { says: 'left for you', tone: 'left' };
+  if (here?.verdict === 'certain')
+    return { says: `here already${here.places ? `, in ${counted(here.places, 'place')}` : ''}`, tone: 'caution' };
+  if (here) return { says: `${here.verdict} here already`, tone: 'caution' };
+  if (lookedUp === 'silent') return { says: 'nobody answered yet', tone: 'caution' };
+  if (lookedUp === 'not found') return { says: 'nobody asked knows it', tone: 'left' };
+  const missing = lacksInWords(lacks);
+  return missing ? { says: missing, tone: 'caution' } : { says: `complete${files ? ' · file' : ''}`, tone: 'good' };
+}
+
+export const TONES: Record<Standing['tone'], string> = {
+  good: 'text-verdigris',
+  caution: 'text-ochre',
+  left: 'text-madder',
+};

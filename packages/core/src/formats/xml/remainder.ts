@@ -1,0 +1,44 @@
+/** What a standard of XML could not hold, in the element it leaves to its users: see `../remainder.ts`. */
+import type { SourceRecord } from '../../source/index.ts';
+import type { ReadSource } from '../message.ts';
+import { applyRemainder, remainderOf } from '../remainder.ts';
+import { eachElement, escapeXml, type Element } from './tree.ts';
+
+const NAME = 'remainder';
+
+/**
+ * @param standard the entry in the standard form, with `REST` where its own part may stand
+ * @param read how the entry is read back
+ */
+export function withRemainder(
+  source: { record: SourceRecord; subjects: string[] },
+  standard: (rest: string) => string,
+  element: string,
+  read: (element: Element) => ReadSource | undefined,
+): string {
+  const plain = standard('');
+  let back: ReadSource | undefined;
+  try {
+    const [e] = eachElement(plain, [element]);
+    back = e && read(e);
+  } catch {
+    // Then all of it is kept beside.
+  }
+  const remainder = remainderOf(source, back);
+  if (!remainder) return plain;
+  // Blanks are one to a reader of XML, and some characters it cannot hold at all.
+  const json = JSON.stringify(remainder).replace(
+    /[\s\u007f-\u009f\uFFFE\uFFFF]/g,
+    (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
+  return standard(`<${NAME} xmlns="https://pandecta.example/ns/remainder">${escapeXml(json)}</${NAME}>`);
+}
+
+/** Lays over an entry what stood beside the standard form, wherever in the element it stands. */
+export function readRemainder<S extends ReadSource>(element: Element, source: S): S {
+  const find = (e: Element): Element | undefined =>
+    e.name === NAME ? e : e.children.map(find).find((x) => x !== undefined);
+  const found = find(element);
+  if (found) applyRemainder(source, found.text);
+  return source;
+}
