@@ -17,6 +17,7 @@ import { startImport } from '@pandecta/server/gathering/routes';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
 import { ensureTags } from '@pandecta/server/tags/store';
+import { fillIntake } from './intake.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
 import { SENTENCES, type Theme } from './scenario/words.ts';
@@ -223,5 +224,6 @@ for (const f of files) {
     await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
   }
 }
+await fillIntake(services, actor);
 await indexer.settle();
 await close();

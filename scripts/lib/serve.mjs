@@ -18,6 +18,10 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     PANDECTA_MIGRATIONS: join(ROOT, 'apps/server/migrations'),
     PANDECTA_REGISTRY: `http://127.0.0.1:${registryPort}/doi`,
     PANDECTA_STANDINS_PORT: String(registryPort),
+    // The invented world outside, wherever the stand-ins listen this time.
+    PANDECTA_HOSTS: ['packet', 'catalogues']
+      .map((name) => `${name}.sallow.example=127.0.0.1:${registryPort}`)
+      .join(' '),
     NODE_ENV: 'production',
     NODE_OPTIONS: '--enable-source-maps',
     ...(demo ? {} : { PANDECTA_FIRST_PASSWORD: 'first-steps' }),

@@ -16,6 +16,7 @@ import { gathering } from './gathering/index.ts';
 import { jobs } from './jobs/index.ts';
 import { live } from './live/index.ts';
 import { marks } from './marks/index.ts';
+import { outside } from './outside/index.ts';
 import { own } from './own/index.ts';
 import { places } from './places/index.ts';
 import { searching } from './searching/index.ts';
@@ -48,6 +49,7 @@ const CAPABILITIES: Capability[] = [
   tags,
   gathering,
   intake,
+  outside,
   jobs,
   live,
   files,
@@ -126,8 +128,8 @@ export async function buildApp(config: Config): Promise<App> {
         CAPABILITIES.flatMap((c) => c.jobs ?? []),
         services,
       );
-      for (const [name, work] of CAPABILITIES.flatMap((c) => Object.entries(c.daily ?? {})))
-        await services.jobs.daily(name, () => work(services));
+      for (const [name, { at, work }] of CAPABILITIES.flatMap((c) => Object.entries(c.regular ?? {})))
+        await services.jobs.regularly(name, at, () => work(services));
       services.indexer.start();
       // The first citation anyone looks at should not wait for its style to be read.
       void workers.run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] }).catch(report);

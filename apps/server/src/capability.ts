@@ -7,10 +7,13 @@ import type { Declare } from './http/route.ts';
 import type { JobKind } from './jobs/kind.ts';
 import type { Services } from './services.ts';
 
+/** At a quiet hour. */
+export const ONCE_A_DAY = '17 3 * * *';
+
 export interface Capability {
   routes: (declare: Declare, services: Services) => void;
   /** Long work it does. */
   jobs?: JobKind[];
-  /** Work done once a day, by name. */
-  daily?: Record<string, (services: Services) => Promise<unknown>>;
+  /** Work one of the servers does by itself at certain times, by name; `at` as cron has it. */
+  regular?: Record<string, { at: string; work: (services: Services) => Promise<unknown> }>;
 }

@@ -1,16 +1,79 @@
 /** The outside services that ship with Pandecta: small, simulated, spoken to over the protocols the real ones use. */
-import { createServer } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { setTimeout } from 'node:timers/promises';
+import { CqlError } from './cql.ts';
+import { moodOf, setMood, type Mood } from './moods.ts';
+import { answerFeed, description } from './opensearch.ts';
+import { PAGES } from './pages.ts';
 import { resolveDoi } from './registry.ts';
+import { answerSru } from './sru.ts';
+import { answerWorks } from './works.ts';
 
 const port = Number(process.env.PANDECTA_STANDINS_PORT ?? 4790);
+/** Simulated days since the first: each one brings a few new works. */
+let days = 0;
+
+interface Answer {
+  status?: number;
+  type: string;
+  body: string;
+}
+const xml = (body: string, type = 'application/xml'): Answer => ({ type: `${type}; charset=utf-8`, body });
 
 const server = createServer((request, response) => {
-  const path = decodeURIComponent(new URL(request.url ?? '/', 'http://standin').pathname);
-  if (request.method === 'GET' && path.startsWith('/doi/')) {
-    const { status, type, body } = resolveDoi(path.slice('/doi/'.length), request.headers.accept ?? '');
-    response.writeHead(status, { 'content-type': type }).end(body);
-  } else response.writeHead(404, { 'content-type': 'text/plain' }).end('Nothing here\n');
+  void answer(request, response).catch((error: unknown) => {
+    response
+      .writeHead(error instanceof CqlError ? 400 : 500, { 'content-type': 'text/plain' })
+      .end(`${String(error)}\n`);
+  });
 });
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const url = new URL(request.url ?? '/', `http://${request.headers.host ?? 'standin'}`);
+  const path = decodeURIComponent(url.pathname);
+  if (request.method === 'POST') return void (await set(path, request, response));
+  const name = path.split('/')[1] ?? '';
+  const { mood, ms = 3000 } = moodOf(name);
+  if (mood === 'slow') await setTimeout(ms);
+  if (mood === 'silent') return;
+  if (mood === 'fails') return void response.writeHead(500).end('Out of order\n');
+  if (mood === 'busy') return void response.writeHead(429, { 'retry-after': '30' }).end('Too many questions\n');
+  if (mood === 'garbage')
+    return void response.writeHead(200, { 'content-type': 'application/xml' }).end('<records><record><<<');
+  const made = make(name, path, url, request);
+  if (!made) return void response.writeHead(404, { 'content-type': 'text/plain' }).end('Nothing here\n');
+  response.writeHead(made.status ?? 200, { 'content-type': made.type }).end(made.body);
+}
+
+function make(name: string, path: string, url: URL, request: IncomingMessage): Answer | undefined {
+  const query = url.searchParams;
+  const page = PAGES.find((p) => p.path === path);
+  if (page && /packet/.test(request.headers.host ?? '')) return { type: 'text/html; charset=utf-8', body: page.html };
+  switch (name) {
+    case 'doi':
+      return resolveDoi(path.slice('/doi/'.length), request.headers.accept ?? '');
+    case 'shoreline':
+      return xml(answerSru('shoreline', 'Shoreline Index', query, days));
+    case 'northmere':
+      return path.endsWith('/description.xml')
+        ? xml(description('Northmere Catalogue', `${url.origin}/northmere`))
+        : xml(answerFeed('northmere', 'Northmere Catalogue', query, days), 'application/atom+xml');
+    case 'works':
+      return { type: 'application/json', body: answerWorks(query, days, url.origin) };
+    default:
+      return undefined;
+  }
+}
+
+/** `POST /moods/NAME` and `POST /days` change how the stand-ins behave. */
+async function set(path: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  let body = '';
+  for await (const part of request) body += String(part);
+  if (path === '/days') days = (JSON.parse(body) as { days: number }).days;
+  else if (path.startsWith('/moods/')) setMood(path.slice('/moods/'.length), JSON.parse(body) as Mood);
+  else return void response.writeHead(404).end();
+  response.writeHead(204).end();
+}
 
 server.listen(port, '127.0.0.1', () => process.send?.('ready'));
 for (const end of ['SIGINT', 'SIGTERM', 'disconnect'] as const)

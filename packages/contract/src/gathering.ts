@@ -118,7 +118,7 @@ export const gatherRoutes = {
   set: route({
     method: 'PUT',
     path: '/w/:workspace/gathering-settings',
-    may: 'arrange',
+    may: 'steer',
     summary: 'Say what passes the intake.',
     body: GatherSettings,
     reply: GatherSettings,

@@ -7,6 +7,7 @@ import { gatherRoutes } from './gathering.ts';
 import { intakeRoutes } from './intake.ts';
 import { jobRoutes } from './jobs.ts';
 import { liveRoutes } from './live.ts';
+import { outsideRoutes } from './outside.ts';
 import { ownRoutes } from './own.ts';
 import { placeRoutes } from './places.ts';
 import { fileRoutes, markRoutes } from './reading.ts';
@@ -20,6 +21,7 @@ export * from './gathering.ts';
 export * from './intake.ts';
 export * from './jobs.ts';
 export * from './live.ts';
+export * from './outside.ts';
 export * from './own.ts';
 export * from './places.ts';
 export * from './reading.ts';
@@ -39,6 +41,7 @@ export const routes = {
   tags: tagRoutes,
   gather: gatherRoutes,
   intake: intakeRoutes,
+  outside: outsideRoutes,
   jobs: jobRoutes,
   live: liveRoutes,
   files: fileRoutes,

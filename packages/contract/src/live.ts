@@ -1,8 +1,8 @@
 import type { SubjectKind } from '@pandecta/core/changes';
 import { route } from './route.ts';
 
-/** What the news are about: subjects of changes, long work, and words that can be found only now. */
-export type NewsKind = SubjectKind | 'job' | 'words';
+/** What the news are about: subjects of changes, long work, words that can be found only now, searches outside. */
+export type NewsKind = SubjectKind | 'job' | 'words' | 'outside';
 
 /** What was touched, as an event of the stream tells it. */
 export interface Touched {

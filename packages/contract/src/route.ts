@@ -5,7 +5,7 @@
 import type { Class } from './shape.ts';
 
 /** What a member may be allowed to do; who is, is the server's to say. */
-export const ACTIONS = ['read', 'cite', 'own', 'mark', 'edit', 'gather', 'arrange'] as const;
+export const ACTIONS = ['read', 'cite', 'own', 'mark', 'edit', 'gather', 'arrange', 'steer'] as const;
 export type Action = (typeof ACTIONS)[number];
 
 export interface Route<P extends string = string, B = unknown, Q = unknown, R = unknown> {

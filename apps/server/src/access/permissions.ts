@@ -10,6 +10,8 @@ export const ROLES_OF: Record<Action, readonly Role[]> = {
   edit: ['contributor', 'steward'],
   gather: ['contributor', 'steward'],
   arrange: ['contributor', 'steward'],
+  /** What holds for the whole workspace and reaches outside it: settings, catalogues. */
+  steer: ['steward'],
 };
 
 export const may = (role: Role, action: Action): boolean => ROLES_OF[action].includes(role);

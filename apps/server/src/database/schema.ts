@@ -13,4 +13,5 @@ export * from '../own/tables.ts';
 export * from '../changes/tables.ts';
 export * from '../jobs/tables.ts';
 export * from '../gathering/tables.ts';
+export * from '../outside/tables.ts';
 export * from '../indexing/tables.ts';

@@ -1,9 +1,9 @@
 /** Decides for each candidate: new, already here, or a file for a source already here. */
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
+import { identifierKeys, isTellingTitle, LONGEST_KEY, titleKey, wholeKey } from '@pandecta/core/matching';
 import { cut } from '@pandecta/core/text';
-import { LONGEST_KEY } from '../indexing/derive.ts';
+
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';

@@ -4,7 +4,7 @@
  */
 import { lt, sql, type SQL } from 'drizzle-orm';
 import { lacksOf } from '@pandecta/core/intake';
-import { identifierKeys, isTellingTitle, titleKey, wholeKey } from '@pandecta/core/matching';
+import { matchKeys } from '@pandecta/core/matching';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { FACETS } from './facets.ts';
@@ -134,17 +134,6 @@ export function sortKeys(record: SourceRecord): {
     year: yearOf(record.issued) ?? null,
     people: [...new Set(people.filter((n) => !isOthers(n)).map(nameInverted))].slice(0, 50).map((p) => cut(p, 200)),
   };
-}
-
-/** In characters; an index of PostgreSQL holds 2,704 bytes an entry. */
-export const LONGEST_KEY = 600;
-
-export function matchKeys(record: SourceRecord): string[] {
-  const keys = identifierKeys(record);
-  const whole = wholeKey(record);
-  if (whole) keys.push(whole);
-  if (record.title && isTellingTitle(record.title)) keys.push(`title:${titleKey(record.title)}`);
-  return keys.map((k) => cut(k, LONGEST_KEY));
 }
 
 /** A source new here is given the next number of its workspace; each workspace has a sequence of its own. */

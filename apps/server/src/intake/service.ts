@@ -62,7 +62,7 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
         lookedUp: one.lookedUp,
         unread: isUnread(one),
         ...(best && {
-          here: { id: best.here.id, verdict: best.verdict, places: best.here.places } satisfies HereAlready,
+          here: { id: best.here.id, verdict: best.verdict, places: best.here.collections.length } satisfies HereAlready,
         }),
       },
     ];
@@ -116,7 +116,7 @@ export async function detail({ db }: Services, actor: Actor, id: string): Promis
     reasons,
     record: h.record,
     addedAt: h.addedAt,
-    places: h.places,
+    places: h.collections.length,
     fills: Object.keys(filledBy(h.record, one.record)),
   }));
   return { source, origin, lacks: one.lacks, here: matches, batch: batches[0]! };

@@ -68,10 +68,10 @@ export class Jobs {
     }, LOOK_EVERY_MS);
   }
 
-  /** Work that one server does once a day, at a quiet hour. */
-  async daily(name: string, work: () => Promise<unknown>): Promise<void> {
+  /** Work that one of the servers does by itself at certain times; @param at as cron has it */
+  async regularly(name: string, at: string, work: () => Promise<unknown>): Promise<void> {
     await this.boss.createQueue(name, { name, retryLimit: 2 });
-    await this.boss.schedule(name, '17 3 * * *');
+    await this.boss.schedule(name, at);
     await this.boss.work(name, async () => void (await work()));
   }
 

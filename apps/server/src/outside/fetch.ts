@@ -35,6 +35,8 @@ export interface Fetching {
   most?: number;
   withinMs?: number;
   signal?: AbortSignal;
+  /** A steward configured this very address: it may be of this network. Where it leads on to may not. */
+  trusted?: boolean;
 }
 
 export const OUR_NAME = 'Pandecta/0.1 (research library; +https://pandecta.example/fetching)';
@@ -61,20 +63,18 @@ export const readHosts = (text: string | undefined): Hosts =>
       .flatMap((pair) => (pair.includes('=') ? [pair.split('=', 2) as [string, string]] : [])),
   );
 
-/**
- * @param allowed hosts ("name:port") a steward configured: these may be of this network
- */
 export class Fetcher {
   private readonly agent: Agent;
+  /** For addresses a steward configured, which may be of this network. */
+  private readonly trusting: Agent;
 
-  constructor(
-    private readonly hosts: Hosts = {},
-    private readonly allowed: ReadonlySet<string> = new Set(),
-  ) {
-    this.agent = new Agent({ connect: this.connector(), headersTimeout: PATIENCE_MS, bodyTimeout: PATIENCE_MS });
+  constructor(private readonly hosts: Hosts = {}) {
+    const within = { headersTimeout: PATIENCE_MS, bodyTimeout: PATIENCE_MS };
+    this.agent = new Agent({ connect: this.connector(false), ...within });
+    this.trusting = new Agent({ connect: this.connector(true), ...within });
   }
 
-  private connector(): buildConnector.connector {
+  private connector(trusting: boolean): buildConnector.connector {
     const refuse = (host: string): Error =>
       new Unreachable(`${host} is an address inside this network: it is not visited`, true);
     const resolve: LookupFunction = (name, options, done) =>
@@ -89,13 +89,12 @@ export class Fetcher {
     const guarded = buildConnector({ lookup: resolve, timeout: 8000 });
     const plain = buildConnector({ timeout: 8000 });
     return (options, done) => {
-      const port = options.port || (options.protocol === 'https:' ? '443' : '80');
       const led = this.hosts[options.hostname];
       if (led) {
         const [hostname, at] = led.split(':') as [string, string];
         return plain({ ...options, protocol: 'http:', hostname, host: led, port: at }, done);
       }
-      if (this.allowed.has(`${options.hostname}:${port}`)) return plain(options, done);
+      if (trusting) return plain(options, done);
       const bare = options.hostname.replace(/^\[|\]$/g, '');
       if (isIP(bare) && !isPublic(bare)) return done(refuse(options.hostname), null);
       return guarded(options, done);
@@ -105,13 +104,19 @@ export class Fetcher {
   /** @throws Unreachable with the reason */
   async get(
     address: string,
-    { accept = 'text/html, */*;q=0.5', most = MOST_BYTES, withinMs = PATIENCE_MS, signal }: Fetching = {},
+    {
+      accept = 'text/html, */*;q=0.5',
+      most = MOST_BYTES,
+      withinMs = PATIENCE_MS,
+      signal,
+      trusted = false,
+    }: Fetching = {},
   ): Promise<Fetched> {
     const ends = AbortSignal.any([AbortSignal.timeout(withinMs), ...(signal ? [signal] : [])]);
     let at = address;
     for (let hop = 0; ; hop += 1) {
       const url = urlOf(at);
-      const answer = await this.ask(url, accept, ends);
+      const answer = await this.ask(url, accept, ends, trusted && hop === 0);
       const location = answer.headers.get('location');
       if (answer.status >= 300 && answer.status < 400 && location) {
         if (hop >= MOST_REDIRECTS)
@@ -132,10 +137,15 @@ export class Fetcher {
     }
   }
 
-  private async ask(url: URL, accept: string, signal: AbortSignal): Promise<Awaited<ReturnType<typeof fetchWith>>> {
+  private async ask(
+    url: URL,
+    accept: string,
+    signal: AbortSignal,
+    trusted: boolean,
+  ): Promise<Awaited<ReturnType<typeof fetchWith>>> {
     try {
       return await fetchWith(url, {
-        dispatcher: this.agent,
+        dispatcher: trusted ? this.trusting : this.agent,
         redirect: 'manual',
         signal,
         headers: { accept, 'user-agent': OUR_NAME },
@@ -145,8 +155,8 @@ export class Fetcher {
     }
   }
 
-  close(): Promise<void> {
-    return this.agent.close();
+  async close(): Promise<void> {
+    await Promise.all([this.agent.destroy(), this.trusting.destroy()]);
   }
 }
 

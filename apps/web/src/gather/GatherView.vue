@@ -11,17 +11,22 @@ import ByHand from './ByHand.vue';
 import DestinationBox from './DestinationBox.vue';
 import { useDestination } from './destination.ts';
 import DoorBox from './DoorBox.vue';
+import FoundList from './FoundList.vue';
+import FoundSlip from './FoundSlip.vue';
 import GatheringReport from './GatheringReport.vue';
 import GatheringsList from './GatheringsList.vue';
 import IntakeList from './IntakeList.vue';
 import IntakeSlip from './IntakeSlip.vue';
 import { useIntake } from './intake.ts';
+import { useOutside } from './outside.ts';
+import SearchOutside from './SearchOutside.vue';
 
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
 const destination = useDestination();
 const intake = useIntake();
+const outside = useOutside();
 const left = useLocalStorage('bring in width', 300);
 const right = useLocalStorage('intake slip width', 340);
 const wide = useMediaQuery('(min-width: 1024px)');
@@ -29,7 +34,11 @@ const door = useTemplateRef<{ focus(): void }>('door');
 const slip = useTemplateRef<{ decide(): void }>('slip');
 const mending = ref(false);
 const mayGather = computed(() => session.may('gather'));
-const showing = computed(() => (route.name === 'report' || !mayGather.value ? 'report' : 'intake'));
+const showing = computed(() => {
+  if (route.name === 'report' || !mayGather.value) return 'report';
+  return route.name === 'search' ? 'found' : 'intake';
+});
+const work = computed(() => (outside.cursor ? outside.lineOf(outside.cursor) : undefined));
 
 /** `?type` asks for the box, `?into` for a collection. */
 async function heed(): Promise<void> {
@@ -56,6 +65,7 @@ useDeeds({
       <template v-if="mayGather">
         <h1 class="mb-2 font-serif text-title font-semibold">Bring in</h1>
         <DoorBox ref="door"><DestinationBox class="mt-3" /></DoorBox>
+        <SearchOutside class="mt-6" />
         <ByHand class="mt-6" />
       </template>
       <p v-else class="text-muted">As a reader you see what was brought in. Contributors bring in sources.</p>
@@ -75,6 +85,14 @@ useDeeds({
           <EmptyState v-else>Choose one to see what it is, and whether it is here already.</EmptyState>
         </div>
       </template>
+    </template>
+    <template v-else-if="showing === 'found'">
+      <FoundList class="min-w-0" />
+      <SplitHandle v-model="right" :min="280" :max="560" side="right" label="Width of the chosen one" />
+      <div class="min-w-0 shrink-0" :style="{ width: `${right}px` }">
+        <FoundSlip v-if="work" :work="work" />
+        <EmptyState v-else>Choose one to read its abstract and where it was found.</EmptyState>
+      </div>
     </template>
     <GatheringReport v-else class="min-w-0 flex-1" />
   </div>

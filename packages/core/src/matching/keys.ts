@@ -4,6 +4,7 @@
  */
 import { findDois, normaliseDoi, normaliseIsbn, normalisePmid } from '../identifiers/index.ts';
 import { nameShort, withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
+import { cut } from '../text/index.ts';
 import { fold } from '../words/index.ts';
 
 /** Kinds whose ISBN is that of the whole book, not of the part. */
@@ -54,4 +55,16 @@ export function wholeKey(record: SourceRecord): string | undefined {
 /** True when a title is long enough to stand for its work: four words or more and twenty letters. */
 export function isTellingTitle(title: string): boolean {
   return title.trim().split(/\s+/).length >= 4 && titleKey(title).length >= 20;
+}
+
+/** In characters; an index of PostgreSQL holds 2,704 bytes an entry. */
+export const LONGEST_KEY = 600;
+
+/** All keys by which a record is known when it comes in, or another beside it. */
+export function matchKeys(record: SourceRecord): string[] {
+  const keys = identifierKeys(record);
+  const whole = wholeKey(record);
+  if (whole) keys.push(whole);
+  if (record.title && isTellingTitle(record.title)) keys.push(`title:${titleKey(record.title)}`);
+  return keys.map((k) => cut(k, LONGEST_KEY));
 }

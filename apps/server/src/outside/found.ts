@@ -1,0 +1,141 @@
+/** What a search found, work by work: folded over the catalogues, with what is here already; and bringing it in. */
+import { and, eq } from 'drizzle-orm';
+import type { FoundPage, FoundQuery, FoundWork, GatherFound, Started } from '@pandecta/contract';
+import { bestOf, compare, matchKeys, VERDICTS } from '@pandecta/core/matching';
+import { nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { oneOf } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { RecordInput } from '../gathering/inputs.ts';
+import { startImport } from '../gathering/routes.ts';
+import type { Actor } from '../http/authorise.ts';
+import { findHere } from '../intake/store.ts';
+import { pathsOf } from '../places/store.ts';
+import type { Services } from '../services.ts';
+import { findHits, findSearch, type Hit } from './search.ts';
+import { hits } from './tables.ts';
+
+interface Folded {
+  work: number;
+  record: SourceRecord;
+  subjects: string[];
+  hits: Hit[];
+}
+
+/** The works of a search in the order asked for. */
+async function works(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<Folded[]> {
+  const byWork = new Map<number, Hit[]>();
+  for (const hit of await findHits(db, workspaceId, search))
+    byWork.set(hit.work, [...(byWork.get(hit.work) ?? []), hit]);
+  const all = [...byWork].map(([work, list]): Folded => ({
+    work,
+    record: bestOf(list.map((h) => h.record)),
+    subjects: [...new Set(list.flatMap((h) => h.subjects))],
+    hits: list,
+  }));
+  const kept = ask.fresh ? all.filter((w) => w.hits.some((h) => h.isNew)) : all;
+  const text = (w: Folded): string =>
+    ask.sort === 'author' ? (w.record.author ?? []).map(nameInverted).join('; ') : withoutMarkup(w.record.title ?? '');
+  const year = (w: Folded): number => yearOf(w.record.issued) ?? -Infinity;
+  switch (ask.sort) {
+    case 'title':
+    case 'author':
+      return kept.sort((a, b) => text(a).localeCompare(text(b), 'en'));
+    case 'year':
+      return kept.sort((a, b) => year(a) - year(b));
+    case '-year':
+      return kept.sort((a, b) => year(b) - year(a));
+    default:
+      // What several catalogues have stands first, then as they came.
+      return kept.sort((a, b) => b.hits.length - a.hits.length || a.work - b.work);
+  }
+}
+
+async function withHere(db: Db, workspaceId: string, list: Folded[]): Promise<FoundWork[]> {
+  const asked = list.map((w) => ({ id: String(w.work), record: w.record, keys: matchKeys(w.record), files: [] }));
+  const [here, paths] = await Promise.all([findHere(db, workspaceId, asked), pathsOf(db, workspaceId)]);
+  return list.map((w): FoundWork => {
+    const best = here
+      .filter((h) => h.of === String(w.work))
+      .map((h) => ({ h, verdict: compare(w.record, h.record).verdict }))
+      .filter((m) => m.verdict !== 'different')
+      .sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict))[0];
+    return {
+      id: String(w.work),
+      record: w.record,
+      in: w.hits.map((h) => ({ catalogue: h.catalogue, accession: h.accession })),
+      isNew: w.hits.some((h) => h.isNew),
+      hasPdf: w.hits.some((h) => h.pdf !== null),
+      gathered: w.hits.some((h) => h.importId !== null),
+      ...(best && {
+        here: {
+          id: best.h.id,
+          verdict: best.verdict,
+          places: best.h.collections.flatMap((c) => paths.get(c)?.[0] ?? []),
+        },
+      }),
+    };
+  });
+}
+
+const AT_ONCE = 50;
+
+export async function found(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<FoundPage> {
+  const { from = 0, count = AT_ONCE } = ask;
+  const [told, all] = await Promise.all([findSearch(db, workspaceId, search), works(db, workspaceId, search, ask)]);
+  // Which are here is asked of all only where those are to be left out.
+  if (ask.absent) {
+    const absent = (await withHere(db, workspaceId, all)).filter((w) => !w.here);
+    return { search: told, total: absent.length, from, rows: absent.slice(from, from + count) };
+  }
+  return {
+    search: told,
+    total: all.length,
+    from,
+    rows: await withHere(db, workspaceId, all.slice(from, from + count)),
+  };
+}
+
+/** Brings works into the intake, with where they were found. */
+export async function gatherFound(
+  services: Services,
+  actor: Actor,
+  search: string,
+  { works: wanted, destination, ...ask }: GatherFound,
+  watch?: string,
+): Promise<Started> {
+  const { db } = services;
+  const { workspaceId } = actor;
+  const told = await findSearch(db, workspaceId, search);
+  const names = new Map(told.asked.map((a) => [a.id, a.name]));
+  const set = wanted && new Set(wanted);
+  const all = (await works(db, workspaceId, search, ask)).filter((w) => !set || set.has(String(w.work)));
+  const absent = ask.absent
+    ? new Set((await withHere(db, workspaceId, all)).filter((w) => !w.here).map((w) => w.id))
+    : undefined;
+  const chosen = absent ? all.filter((w) => absent.has(String(w.work))) : all;
+  if (!chosen.length) throw new Refusal('invalid', 'none of what was found is chosen');
+  const inputs = chosen.map((w): RecordInput => {
+    const [first] = w.hits;
+    return {
+      name: withoutMarkup(w.record.title ?? 'Untitled'),
+      record: w.record,
+      subjects: w.subjects,
+      found: { database: names.get(first!.catalogue) ?? '', accession: first!.accession, query: told.words },
+    };
+  });
+  const where = told.asked.length > 2 ? `${told.asked.length} catalogues` : told.asked.map((a) => a.name).join(' and ');
+  const started = await startImport(services, actor, inputs, {
+    ...(destination && { destination }),
+    way: watch ? 'watch' : 'search',
+    title: watch ?? `${where}, “${told.words}”`,
+  });
+  const ordinals = chosen.flatMap((w) => w.hits.map((h) => h.ordinal));
+  await within(db, workspaceId).update(
+    hits,
+    { importId: started.importId },
+    and(eq(hits.searchId, search), oneOf(hits.ordinal, ordinals)),
+  );
+  return started;
+}

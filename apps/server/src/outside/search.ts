@@ -1,0 +1,230 @@
+/** Searching outside: several catalogues at once, each answer there as it comes, all of it in the log. */
+import { eq, sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { Catalogue, NewSearch, Search } from '@pandecta/contract';
+import { inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@pandecta/core/catalogues';
+import { Folding } from '@pandecta/core/matching';
+import type { SourceRecord } from '@pandecta/core/source';
+import { transact, type Db } from '../database/connect.ts';
+import { json, number, one, orNull, rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
+import { notify } from '../live/notify.ts';
+import type { Services } from '../services.ts';
+import { ask, findCatalogues, noteError } from './catalogues.ts';
+import { hits, searches, type Asked } from './tables.ts';
+
+/** Works of one search; who wants more asks something narrower. */
+const MOST_HITS = 5000;
+
+export async function startSearch(
+  services: Services,
+  actor: Actor,
+  { question, catalogues }: NewSearch,
+  watchId: string | null = null,
+): Promise<{ id: string; done: Promise<void> }> {
+  if (!inOneLine(question)) throw new Refusal('invalid', 'there is nothing to search for');
+  const chosen = await findCatalogues(services.db, actor.workspaceId, catalogues);
+  if (!chosen.length) throw new Refusal('invalid', 'no catalogue is chosen');
+  const id = uuidv7();
+  const asked = chosen.map((c): Asked => ({ id: c.id, name: c.name, state: 'asking', total: 0, fetched: 0 }));
+  await within(services.db, actor.workspaceId).insert(searches, {
+    id,
+    question,
+    asked,
+    madeBy: actor.userId,
+    ...(watchId && { watchId }),
+  });
+  const done = Promise.all(chosen.map((c) => askOne(services, actor.workspaceId, id, c, question, 0))).then(
+    () => undefined,
+  );
+  return { id, done };
+}
+
+/** The next stretch of each catalogue that has more. */
+export async function more(services: Services, workspaceId: string, id: string): Promise<Search> {
+  const search = await findSearch(services.db, workspaceId, id);
+  const left = search.asked.filter((a) => a.state !== 'asking' && a.fetched < a.total);
+  const chosen = await findCatalogues(
+    services.db,
+    workspaceId,
+    left.map((a) => a.id),
+  );
+  await Promise.all(
+    chosen.map((c) => askOne(services, workspaceId, id, c, search.question, left.find((a) => a.id === c.id)!.fetched)),
+  );
+  return findSearch(services.db, workspaceId, id);
+}
+
+/** One that is dead, or answers rubbish, holds up no other: it is told of itself. */
+async function askOne(
+  services: Services,
+  workspaceId: string,
+  search: string,
+  catalogue: Catalogue,
+  question: OutsideQuestion,
+  from: number,
+): Promise<void> {
+  const begun = performance.now();
+  const now = (): number => Math.round(performance.now() - begun);
+  try {
+    const answer = await ask(services.fetcher, catalogue, question, from, PROTOCOLS[catalogue.protocol].atOnce);
+    await keep(services.db, workspaceId, search, catalogue, answer.entries, {
+      state: answer.refused ? 'failed' : 'done',
+      total: answer.total,
+      fetched: from + answer.entries.length,
+      ms: now(),
+      ...(answer.refused && { says: answer.refused }),
+    });
+  } catch (error) {
+    const says = (error as Error).message;
+    await noteError(services.db, workspaceId, catalogue.id, says);
+    await keep(services.db, workspaceId, search, catalogue, [], { state: 'failed', says, ms: now() });
+  }
+}
+
+/** Writes what came, folded with what is there; one catalogue after another, so that a work is folded once. */
+async function keep(
+  db: Db,
+  workspaceId: string,
+  search: string,
+  catalogue: Catalogue,
+  entries: OutsideEntry[],
+  state: Partial<Asked>,
+): Promise<void> {
+  await transact(db, async (tx) => {
+    const here = within(tx, workspaceId);
+    const row = await here.first(searches, { asked: searches.asked }, eq(searches.id, search), { lock: 'update' });
+    if (!row) return;
+    const before = await here.all(hits, { record: hits.record, ordinal: hits.ordinal }, eq(hits.searchId, search), {
+      by: [hits.ordinal],
+    });
+    const folding = new Folding();
+    for (const b of before) folding.add(b.record);
+    const known = await seenBefore(
+      tx,
+      workspaceId,
+      catalogue.id,
+      entries.map((e) => e.accession),
+    );
+    const fresh = entries.slice(0, Math.max(0, MOST_HITS - before.length)).map((e, i) => ({
+      searchId: search,
+      ordinal: before.length + i,
+      catalogueId: catalogue.id,
+      accession: e.accession,
+      record: e.record,
+      subjects: e.subjects,
+      work: folding.add(e.record),
+      pdf: e.pdf ?? null,
+      isNew: !known.has(e.accession),
+    }));
+    if (fresh.length) await here.insert(hits, ...fresh);
+    const asked = row.asked.map((a) => (a.id === catalogue.id ? { ...a, ...state } : a));
+    await here.update(searches, { asked }, eq(searches.id, search));
+    await notify(tx, { workspace: workspaceId, touched: { kinds: { outside: [search] } } });
+  });
+}
+
+async function seenBefore(tx: Db, workspaceId: string, catalogue: string, accessions: string[]): Promise<Set<string>> {
+  const found = await rows(
+    tx,
+    { accession: text() },
+    sql`select distinct accession from outside_hits where workspace_id = ${workspaceId} and catalogue_id = ${catalogue}
+      and accession = any(${array(accessions, 'text')})`,
+  );
+  return new Set(found.map((f) => f.accession));
+}
+
+const SEARCH = {
+  id: text(),
+  question: json<OutsideQuestion>(),
+  why: text(),
+  asked: json<Asked[]>(),
+  at: text(),
+  by: text(),
+  works: number,
+  fresh: number,
+  gathered: number,
+  watch: orNull(text()),
+};
+const select = (
+  workspaceId: string,
+) => sql`select s.id, s.question, s.why, s.asked, s.made_at as at, u.name as by, s.watch_id as watch,
+  (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id) as works,
+  (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.is_new) as fresh,
+  (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.import_id is not null) as gathered
+  from outside_searches s join users u on u.id = s.made_by where s.workspace_id = ${workspaceId}`;
+
+/** A server that died over a search leaves catalogues it was asking: they are told to have failed. */
+const OVER_MS = 60_000;
+
+function told({
+  asked,
+  question,
+  ...rest
+}: { asked: Asked[]; question: OutsideQuestion; at: string } & Omit<
+  Search,
+  'asked' | 'question' | 'words' | 'found'
+>): Search {
+  const over = Date.now() - Date.parse(rest.at) > OVER_MS;
+  const settled = asked.map((a): Asked =>
+    a.state === 'asking' && over ? { ...a, state: 'failed', says: 'The search was broken off' } : a,
+  );
+  return {
+    ...rest,
+    question,
+    asked: settled,
+    words: inOneLine(question),
+    found: settled.reduce((n, a) => n + a.total, 0),
+  };
+}
+
+export async function findSearch(db: Db, workspaceId: string, id: string): Promise<Search> {
+  const found = await one(db, SEARCH, sql`${select(workspaceId)} and s.id = ${id}`);
+  if (!found) throw new Refusal('no_such_search');
+  return told(found);
+}
+
+const MOST_LOGGED = 200;
+
+export async function searchLog(db: Db, workspaceId: string): Promise<Search[]> {
+  return (await rows(db, SEARCH, sql`${select(workspaceId)} order by s.id desc limit ${MOST_LOGGED}`)).map(told);
+}
+
+export async function describe(db: Db, workspaceId: string, id: string, why: string): Promise<Search> {
+  await within(db, workspaceId).update(searches, { why }, eq(searches.id, id));
+  await notify(db, { workspace: workspaceId, touched: { kinds: { outside: [id] } } });
+  return findSearch(db, workspaceId, id);
+}
+
+export interface Hit {
+  ordinal: number;
+  catalogue: string;
+  accession: string;
+  record: SourceRecord;
+  subjects: string[];
+  work: number;
+  pdf: string | null;
+  isNew: boolean;
+  importId: string | null;
+}
+
+export const findHits = (db: Db, workspaceId: string, search: string): Promise<Hit[]> =>
+  within(db, workspaceId).all(
+    hits,
+    {
+      ordinal: hits.ordinal,
+      catalogue: hits.catalogueId,
+      accession: hits.accession,
+      record: hits.record,
+      subjects: hits.subjects,
+      work: hits.work,
+      pdf: hits.pdf,
+      isNew: hits.isNew,
+      importId: hits.importId,
+    },
+    eq(hits.searchId, search),
+    { by: [hits.ordinal] },
+  );

@@ -1,0 +1,121 @@
+/** Searches that run by themselves and bring only what was never seen. */
+import { and, eq, lt, sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { NewWatch, Watch, WatchList } from '@pandecta/contract';
+import { inOneLine } from '@pandecta/core/catalogues';
+import type { Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import { notify } from '../live/notify.ts';
+import type { Services } from '../services.ts';
+import { findCatalogues } from './catalogues.ts';
+import { gatherFound } from './found.ts';
+import { findSearch, startSearch } from './search.ts';
+import { watches } from './tables.ts';
+
+/** A watch that fails so often in a row pauses itself. */
+const MOST_FAILURES = 5;
+const HOUR = 3_600_000;
+const LENGTH: Record<Watch['every'], number> = { hour: HOUR, day: 24 * HOUR, week: 168 * HOUR, month: 730 * HOUR };
+
+const COLUMNS = {
+  id: watches.id,
+  name: watches.name,
+  question: watches.question,
+  every: watches.every,
+  nextAt: watches.nextAt,
+  ranAt: watches.ranAt,
+  brought: watches.brought,
+  says: watches.says,
+  paused: watches.paused,
+};
+
+export async function listWatches(db: Db, workspaceId: string): Promise<WatchList> {
+  const found = await within(db, workspaceId).all(watches, COLUMNS, sql`${watches.present}`, { by: [watches.id] });
+  return { watches: found.map(({ question, ...w }) => ({ ...w, words: inOneLine(question) })) };
+}
+
+export async function addWatch(
+  services: Services,
+  actor: { workspaceId: string; userId: string },
+  made: NewWatch,
+): Promise<WatchList> {
+  await findCatalogues(services.db, actor.workspaceId, made.catalogues);
+  if (!inOneLine(made.question)) throw new Refusal('invalid', 'there is nothing to search for');
+  const nextAt = nextRun(made.every, made.name);
+  await within(services.db, actor.workspaceId).insert(watches, { id: uuidv7(), ...made, nextAt, madeBy: actor.userId });
+  return listWatches(services.db, actor.workspaceId);
+}
+
+/** Spread out by a part of the hour that its name gives, so that not all of them ask at once. */
+function nextRun(every: Watch['every'], name: string, from = Date.now()): string {
+  const spread = [...name].reduce((n, c) => (n * 31 + c.codePointAt(0)!) % HOUR, 7);
+  return new Date(from + LENGTH[every] + (every === 'hour' ? 0 : spread)).toISOString();
+}
+
+async function alter(
+  db: Db,
+  workspaceId: string,
+  id: string,
+  values: Partial<typeof watches.$inferInsert>,
+): Promise<WatchList> {
+  const done = await within(db, workspaceId)
+    .update(watches, values, and(eq(watches.id, id), sql`${watches.present}`))
+    .returning({ id: watches.id });
+  if (!done.length) throw new Refusal('no_such_watch');
+  await notify(db, { workspace: workspaceId, touched: { kinds: { outside: [id] } } });
+  return listWatches(db, workspaceId);
+}
+
+export const pauseWatch = (db: Db, workspaceId: string, id: string, paused: boolean): Promise<WatchList> =>
+  alter(db, workspaceId, id, { paused, failures: 0 });
+export const removeWatch = (db: Db, workspaceId: string, id: string): Promise<WatchList> =>
+  alter(db, workspaceId, id, { present: false });
+
+/** Searches, and brings what no search had before into the intake, to the watch's destination. */
+export async function runWatch(services: Services, workspaceId: string, id: string): Promise<WatchList> {
+  const { db } = services;
+  const columns = {
+    ...COLUMNS,
+    catalogues: watches.catalogues,
+    destination: watches.destination,
+    madeBy: watches.madeBy,
+    failures: watches.failures,
+  };
+  const watch = await within(db, workspaceId).first(watches, columns, and(eq(watches.id, id), sql`${watches.present}`));
+  if (!watch) throw new Refusal('no_such_watch');
+  const actor = { workspaceId, userId: watch.madeBy };
+  const ran = { ranAt: new Date().toISOString(), nextAt: nextRun(watch.every, watch.name) };
+  const search = await startSearch(services, actor, watch, id);
+  await search.done;
+  const { asked, fresh } = await findSearch(db, workspaceId, search.id);
+  const failed = asked.filter((a) => a.state === 'failed');
+  if (failed.length === asked.length) {
+    const failures = watch.failures + 1;
+    const paused = failures >= MOST_FAILURES;
+    const why = `${failed[0]!.name}: ${failed[0]!.says ?? 'no answer'}`;
+    return alter(db, workspaceId, id, {
+      ...ran,
+      failures,
+      paused,
+      says: paused ? `Paused after ${failures} failures. ${why}` : why,
+    });
+  }
+  if (fresh) {
+    const destination = watch.destination ? { destination: watch.destination } : {};
+    await gatherFound(services, actor, search.id, { fresh: true, ...destination }, watch.name);
+  }
+  const says = failed.length ? `${failed.map((f) => f.name).join(', ')} did not answer` : '';
+  return alter(db, workspaceId, id, { ...ran, failures: 0, brought: fresh, says });
+}
+
+/** Those that are due, also those that were while no server ran. */
+export async function runDueWatches(services: Services): Promise<void> {
+  const due = await rows(
+    services.db,
+    { workspaceId: text(), id: text() },
+    sql`select workspace_id as "workspaceId", id from watches where present and not paused and ${lt(watches.nextAt, sql`now()`)} order by next_at limit 50`,
+  );
+  for (const { workspaceId, id } of due) await runWatch(services, workspaceId, id);
+}

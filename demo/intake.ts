@@ -1,0 +1,112 @@
+/** The outside of the scenario, and what waits: catalogues, searches of two weeks, two watches, an intake in three batches. */
+import { eq, sql } from 'drizzle-orm';
+import type { Actor } from '@pandecta/server/http/authorise';
+import type { Services } from '@pandecta/server/services';
+import { takeApart } from '@pandecta/core/door';
+import { number, one } from '@pandecta/server/database/read';
+import { within } from '@pandecta/server/database/within';
+import type { Input } from '@pandecta/server/gathering/inputs';
+import { startImport, type Setting } from '@pandecta/server/gathering/routes';
+import { imports } from '@pandecta/server/gathering/tables';
+import { addCatalogue, listCatalogues } from '@pandecta/server/outside/catalogues';
+import { found, gatherFound } from '@pandecta/server/outside/found';
+import { describe, startSearch } from '@pandecta/server/outside/search';
+import { searches } from '@pandecta/server/outside/tables';
+import { addWatch } from '@pandecta/server/outside/watches';
+
+const PASTED = `Vance S, Ito K. Sediment starvation behind permanently closed tidal barriers. Coast Proc. 2011;41(3):311-28.
+
+Harbour Commissioners v Penhallow Dredging Ltd [1987] 2 Est R 114 (Ct App)
+
+Halvard, R. (2024). Marsh-edge erosion in a regulated tide. Coastal Processes, 55(1), 12–29.
+
+Okonjo, Marit. The Licensed Gate. 2nd ed. Sallow: Quillback Press, 1999.
+
+ibid., at 214
+`;
+/** Where the stand-ins answer; the server is led there by its hosts. */
+const OUTSIDE = 'http://catalogues.sallow.example';
+const FROM_BROWSER = [
+  'http://packet.sallow.example/news/promise-of-1872',
+  'http://packet.sallow.example/news/gate-stays-open',
+];
+
+const SEARCHES: [words: string, daysAgo: number, why: string][] = [
+  ['sediment starvation', 13, 'First survey for chapter 3'],
+  ['tidal gate licence', 9, 'Licences that name an operator'],
+  ['fishermen petitions', 6, ''],
+  ['larval drift', 1, 'Asked for by the ecologists'],
+];
+
+export async function fillIntake(services: Services, actor: Actor): Promise<void> {
+  const { db } = services;
+  await addCatalogue(db, actor.workspaceId, {
+    name: 'Shoreline Index',
+    protocol: 'sru-1.2',
+    address: `${OUTSIDE}/shoreline`,
+  });
+  await addCatalogue(db, actor.workspaceId, {
+    name: 'Northmere Catalogue',
+    protocol: 'opensearch',
+    address: `${OUTSIDE}/northmere?q={searchTerms}&start={startIndex?}&count={count?}`,
+  });
+  await addCatalogue(db, actor.workspaceId, {
+    name: 'Open Registry of Works',
+    protocol: 'works',
+    address: `${OUTSIDE}/works`,
+  });
+  const { catalogues } = await listCatalogues(db, actor.workspaceId);
+  const all = catalogues.map((c) => c.id);
+  const shoreline = catalogues.find((c) => c.name === 'Shoreline Index')!.id;
+
+  for (const [words, daysAgo, why] of SEARCHES) {
+    const { id, done } = await startSearch(services, actor, { question: { words }, catalogues: all });
+    await done;
+    if (why) await describe(db, actor.workspaceId, id, why);
+    await within(db, actor.workspaceId).update(
+      searches,
+      { madeAt: sql`now() - make_interval(days => ${daysAgo})` },
+      eq(searches.id, id),
+    );
+  }
+  const watch = (name: string, words: string, every: 'week' | 'day', author?: string): Promise<unknown> =>
+    addWatch(services, actor, { name, question: { words, ...(author && { author }) }, catalogues: all, every });
+  await watch('Barrier closure', 'barrier closure', 'week');
+  await watch('Okonjo, new work', '', 'day', 'Okonjo');
+
+  const ended = async (importId: string): Promise<void> => {
+    for (;;) {
+      const left = await one(
+        db,
+        { n: number },
+        sql`select count(*)::int as n from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id
+          where i.workspace_id = ${actor.workspaceId} and i.id = ${importId} and j.state in ('waiting', 'running')`,
+      );
+      if (!left!.n) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
+  const bring = async (text: string, setting: Setting): Promise<string> => {
+    const inputs = takeApart(text).map((part): Input => ({ name: part.text.slice(0, 120), part }));
+    const { importId } = await startImport(services, actor, inputs, setting);
+    await ended(importId);
+    return importId;
+  };
+  const browsed = await bring(FROM_BROWSER.join('\n'), {
+    way: 'browser',
+    title: 'The Sallow Packet, from the browser',
+  });
+  await within(db, actor.workspaceId).update(
+    imports,
+    { madeAt: sql`now() - interval '1 day'` },
+    eq(imports.id, browsed),
+  );
+  await bring(PASTED, { way: 'typed', title: 'Pasted list' });
+  const { id, done } = await startSearch(services, actor, {
+    question: { words: 'barrier closure saltmarsh' },
+    catalogues: [shoreline],
+  });
+  await done;
+  const { rows } = await found(db, actor.workspaceId, id, { count: 7 });
+  await ended((await gatherFound(services, actor, id, { works: rows.map((r) => r.id) })).importId);
+}

@@ -1,0 +1,77 @@
+/** The same work from several catalogues is one line: which records are folded together, by the evidence of each pair. */
+import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
+import { compare } from './evidence.ts';
+import { identifierKeys, titleKey } from './keys.ts';
+
+/** Records that come, one after another, each told the work it is of. */
+export class Folding {
+  private readonly works: SourceRecord[][] = [];
+  private readonly byKey = new Map<string, number[]>();
+
+  /** @returns the number of the work; a new one where it is none of those before */
+  add(record: SourceRecord): number {
+    const keys = keysOf(record);
+    const candidates = new Set(keys.flatMap((k) => this.byKey.get(k) ?? []));
+    const found = [...candidates].find((w) =>
+      this.works[w]!.every((other) => ['certain', 'very likely'].includes(compare(record, other).verdict)),
+    );
+    const work = found ?? this.works.length;
+    if (found === undefined) this.works.push([record]);
+    else this.works[work]!.push(record);
+    for (const key of keys) {
+      const list = this.byKey.get(key);
+      if (!list) this.byKey.set(key, [work]);
+      else if (!list.includes(work)) list.push(work);
+    }
+    return work;
+  }
+}
+
+/** Where records that may be one work meet: identifiers, the main title, the title's first words with the year about. */
+function keysOf(record: SourceRecord): string[] {
+  const title = titleKey(unescaped(withoutMarkup(record.title ?? '')));
+  const main = titleKey(unescaped(withoutMarkup(record.title ?? '').split(/\s*[:?–—]\s+/)[0]!));
+  const year = yearOf(record.issued);
+  return [
+    ...identifierKeys(record),
+    ...(title ? [`t:${title}`] : []),
+    ...(main.length > 11 ? [`m:${main}`] : []),
+    ...(year !== undefined && title.length > 24 ? [`y:${title.slice(0, 24)}:${year}`] : []),
+  ];
+}
+
+const unescaped = (text: string): string =>
+  text
+    .replace(/&amp;/g, '&')
+    .replace(/&#(\d+);/g, (_, n: string) => String.fromCodePoint(Math.min(0x10ffff, Number(n))));
+
+/**
+ * The records of one work as one: the fullest leads, its title and people are those that are best written, and what it
+ * lacks comes from the others.
+ */
+export function bestOf(records: readonly SourceRecord[]): SourceRecord {
+  const [lead, ...others] = records.toSorted((a, b) => Object.keys(b).length - Object.keys(a).length);
+  const out = { ...lead! } as Record<string, unknown>;
+  for (const other of others)
+    for (const [field, value] of Object.entries(other))
+      if (out[field] === undefined && field !== 'custom') out[field] = value;
+  const record = out as SourceRecord;
+  const title = most(records, (r) => (r.title ? wellWritten(r.title) : -1))?.title;
+  const author = most(records, (r) => (r.author ? spelt(r) : -1))?.author;
+  return { ...record, ...(title && { title }), ...(author && { author }) };
+}
+
+/** The first of those that have the most of it; none where none has any. */
+function most(records: readonly SourceRecord[], of: (r: SourceRecord) => number): SourceRecord | undefined {
+  const best = Math.max(...records.map(of));
+  return best < 0 ? undefined : records.find((r) => of(r) === best);
+}
+
+/** A title in capitals alone, or with entities of markup in it, is worse than one without its subtitle. */
+const wellWritten = (title: string): number =>
+  (title !== title.toUpperCase() ? 4 : 0) + (/&(?:amp|#\d+);/.test(title) ? 0 : 2) + Math.min(1, title.length / 500);
+
+/** How many people are named in full, of how many. */
+const spelt = (r: SourceRecord): number =>
+  r.author!.filter((n) => n.literal || (n.given && !/^(?:\p{L}\.[\s-]?)+$/u.test(n.given))).length +
+  r.author!.length / 100;
