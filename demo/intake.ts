@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { Actor } from '@pandecta/server/http/authorise';
 import type { Services } from '@pandecta/server/services';
 import { takeApart } from '@pandecta/core/door';
+import { yearOf } from '@pandecta/core/source';
 import { number, one } from '@pandecta/server/database/read';
 import { within } from '@pandecta/server/database/within';
 import type { Input } from '@pandecta/server/gathering/inputs';
@@ -13,8 +14,16 @@ import { found, gatherFound } from '@pandecta/server/outside/found';
 import { describe, startSearch } from '@pandecta/server/outside/search';
 import { searches } from '@pandecta/server/outside/tables';
 import { addWatch } from '@pandecta/server/outside/watches';
+import { SOURCES } from './scenario/sources.ts';
 
-const PASTED = `Vance S, Ito K. Sediment starvation behind permanently closed tidal barriers. Coast Proc. 2011;41(3):311-28.
+/** One of the inquiry's own, as another printed it; the others are nobody's yet. */
+function shortened(): string {
+  const { record: r } = SOURCES.find((x) => x.record.title?.startsWith('Sediment starvation'))!;
+  const people = r.author!.map((n) => `${n.family} ${n.given![0]}`).join(', ');
+  return `${people}. ${r.title}. ${r['container-title-short']} ${yearOf(r.issued)};${r.volume}(${r.issue}):${r.page}.`;
+}
+
+const PASTED = `${shortened()}
 
 Harbour Commissioners v Penhallow Dredging Ltd [1987] 2 Est R 114 (Ct App)
 

@@ -73,8 +73,8 @@ test('a long job survives a reload, shows how far it is, and cancelled adds noth
 test('a source is added by hand and filled in', async ({ page }) => {
   await page.getByRole('link', { name: /^Gather/ }).click();
   await page.getByRole('combobox', { name: 'Kind' }).selectOption('Manuscript');
-  await page.getByRole('textbox', { name: 'Title' }).fill('Minute book of the ferry trust');
-  await page.getByRole('button', { name: 'Add and fill in' }).click();
+  await page.getByRole('textbox', { name: 'Title', exact: true }).fill('Minute book of the ferry trust');
+  await page.getByRole('button', { name: 'Add it and fill it in' }).click();
   await expect(notice(page, /^Added/)).toBeVisible();
   await expect(line(page, 'Minute book of the ferry trust')).toBeVisible();
 });

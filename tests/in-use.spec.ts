@@ -1,6 +1,6 @@
 /** What one meets in a day's work: that things keep their place, and that going away and coming back loses nothing. */
 import { expect, test, type Page } from './world.ts';
-import { ask, drop, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
+import { ask, drop, dropDocument, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
 
 test.beforeEach(async ({ page }) => signIn(page));
 
@@ -92,8 +92,7 @@ test('selecting with the pointer ends on the line where one lets go, also beside
     'No boat passed before the tide.',
     'The ferry waited below.',
   ];
-  await drop(page, [{ name: 'weir-log.pdf', content: await makePdf([lines, ['Second leaf', 'Nothing more.']]) }]);
-  await expect(page.getByRole('row', { name: /weir-log/ })).toContainText('New source');
+  await dropDocument(page, 'weir-log.pdf', await makePdf([lines, ['Second leaf', 'Nothing more.']]));
   await stage(page, 'Sources').click();
   await ask(page, 'title:"Log of the weir"');
   await line(page, 'Log of the weir').click();

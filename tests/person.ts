@@ -25,6 +25,18 @@ export async function drop(page: Page, files: { name: string; content: string | 
   await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
 }
 
+/** Lets a document fall on the page and takes in what it became. */
+export async function dropDocument(page: Page, name: string, content: Uint8Array): Promise<void> {
+  await drop(page, [{ name, content }]);
+  const report = page.getByRole('region', { name: 'Report' });
+  await expect(report.getByRole('row', { name: new RegExp(name) })).toContainText('In the intake');
+  await report.getByRole('link', { name: 'Go through the intake' }).click();
+  await expect(page.getByRole('complementary', { name: 'Chosen' })).toContainText('New: nothing here is like it');
+  await page.getByRole('listbox', { name: 'What waits' }).focus();
+  await page.keyboard.press('i');
+  await expect(notice(page, 'Took in 1 source')).toBeVisible();
+}
+
 /** Asks, and waits until the answer stands there. */
 export async function ask(page: Page, text: string): Promise<void> {
   const answered = page.waitForResponse(

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world.ts';
-import { ask, drop, ledger, line, makePdf, notice, signIn } from './person.ts';
+import { ask, dropDocument, ledger, line, makePdf, notice, signIn } from './person.ts';
 
 /** Brings in a document of its own and opens it, so that no test stands in another's marks. */
 async function openDocument(page: Page, title: string): Promise<void> {
@@ -8,8 +8,7 @@ async function openDocument(page: Page, title: string): Promise<void> {
     [title, 'The keeper shut the gate at dusk.', 'No boat passed before the morning tide.'],
     ['Second leaf', 'At dusk the gate was shut again.', 'The ferry waited below.'],
   ]);
-  await drop(page, [{ name: `${title}.pdf`, content: pdf }]);
-  await expect(page.getByRole('row', { name: new RegExp(`${title}`) })).toContainText('New source');
+  await dropDocument(page, `${title}.pdf`, pdf);
   await page.getByRole('link', { name: /^Sources/ }).click();
   await ask(page, `title:"${title}"`);
   await line(page, title).click();

@@ -101,7 +101,7 @@ export async function buildApp(config: Config): Promise<App> {
     hsts: config.secureCookies,
   });
   await app.register(cookie);
-  await app.register(multipart, { limits: { fileSize: MOST_FILE_BYTES, files: MOST_FILES } });
+  await app.register(multipart, { preservePath: true, limits: { fileSize: MOST_FILE_BYTES, files: MOST_FILES } });
   registerJson(app);
   registerProblems(app);
   const declared: Declared = [];

@@ -15,6 +15,8 @@ export class Destination {
   @Texts() @ArrayMaxSize(50) @Length(1, 200, { each: true }) tags!: string[];
   /** Of whoever gathers. */
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
+  /** Folders that are dropped become collections, below the first of those chosen. */
+  @IsOptional() @IsBoolean() folders?: boolean;
   /** What one wants to remember of the gathering. */
   @IsOptional() @IsString() @MaxLength(2000) note?: string;
 }

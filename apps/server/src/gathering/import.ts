@@ -17,10 +17,12 @@ import type { Services } from '../services.ts';
 import { insertSources } from '../sources/store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
 import { settingsOf } from './settings.ts';
-import type { Input } from './inputs.ts';
+import { foldersAsCollections } from './folders.ts';
+import { isFile, type Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
 import { makeReport, messagesOf, storeReport, summary, type StoredReport } from './report.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
+import { unpack } from './unpack.ts';
 import { sourceOrigins } from './tables.ts';
 
 /** An import as its job finds it. */
@@ -47,7 +49,8 @@ export function importWork(services: Services): Work {
     );
     if (!row) throw new Refusal('no_such_import');
     if (row.report) return summary(row.report);
-    const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.inputs, progress);
+    const { inputs, messages: unpacking } = await unpack(services.storage, row.inputs, progress);
+    const prepared = await prepare(services, { id: workspaceId, number: row.number }, inputs, progress);
     const candidates = prepared.flatMap((p) => p.candidates);
     await progress(0, candidates.length, 'Comparing with what is here');
     const report = await withoutTimeout(services.db, async (tx) => {
@@ -62,10 +65,10 @@ export function importWork(services: Services): Work {
           progress(before + done, coming, 'Adding sources'),
         );
       }
-      const changeId = await commitImport(tx, actor, row, destination, settled, (done, total) =>
+      const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
         progress(done, total, 'Making them findable'),
       );
-      const messages = messagesOf(prepared, settled);
+      const messages = [...unpacking, ...messagesOf(prepared, settled)];
       const report = makeReport(prepared, settled, messages);
       await storeReport(tx, workspaceId, row.id, changeId, report, messages);
       await progress(candidates.length, candidates.length, 'Finishing');
@@ -165,6 +168,7 @@ async function commitImport(
   actor: Actor,
   row: ImportRow,
   { collections, tags }: Places,
+  inputs: Input[],
   { fresh, waiting, known, attach }: Settled,
   progress: Progress,
 ): Promise<string | null> {
@@ -174,6 +178,12 @@ async function commitImport(
   };
   came(fresh, 'live');
   came(waiting, 'intake');
+  const folders = await filedByFolder(tx, actor.workspaceId, row.destination, inputs, [
+    ...[...fresh, ...waiting].map((candidate) => ({ candidate, source: candidate.id })),
+    ...known,
+    ...attach,
+  ]);
+  changes.push(...folders);
   const fromHere = new Set([...fresh, ...waiting].map((c) => c.id));
   for (const { source, candidate } of attach)
     changes.push({ do: 'attach', source, file: candidate.file!.id, name: candidate.file!.name, present: true });
@@ -190,4 +200,33 @@ async function commitImport(
     ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${waiting.length.toLocaleString('en')} in the intake`].join(', ')}`
     : `Imported ${row.title}: ${countSources(fresh.length)} new`;
   return (await commitWithin(tx, actor, { do: 'all', says, changes }, { progress })).changeId;
+}
+
+/** What makes collections of folders and files in them what came from each, where that was chosen. */
+async function filedByFolder(
+  tx: Db,
+  workspaceId: string,
+  destination: Destination | null,
+  inputs: Input[],
+  came: { candidate: Candidate; source: string }[],
+): Promise<Change[]> {
+  if (!destination?.folders) return [];
+  const folderOf = ({ input }: Candidate): string | undefined => {
+    const from = inputs[input];
+    return from && isFile(from) ? from.folder : undefined;
+  };
+  const byFolder = new Map<string, string[]>();
+  for (const { candidate, source } of came) {
+    const folder = folderOf(candidate);
+    if (folder) byFolder.set(folder, [...(byFolder.get(folder) ?? []), source]);
+  }
+  const under = destination.collections[0] ?? null;
+  const { changes, of } = await foldersAsCollections(tx, workspaceId, [...byFolder.keys()], under);
+  return [
+    ...changes,
+    ...[...byFolder].map(([folder, sources]): Change => {
+      const { id, name } = of.get(folder)!;
+      return { do: 'file', collection: id, name, sources: [...new Set(sources)], present: true };
+    }),
+  ];
 }

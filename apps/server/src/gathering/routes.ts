@@ -24,6 +24,7 @@ import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import type { Input } from './inputs.ts';
+import { nameOf } from './names.ts';
 import type { StoredReport } from './report.ts';
 import { setSettings, settingsOf } from './settings.ts';
 import { importMessages, imports } from './tables.ts';
@@ -63,17 +64,6 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     if (!found) throw new Refusal('no_such_import');
     return found;
   });
-}
-
-/** The name of a file, and the folders it lay in; a path that leads out of them is none. */
-function nameOf(path: string): { name: string; folder?: string } {
-  const clean = path
-    .replace(/[\u0000-\u001f]/g, '')
-    .split(/[\\/]/)
-    .filter((p) => p && p !== '.' && p !== '..');
-  const name = cut(clean.at(-1) ?? '', 255) || 'unnamed';
-  const folder = cut(clean.slice(0, -1).join('/'), 500);
-  return folder ? { name, folder } : { name };
 }
 
 /** @throws Refusal with what is wrong with it */

@@ -57,7 +57,9 @@ const long = (field: string): boolean => field === 'DOI' || field === 'ISBN' || 
       <tr class="text-left align-bottom">
         <th class="w-[4.4rem] font-normal"><span class="sr-only">Field</span></th>
         <th class="border-b border-line pb-1 font-semibold">Coming in</th>
-        <th class="border-b border-line pb-1 pl-2 font-semibold">Here since <TimeText :at="match.addedAt" /></th>
+        <th class="border-b border-line pb-1 pl-2 font-semibold">
+          Here since <TimeText :at="match.addedAt" to="day" />
+        </th>
       </tr>
     </thead>
     <tbody>

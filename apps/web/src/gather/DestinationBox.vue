@@ -6,7 +6,7 @@ import { READING_STATES } from '@pandecta/core/changes';
 import KitButton from '../kit/KitButton.vue';
 import KitCombobox from '../kit/KitCombobox.vue';
 import KitField from '../kit/KitField.vue';
-import KitMenu from '../kit/KitMenu.vue';
+import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
 import { hasWords } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { TagInput, useAsk } from '../sources/index.ts';
@@ -39,13 +39,18 @@ async function addCollection(entry: { id: string }): Promise<void> {
   if (id) destination.addCollection(id);
   adding.value = null;
 }
-const add = computed(() => [
+const add = computed<MenuEntry[]>(() => [
   { name: 'Collection', run: () => begin('collection') },
   { name: 'Tag', run: () => begin('tag') },
   ...READING_STATES.map((state) => ({
     name: `Reading state: ${state}`,
     run: () => (set.value.reading = set.value.reading === state ? null : state),
   })),
+  {
+    name: 'Folders become collections',
+    checked: Boolean(set.value.folders),
+    run: () => void (set.value.folders = !set.value.folders),
+  },
   { name: 'Note on this gathering', run: () => begin('note') },
 ]);
 function begin(what: 'collection' | 'tag' | 'note'): void {
@@ -85,6 +90,14 @@ const recent = computed(() =>
       <li v-if="set.reading" class="chip">
         {{ set.reading
         }}<KitButton look="bare" :name="`Not ${set.reading}`" @click="set.reading = null"><X :size="12" /></KitButton>
+      </li>
+      <li v-if="set.folders" class="chip">
+        folders as collections<KitButton
+          look="bare"
+          name="Folders do not become collections"
+          @click="set.folders = false"
+          ><X :size="12"
+        /></KitButton>
       </li>
       <li><KitMenu :entries="add" look="quiet">+ collection, tag…</KitMenu></li>
     </ul>

@@ -61,7 +61,7 @@ useDeeds({
 
 <template>
   <div class="flex h-full">
-    <aside class="pane shrink-0 border-r border-line px-4 py-4" :style="{ width: `${left}px` }" aria-label="Bring in">
+    <aside class="pane shrink-0 px-4 py-4" :style="{ width: `${left}px` }" aria-label="Bring in">
       <template v-if="mayGather">
         <h1 class="mb-2 font-serif text-title font-semibold">Bring in</h1>
         <DoorBox ref="door"><DestinationBox class="mt-3" /></DoorBox>

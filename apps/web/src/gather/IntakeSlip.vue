@@ -10,8 +10,10 @@ import {
   nameSpoken,
   variableInWords,
   variableLabel,
+  variablesOf,
   withoutMarkup,
   type DateValue,
+  type Kind,
   type Name,
 } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
@@ -54,19 +56,17 @@ const one = computed(() => (detail.value?.source.id === props.id ? detail.value 
 const match = computed(() => one.value?.here[at.value] ?? one.value?.here[0]);
 const title = computed(() => withoutMarkup(one.value?.source.record.title ?? 'Untitled'));
 
-const bold = (names: string[]): string => names.join(', ');
 const joining = computed(() => {
   const { source } = one.value!;
   const adds = [...source.places.map((p) => p.path), ...source.tags.filter((t) => !t.subject).map((t) => t.name)];
   const files = source.files.length;
   const fills = match.value!.fills.map((f) => variableInWords(f));
   const parts = [
-    ...(adds.length ? [`adds ${bold(adds)}`] : []),
+    ...(adds.length ? [`adds ${adds.join(', ')}`] : []),
     ...(files ? [`adds ${files === 1 ? 'its file' : counted(files, 'file')}`] : []),
-    fills.length
-      ? `fills ${fills.length > 4 ? counted(fills.length, 'field') : fills.join(', ')}`
-      : 'fills nothing it has already',
+    ...(fills.length ? [`fills ${fills.length > 4 ? counted(fills.length, 'field') : fills.join(', ')}`] : []),
   ];
+  if (!parts.length) return 'It has nothing the source here lacks: joining only takes it from the intake.';
   return `Joining ${parts.join(', and ')}; it overwrites nothing.`;
 });
 
@@ -83,24 +83,29 @@ const FROM: Record<string, string> = {
   import: 'came with the record',
   person: 'by hand',
 };
+const howOf = (field: string): string => {
+  const how = one.value!.source.provenance[field];
+  return how ? `${FROM[how.from] ?? how.from}, ${Math.round(how.sure * 100)} % sure` : '';
+};
+/** The fields by how they are known, each group in the order of a catalogue card; the largest leads. */
 const known = computed(() => {
-  const { record, provenance } = one.value!.source;
-  return filledFields(record).flatMap((f) => {
-    const value = (record as Record<string, unknown>)[f];
-    const text =
-      f === 'type'
-        ? KINDS[record.type].name
-        : Array.isArray(value)
-          ? (value as Name[]).map(nameSpoken).join(', ')
-          : typeof value === 'object'
-            ? dateShort(value as DateValue)
-            : withoutMarkup(String(value));
-    const how = provenance[f];
-    return f === 'abstract' || !text
-      ? []
-      : [{ field: f, text, how: how ? `${FROM[how.from] ?? how.from}, ${Math.round(how.sure * 100)} % sure` : '' }];
-  });
+  const { record } = one.value!.source;
+  const order = ['type', 'title', 'author', 'editor', 'issued', ...variablesOf(record.type)] as string[];
+  const place = (f: string): number => (order.includes(f) ? order.indexOf(f) : order.length);
+  const groups = new Map<string, { field: string; text: string }[]>();
+  for (const f of filledFields(record).sort((x, y) => place(x) - place(y))) {
+    const text = textOf(f, (record as Record<string, unknown>)[f]);
+    if (f === 'abstract' || !text) continue;
+    const how = howOf(f);
+    groups.set(how, [...(groups.get(how) ?? []), { field: f, text }]);
+  }
+  return [...groups].map(([how, fields]) => ({ how, fields })).sort((x, y) => y.fields.length - x.fields.length);
 });
+function textOf(field: string, value: unknown): string {
+  if (field === 'type') return KINDS[value as Kind].name;
+  if (Array.isArray(value)) return (value as Name[]).map(nameSpoken).join(', ');
+  return typeof value === 'object' ? dateShort(value as DateValue) : withoutMarkup(String(value));
+}
 const where = computed(() => {
   const o = one.value!.origin;
   return [o.database, o.accession && `no. ${o.accession}`, o.query && `found by “${o.query}”`, o.address]
@@ -173,19 +178,20 @@ defineExpose({ decide });
           </template>
           <span v-else class="text-muted">In no collection</span>
         </p>
-        <h2 class="heading mb-1 mt-4">How it is known</h2>
-        <dl class="grid grid-cols-[5.2rem_minmax(0,1fr)] gap-x-2 gap-y-1 text-fine">
-          <template v-for="k in known" :key="k.field">
-            <dt class="text-muted">{{ variableLabel(k.field) }}</dt>
-            <dd class="break-words">
-              <span class="line-clamp-3">{{ k.text }}</span><span class="text-label text-muted">{{ k.how }}</span>
-            </dd>
-          </template>
-          <template v-if="where"
-            ><dt class="text-muted">Found</dt>
-            <dd class="break-words">{{ where }}</dd></template
-          >
-        </dl>
+        <h2 class="heading mt-4">How it is known</h2>
+        <template v-for="g in known" :key="g.how">
+          <p v-if="g.how" class="mt-1 text-fine text-muted first-letter:uppercase">{{ g.how }}</p>
+          <dl class="mt-0.5 grid grid-cols-[5.2rem_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-fine">
+            <template v-for="k in g.fields" :key="k.field">
+              <dt class="text-muted">{{ variableLabel(k.field) }}</dt>
+              <dd class="line-clamp-3 break-words">{{ k.text }}</dd>
+            </template>
+          </dl>
+        </template>
+        <template v-if="where">
+          <h2 class="heading mb-0.5 mt-4">Where from</h2>
+          <p class="break-words text-fine">{{ where }}</p>
+        </template>
       </template>
     </div>
     <div v-if="one && !mending" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-2">

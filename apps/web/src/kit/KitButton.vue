@@ -10,7 +10,7 @@ const { look = 'plain' } = defineProps<{
   to?: string;
 }>();
 const BOX =
-  'inline-flex items-center gap-1.5 whitespace-nowrap rounded-[5px] border px-2.5 py-1 text-body font-medium disabled:border-line disabled:bg-panel disabled:text-muted';
+  'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-[5px] border px-2.5 py-1 text-body font-medium disabled:border-line disabled:bg-panel disabled:text-muted';
 const LOOKS = {
   plain: `${BOX} border-line bg-card text-ink enabled:hover:border-edge`,
   main: `${BOX} border-verdigris bg-verdigris text-onverdigris hover:border-ink`,

@@ -23,7 +23,7 @@ export const LACKS = {
   archive_location: 'location in the archive',
   address: 'address',
   accessed: 'date of access',
-  identifier: 'DOI, or database and accession number',
+  identifier: 'DOI or accession number',
 } as const;
 export type Lack = keyof typeof LACKS;
 

@@ -32,6 +32,7 @@ const RELATORS: [NameVariable, string][] = [
   ['recipient', 'rcp'],
   ['interviewer', 'ivr'],
 ];
+const SERIAL = new Set<Kind>(['article-journal', 'article-magazine', 'article-newspaper']);
 const IN_HOST = new Set<Kind>([
   'article-journal',
   'article-magazine',
@@ -89,6 +90,10 @@ function standard({ record: r, subjects }: Entry, rest: string, id?: string): st
             ? within('titleInfo', tag('title', r['container-title-short']), 'type="abbreviated"')
             : '') +
           (editors ?? []).map((n) => nameElement(n, 'edt')).join('') +
+          (SERIAL.has(r.type)
+            ? '<originInfo><issuance>continuing</issuance></originInfo><genre authority="marcgt">periodical</genre>' +
+              (r.type === 'article-journal' ? '<genre>academic journal</genre>' : '')
+            : '') +
           part +
           issn,
         'type="host"',

@@ -1,0 +1,183 @@
+import { expect, test } from 'vitest';
+import fc from 'fast-check';
+import { looksLikeReference, readReference, splitReferences } from './index.ts';
+
+const read = (text: string): Record<string, unknown> => {
+  const { author, editor, issued, ...rest } = readReference(text).record;
+  const people = (list: typeof author): string[] =>
+    (list ?? []).map((n) => n.literal ?? `${n.family}, ${n.given ?? ''}`);
+  return {
+    ...rest,
+    ...(author && { author: people(author) }),
+    ...(editor && { editor: people(editor) }),
+    ...(issued && { issued: issued['date-parts']![0]!.join('-') }),
+  };
+};
+
+const ARTICLE = {
+  type: 'article-journal',
+  title: 'Sediment starvation behind permanently closed tidal barriers',
+  'container-title': 'Coastal Processes',
+  volume: '41',
+  issue: '3',
+  issued: '2011',
+};
+
+test.each([
+  [
+    'numbered, with initials behind the names',
+    'Vance S, Ito R. Sediment starvation behind permanently closed tidal barriers. Coastal Processes. 2011;41(3):311-28.',
+    { ...ARTICLE, author: ['Vance, S.', 'Ito, R.'], page: '311-28' },
+  ],
+  [
+    'author and date in brackets',
+    'Vance, S., & Ito, R. (2011). Sediment starvation behind permanently closed tidal barriers. Coastal Processes, 41(3), 311–328. https://doi.org/10.5555/cp.2011.0041',
+    { ...ARTICLE, author: ['Vance, S.', 'Ito, R.'], page: '311-328', DOI: '10.5555/cp.2011.0041' },
+  ],
+  [
+    'author and date with the title quoted',
+    'Vance, Solveig, and Ren Ito. 2011. “Sediment starvation behind permanently closed tidal barriers.” Coastal Processes 41 (3): 311–28.',
+    { ...ARTICLE, author: ['Vance, Solveig', 'Ito, Ren'], page: '311-28' },
+  ],
+  [
+    'as a note',
+    'Solveig Vance and Ren Ito, “Sediment starvation behind permanently closed tidal barriers,” Coastal Processes 41, no. 3 (2011): 311–28.',
+    { ...ARTICLE, author: ['Vance, Solveig', 'Ito, Ren'], page: '311-28' },
+  ],
+  [
+    'numbered, with vol., no. and pp.',
+    'S. Vance and R. Ito, “Sediment starvation behind permanently closed tidal barriers,” Coastal Processes, vol. 41, no. 3, pp. 311–328, 2011.',
+    { ...ARTICLE, author: ['Vance, S.', 'Ito, R.'], page: '311-328' },
+  ],
+])('an article %s', (_, text, record) => {
+  expect(read(text)).toEqual(record);
+});
+
+test.each([
+  [
+    'Okonjo, Marit. The Licensed Gate. 2nd ed. Northmere: Tidal Press, 1999.',
+    {
+      type: 'book',
+      title: 'The Licensed Gate',
+      author: ['Okonjo, Marit'],
+      edition: '2nd',
+      'publisher-place': 'Northmere',
+      publisher: 'Tidal Press',
+      issued: '1999',
+    },
+  ],
+  [
+    'Ito, R. (2021). Gate regimes. In M. Okonjo & S. Vance (Eds.), Estuary law (pp. 12–34). Tidal Press.',
+    {
+      type: 'chapter',
+      title: 'Gate regimes',
+      author: ['Ito, R.'],
+      editor: ['Okonjo, M.', 'Vance, S.'],
+      'container-title': 'Estuary law',
+      page: '12-34',
+      issued: '2021',
+    },
+  ],
+  [
+    'Quill, T. (2018). Marsh accounts [Doctoral dissertation, University of Northmere].',
+    {
+      type: 'thesis',
+      title: 'Marsh accounts',
+      author: ['Quill, T.'],
+      genre: 'Doctoral dissertation',
+      publisher: 'University of Northmere',
+      issued: '2018',
+    },
+  ],
+  [
+    'Harbour Commissioners v Penhallow Dredging Ltd [1987] 2 Est R 114 (Ct App)',
+    {
+      type: 'legal_case',
+      title: 'Harbour Commissioners v Penhallow Dredging Ltd',
+      volume: '2',
+      'container-title': 'Est R',
+      page: '114',
+      authority: 'Ct App',
+      issued: '1987',
+    },
+  ],
+  [
+    'Ottery v. Tidal Board, 347 Est. R. 483, 490 (1954)',
+    {
+      type: 'legal_case',
+      title: 'Ottery v. Tidal Board',
+      volume: '347',
+      'container-title': 'Est. R.',
+      page: '483',
+      issued: '1954',
+    },
+  ],
+  [
+    'Tidal Barriers Act 1974, s 12',
+    { type: 'legislation', title: 'Tidal Barriers Act', section: '12', issued: '1974' },
+  ],
+])('%s', (text, record) => {
+  expect(read(text)).toMatchObject(record);
+});
+
+test('each stretch that was read stands where it is said to stand', () => {
+  const text = 'Vance S, Ito R. Sediment starvation. Coast Proc. 2011;41(3):311-28.';
+  const { spans } = readReference(text);
+  const named = Object.fromEntries(spans.map((s) => [s.field, text.slice(s.start, s.end)]));
+  expect(named).toEqual({
+    author: 'Vance S, Ito R.',
+    title: 'Sediment starvation',
+    'container-title': 'Coast Proc',
+    issued: '2011',
+    volume: '41',
+    issue: '3',
+    page: '311-28',
+  });
+});
+
+test('whatever is read, spans stand in the text, in order, and none over another', () => {
+  fc.assert(
+    fc.property(
+      fc.string({ maxLength: 200, unit: fc.constantFrom(...'abcXYZ .,;:()[]“”-–0123456789&/\n'.split('')) }),
+      (text) => {
+        let at = 0;
+        for (const { start, end } of readReference(text).spans) {
+          expect(start).toBeGreaterThanOrEqual(at);
+          expect(end).toBeGreaterThan(start);
+          expect(end).toBeLessThanOrEqual(text.length);
+          at = end;
+        }
+      },
+    ),
+  );
+});
+
+test.each([
+  [
+    'numbered entries, with lines broken',
+    '[1] Vance S. One thing. J Tides. 2011;\n41:3-8.\n[2] Ito R. Another. J Tides. 2012;42:1-4.',
+    2,
+  ],
+  ['numbers with full stops', '1. Vance S. One thing. 2011.\n2. Ito R. Another thing. 2012.', 2],
+  ['entries with lines between', 'Vance, S. 2011.\nOne thing. J Tides 41.\n\nIto, R. 2012. Another. J Tides 42.', 2],
+  ['hanging lines', 'Vance, S. 2011. One thing of\n    the estuary. J Tides 41.\nIto, R. 2012. Another.', 2],
+  [
+    'one to a line',
+    'Vance, S. 2011. One thing. J Tides 41.\nIto, R. 2012. Another. J Tides 42.\nOkonjo, M. 2013. A third.',
+    3,
+  ],
+  ['one alone over two lines', 'Vance, S. 2011. One thing of the estuary,\nand of the marsh. J Tides 41.', 1],
+])('a list: %s', (_, text, n) => {
+  expect(splitReferences(text)).toHaveLength(n);
+});
+
+test('a word parted at the end of a line is joined', () => {
+  expect(splitReferences('Vance, S. 2011. Sedi-\nment and marsh.')[0]!.text).toBe(
+    'Vance, S. 2011. Sediment and marsh.',
+  );
+});
+
+test('a sentence that names a year is no reference', () => {
+  expect(looksLikeReference('In 1872 the commission promised that the gate would stay open')).toBe(false);
+  expect(looksLikeReference('Okonjo, M. (2014). Who closes the gate? Coastal Processes, 41, 1.')).toBe(true);
+});
