@@ -60,6 +60,16 @@ export default tseslint.config(
     },
   },
   {
+    files: ['apps/clipper/**'],
+    rules: {
+      'no-restricted-imports': forbid(
+        'the clipper knows what server and page say to each other, and core',
+        ...OFF_THE_PAGE,
+        'vue*',
+      ),
+    },
+  },
+  {
     files: ['packages/core/src/**'],
     ignores: ['**/*.test.ts'],
     rules: {

@@ -75,10 +75,12 @@ await main(async () => {
   await check('lint', bin('eslint'), ['--max-warnings', '0', '.']);
   await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
   await check('types of the browser tests', bin('tsc'), ['-p', 'tests/tsconfig.json']);
+  await check('types of the clipper', bin('tsc'), ['-p', 'apps/clipper/tsconfig.json']);
   await check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']);
-  const { buildPrograms, buildWeb } = await import('./lib/build.mjs');
+  const { buildClipper, buildPrograms, buildWeb } = await import('./lib/build.mjs');
   await buildPrograms();
   await buildWeb({ kit: true });
+  await buildClipper();
   const folder = mkdtempSync(join(tmpdir(), 'pandecta-test-'));
   chmodSync(folder, 0o755);
   let database;

@@ -55,9 +55,25 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('?');
     await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
   },
-  gathering: async (page) => {
+  'the intake, one chosen beside what is here': async (page) => {
     await page.getByRole('link', { name: /^Gather/ }).click();
-    await page.getByRole('complementary', { name: 'Bring in sources' }).getByRole('link').first().click();
+    await page.getByRole('textbox', { name: 'Identifiers, references, links' }).fill('10.5555/x and 978-0-00-712345-?');
+    await page
+      .getByRole('option', { name: /here already/ })
+      .first()
+      .click();
+    await expect(page.getByRole('table', { name: 'Coming in, and here' })).toBeVisible();
+    await expect(page.getByText('check digit wrong')).toBeVisible();
+  },
+  'what was found outside': async (page) => {
+    await page.goto('/gather');
+    await page.getByRole('link', { name: /^tidal gate licence/ }).click();
+    await page.getByRole('listbox', { name: 'Works found' }).getByRole('option').first().click();
+    await expect(page.getByRole('heading', { name: 'Found in' })).toBeVisible();
+  },
+  'the report of a gathering': async (page) => {
+    await page.goto('/gather');
+    await page.getByRole('region', { name: 'Gathered before' }).getByRole('link').first().click();
     await expect(page.getByRole('heading', { name: 'Files' })).toBeVisible();
   },
   'the reader': async (page) => {

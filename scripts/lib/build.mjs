@@ -75,3 +75,49 @@ export async function buildWeb({ kit = false } = {}) {
   mkdirSync(DIST, { recursive: true });
   writeFileSync(mark, wanted);
 }
+
+/** The clipper: a folder and a zip for each browser. @returns where they are */
+export async function buildClipper() {
+  const { build } = await import('esbuild');
+  const { ZipFile } = await import('yazl');
+  const made = join(DIST, 'clipper');
+  const source = join(ROOT, 'apps/clipper');
+  await build({
+    absWorkingDir: ROOT,
+    bundle: true,
+    format: 'esm',
+    target: 'es2022',
+    outfile: join(made, 'manifest.mjs'),
+    entryPoints: ['apps/clipper/manifest.ts'],
+    logLevel: 'error',
+  });
+  const { manifest } = await import(join(made, 'manifest.mjs'));
+  const { version } = JSON.parse(readFileSync(join(source, 'package.json'), 'utf8'));
+  const out = [];
+  for (const browser of ['chromium', 'firefox']) {
+    const folder = join(made, browser);
+    mkdirSync(folder, { recursive: true });
+    await build({
+      absWorkingDir: ROOT,
+      bundle: true,
+      format: 'esm',
+      target: ['chrome120', 'firefox128'],
+      outdir: folder,
+      entryPoints: ['background', 'popup', 'look'].map((name) => `apps/clipper/src/${name}.ts`),
+      tsconfig: join(ROOT, 'tsconfig.base.json'),
+      logLevel: 'error',
+    });
+    for (const name of readdirSync(join(source, 'static')))
+      writeFileSync(join(folder, name), readFileSync(join(source, 'static', name)));
+    writeFileSync(join(folder, 'manifest.json'), JSON.stringify(manifest(browser, version), null, 2));
+    const archive = join(made, `pandecta-clipper-${browser}-${version}.zip`);
+    const zip = new ZipFile();
+    for (const name of readdirSync(folder)) zip.addFile(join(folder, name), name);
+    zip.end();
+    const parts = [];
+    for await (const part of zip.outputStream) parts.push(part);
+    writeFileSync(archive, Buffer.concat(parts));
+    out.push({ browser, folder, archive });
+  }
+  return out;
+}

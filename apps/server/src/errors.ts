@@ -1,6 +1,7 @@
 /** Every error a person or a program can be answered with: code, status, and the sentence. */
 export const ERRORS = {
   not_signed_in: [401, 'Sign in to go on.'],
+  key_refused: [401, 'This key opens nothing here: it was revoked, or is of another workspace.'],
   sign_in_refused: [401, 'This e-mail address and password do not belong together.'],
   too_many_attempts: [429, 'Too many attempts to sign in. Wait a quarter of an hour and try again.'],
   forged: [403, 'This request did not come from a page of Pandecta. Reload the page and try again.'],
@@ -11,6 +12,7 @@ export const ERRORS = {
   no_such_file: [404, 'There is no such file in this workspace.'],
   no_such_collection: [404, 'There is no such collection in this workspace.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
+  no_such_key: [404, 'There is no such key of yours in this workspace.'],
   no_such_import: [404, 'There is no such import in this workspace.'],
   not_waiting: [409, 'This does not wait in the intake any more: someone took it in, joined it or set it aside.'],
   no_such_catalogue: [404, 'There is no such catalogue in this workspace.'],

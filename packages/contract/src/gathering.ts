@@ -1,4 +1,15 @@
-import { ArrayMaxSize, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+} from 'class-validator';
 import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { MOST_TYPED } from '@pandecta/core/door';
 import { JobInfo } from './jobs.ts';
@@ -24,6 +35,8 @@ export class Destination {
 /** In bytes and in number, for one gathering. */
 export const MOST_FILE_BYTES = 500 * 1024 ** 2;
 export const MOST_FILES = 5000;
+/** A page, in UTF-16 units. */
+export const MOST_PAGE = 8_000_000;
 
 export class ImportFileReport {
   @IsString() name!: string;
@@ -92,6 +105,52 @@ export class Typed {
   @IsOptional() @IsIn(THROUGH) through?: Through;
 }
 
+/** A page as the browser has it. */
+export class Clip {
+  @IsString() @Length(1, 4000) address!: string;
+  /** As the browser shows it, without what its scripts would do. */
+  @IsString() @Length(1, MOST_PAGE) html!: string;
+  /** Of a page that lists several works, the places of those that are wanted; the page itself where none is. */
+  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsInt({ each: true }) items?: number[];
+  @OptionalPart(() => Destination) destination?: Destination;
+}
+
+/** What came of a clip, as soon as it is known. */
+export class Clipped {
+  @IsUUID() importId!: string;
+  /** What the page holds: its title and kind. */
+  @IsString() title!: string;
+  /** What its citation lacks, in words; empty where it is complete. */
+  @IsString() missing!: string;
+}
+
+/** A key for gathering: it opens the way in, and nothing else. */
+export class GatherKey {
+  @IsUUID() id!: string;
+  @IsString() name!: string;
+  @IsString() madeAt!: string;
+  @OrNull() @IsString() usedAt!: string | null;
+}
+
+export class GatherKeys {
+  @ListOf(() => GatherKey) keys!: GatherKey[];
+}
+
+export class NewGatherKey {
+  @IsString() @Length(1, 100) name!: string;
+}
+
+export class MadeGatherKey extends GatherKeys {
+  /** Shown once: only its hash is kept. */
+  @IsString() key!: string;
+}
+
+/** Whose key it is, for whoever holds it. */
+export class KeyHolder {
+  @IsString() name!: string;
+  @IsString() workspace!: string;
+}
+
 /** What the workspace lets pass the intake. */
 export class GatherSettings {
   /** What is complete and new goes straight to the sources. */
@@ -100,7 +159,43 @@ export class GatherSettings {
   @IsBoolean() holdReferences!: boolean;
 }
 
+const KEYS = '/w/:workspace/gathering-keys';
+
 export const gatherRoutes = {
+  clip: route({
+    method: 'POST',
+    path: '/w/:workspace/clips',
+    may: 'gather',
+    byKey: true,
+    summary: 'Bring in a page as the browser has it.',
+    body: Clip,
+    most: 4 * MOST_PAGE,
+    reply: Clipped,
+  }),
+  keys: route({ method: 'GET', path: KEYS, may: 'gather', summary: 'Your keys for gathering.', reply: GatherKeys }),
+  makeKey: route({
+    method: 'POST',
+    path: KEYS,
+    may: 'gather',
+    summary: 'Make a key for gathering, which a browser can hold; it is told this once.',
+    body: NewGatherKey,
+    reply: MadeGatherKey,
+  }),
+  revokeKey: route({
+    method: 'DELETE',
+    path: '/w/:workspace/gathering-keys/:key',
+    may: 'gather',
+    summary: 'Revoke a key: it opens nothing from now on.',
+    reply: GatherKeys,
+  }),
+  holder: route({
+    method: 'GET',
+    path: '/w/:workspace/gathering-key',
+    may: 'gather',
+    byKey: true,
+    summary: 'Whose key one holds.',
+    reply: KeyHolder,
+  }),
   typed: route({
     method: 'POST',
     path: '/w/:workspace/gatherings',
@@ -129,6 +224,7 @@ export const gatherRoutes = {
     method: 'POST',
     path: '/w/:workspace/imports',
     may: 'gather',
+    byKey: true,
     summary:
       'Bring in files (multipart/form-data: any number of parts "file"; before them a part "destination" (JSON) says where to, and a part "through" whether they wait in the intake or go straight).',
     reply: Started,

@@ -55,6 +55,7 @@ export const placeRoutes = {
     method: 'GET',
     path: '/w/:workspace/places',
     may: 'read',
+    byKey: true,
     summary: 'The collections, where they stand and what they hold.',
     reply: PlacesReply,
   }),

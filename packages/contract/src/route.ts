@@ -14,6 +14,8 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, R = 
   path: P;
   /** `signed in` for one's own session; `anyone` before signing in. */
   may: Action | 'signed in' | 'anyone';
+  /** A key made for gathering opens it as well as a session does. */
+  byKey?: true;
   summary: string;
   body?: Class<B>;
   /** The most bytes a body may have; a few kilobytes where nothing is said. */

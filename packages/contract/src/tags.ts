@@ -30,6 +30,7 @@ export const tagRoutes = {
     method: 'GET',
     path: '/w/:workspace/tags',
     may: 'read',
+    byKey: true,
     summary: 'Tags and subject terms that begin so.',
     query: SuggestQuery,
     reply: TagList,

@@ -50,3 +50,18 @@ export const members = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.userId] }), index('members_user').on(t.userId)],
 );
+
+/** Keys that open the ways in, for a browser to hold: of each only its hash is kept. */
+export const gatherKeys = pgTable(
+  'gather_keys',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    userId: uuid('user_id').notNull(),
+    name: text('name').notNull(),
+    keyHash: bytea('key_hash').notNull().unique(),
+    madeAt: now('made_at'),
+    usedAt: when('used_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);

@@ -26,6 +26,12 @@ export interface RecordInput {
   found: Found;
 }
 
-export type Input = FileInput | TypedInput | RecordInput;
+/** A page as a browser had it, kept as a file. */
+export interface PageInput {
+  name: string;
+  page: { address: string; sha256: string; items?: number[] };
+}
+
+export type Input = FileInput | TypedInput | RecordInput | PageInput;
 
 export const isFile = (input: Input): input is FileInput => 'sha256' in input;

@@ -1,4 +1,5 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
+import { Readable } from 'node:stream';
 import { eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import {
@@ -13,6 +14,8 @@ import {
   type Way,
 } from '@pandecta/contract';
 import { takeApart } from '@pandecta/core/door';
+import { lacksInWords, lacksOf } from '@pandecta/core/intake';
+import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
@@ -24,6 +27,7 @@ import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import type { Input } from './inputs.ts';
+import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
 import { nameOf } from './names.ts';
 import type { StoredReport } from './report.ts';
 import { setSettings, settingsOf } from './settings.ts';
@@ -54,6 +58,26 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     const title = inputs.length === 1 ? inputs[0]!.name : `Pasted: ${inputs.length.toLocaleString('en')} parts`;
     return startImport(services, actor, inputs, { ...body, way: 'typed', title });
   });
+  declare(routes.gather.clip, async ({ actor, body: { address, html, items, destination } }) => {
+    const { sha256 } = await storage.put(Readable.from([Buffer.from(html)]));
+    // Read at once, so that whoever clips is told what it is and what it lacks.
+    const { record } = await services.workers.run('readPage', { html, address });
+    const title = withoutMarkup(record.title ?? address);
+    const name = cut(items?.length ? `${items.length.toLocaleString('en')} from ${title}` : title, 200);
+    const page = { address, sha256, ...(items && { items }) };
+    const setting: Setting = {
+      way: 'browser',
+      title: `${name}, from the browser`,
+      ...(destination && { destination }),
+    };
+    const { importId } = await startImport(services, actor, [{ name, page }], setting);
+    const missing = items?.length ? '' : lacksInWords(lacksOf({ ...record, accessed: { literal: 'today' } }));
+    return { importId, title: name, missing };
+  });
+  declare(routes.gather.keys, ({ actor }) => listKeys(db, actor));
+  declare(routes.gather.makeKey, ({ actor, body }) => makeKey(db, actor, body.name));
+  declare(routes.gather.revokeKey, ({ actor, params }) => revokeKey(db, actor, params.key));
+  declare(routes.gather.holder, ({ user, workspace }) => ({ name: user.name, workspace: workspace.name }));
   declare(routes.gather.settings, ({ workspace }) => settingsOf(db, workspace.id));
   declare(routes.gather.set, ({ workspace, body }) => setSettings(db, workspace.id, body));
   declare(routes.gather.imports, async ({ workspace }) => ({

@@ -3,6 +3,7 @@ import type { FastifyRequest } from 'fastify';
 import type { Action, Role } from '@pandecta/contract';
 import { may } from '../access/permissions.ts';
 import { findSession, findMembership } from '../access/store.ts';
+import { findKey } from '../access/keys.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 
@@ -35,7 +36,10 @@ export async function authorise(
   request: FastifyRequest,
   action: Action | 'signed in' | 'anyone',
   inWorkspace: boolean,
+  byKey = false,
 ): Promise<Caller> {
+  const key = byKey && /^Bearer (\S+)$/.exec(request.headers.authorization ?? '')?.[1];
+  if (key) return byGatherKey(services, request, key, action as Action);
   guardOrigin(request);
   if (action === 'anyone') return { user: NOBODY, workspace: NOWHERE };
   const token = request.cookies[SESSION_COOKIE];
@@ -49,6 +53,17 @@ export async function authorise(
   if (!workspace) throw new Refusal('not_a_member');
   if (!may(workspace.role, action)) throw new Refusal('not_allowed');
   return { user, workspace };
+}
+
+/** Whoever holds a key needs no session, and a page that holds none cannot forge one. */
+async function byGatherKey({ db }: Services, request: FastifyRequest, key: string, action: Action): Promise<Caller> {
+  const { workspace: id } = request.params as { workspace: string };
+  const user = await findKey(db, key, id);
+  if (!user) throw new Refusal('key_refused');
+  const workspace = await findMembership(db, user.id, id);
+  if (!workspace) throw new Refusal('not_a_member');
+  if (!may(workspace.role, action)) throw new Refusal('not_allowed');
+  return { user: { ...user, csrf: '' }, workspace };
 }
 
 /** A browser says where a request comes from; one from another page never changes anything, signing in included. */

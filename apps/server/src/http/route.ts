@@ -49,7 +49,13 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
       bodyLimit: route.most ?? MOST_BYTES,
       onRequest: async (request) => {
         checkParams(request.params as Record<string, string>);
-        request.caller = await authorise(services, request, route.may, route.path.startsWith('/w/:workspace'));
+        request.caller = await authorise(
+          services,
+          request,
+          route.may,
+          route.path.startsWith('/w/:workspace'),
+          route.byKey,
+        );
       },
       handler: async (request, reply) => {
         const caller = request.caller!;

@@ -29,7 +29,9 @@ const nameOf = (id: string): string => outside.about?.asked.find((a) => a.id ===
         {{ work.here.verdict === 'certain' ? 'Here already' : `${work.here.verdict} here already`
         }}<template v-if="work.here.places.length">: {{ work.here.places.join(', ') }}</template
         >.
-        <RouterLink class="text-verdigris hover:underline" :to="`/sources?at=${work.here.id}`">Show it</RouterLink>
+        <RouterLink class="text-verdigris underline underline-offset-2" :to="`/sources?at=${work.here.id}`"
+          >Show it</RouterLink
+        >
       </p>
       <h3 class="heading mb-1 mt-4">Found in</h3>
       <ul>

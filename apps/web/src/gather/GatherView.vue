@@ -17,6 +17,8 @@ import GatheringReport from './GatheringReport.vue';
 import GatheringsList from './GatheringsList.vue';
 import IntakeList from './IntakeList.vue';
 import IntakeSlip from './IntakeSlip.vue';
+import { typed } from './door.ts';
+import FromBrowser from './FromBrowser.vue';
 import { useIntake } from './intake.ts';
 import { useOutside } from './outside.ts';
 import SearchOutside from './SearchOutside.vue';
@@ -33,6 +35,7 @@ const wide = useMediaQuery('(min-width: 1024px)');
 const door = useTemplateRef<{ focus(): void }>('door');
 const slip = useTemplateRef<{ decide(): void }>('slip');
 const mending = ref(false);
+watch(mending, (now) => (intake.held = now ? intake.cursor : null));
 const mayGather = computed(() => session.may('gather'));
 const showing = computed(() => {
   if (route.name === 'report' || !mayGather.value) return 'report';
@@ -40,10 +43,12 @@ const showing = computed(() => {
 });
 const work = computed(() => (outside.cursor ? outside.lineOf(outside.cursor) : undefined));
 
-/** `?type` asks for the box, `?into` for a collection. */
+/** `?type` asks for the box, `?link` brings an address into it, `?into` a collection into where things go. */
 async function heed(): Promise<void> {
   if (typeof route.query.into === 'string') destination.addCollection(route.query.into);
-  if ('type' in route.query) {
+  const { link } = route.query;
+  if (typeof link === 'string') typed.value = link;
+  if ('type' in route.query || link) {
     await nextTick();
     door.value?.focus();
     await router.replace({ path: '/gather' });
@@ -67,6 +72,7 @@ useDeeds({
         <DoorBox ref="door"><DestinationBox class="mt-3" /></DoorBox>
         <SearchOutside class="mt-6" />
         <ByHand class="mt-6" />
+        <FromBrowser class="mt-4" />
       </template>
       <p v-else class="text-muted">As a reader you see what was brought in. Contributors bring in sources.</p>
       <GatheringsList class="mt-6" />

@@ -137,7 +137,7 @@ defineExpose({ decide });
             <template v-for="(r, i) in match.reasons" :key="r.says"
               ><template v-if="i">, </template><span :class="!r.for && 'text-madder'">{{ r.says }}</span></template
             >.
-            <RouterLink class="text-verdigris hover:underline" :to="`/sources?at=${match.id}`"
+            <RouterLink class="text-verdigris underline underline-offset-2" :to="`/sources?at=${match.id}`"
               >Show it in Sources</RouterLink
             >
           </p>

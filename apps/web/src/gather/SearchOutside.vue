@@ -117,7 +117,7 @@ const deeds = (w: Watch): MenuEntry[] => [
         <span class="count" :class="w.brought ? 'text-verdigris' : ''">{{
           w.ranAt ? `${w.brought} new` : 'not yet run'
         }}</span>
-        <KitMenu :entries="deeds(w)" look="quiet" at="bottom-end" :name="`What to do with the watch ${w.name}`"
+        <KitMenu :entries="deeds(w)" look="icon" at="bottom-end" :name="`What to do with the watch ${w.name}`"
           >…</KitMenu
         >
       </li>

@@ -17,6 +17,8 @@ export const useIntake = defineStore('intake', () => {
   const scope = ref<'intake' | 'aside'>('intake');
   const missing = ref<string | null>(null);
   const sort = ref('');
+  /** One whose record is being mended stays chosen, even when it no longer matches. */
+  const held = ref<string | null>(null);
   const batches = shallowRef(new Map<string, Batch>());
   const seen = (): boolean => route.path.startsWith('/gather');
   const question = computed(() => ({
@@ -37,6 +39,7 @@ export const useIntake = defineStore('intake', () => {
     among: async (_, ids) => (await ask(routes.search.among, { body: { ...matching.value, ids } })).ids,
     concerns: (touched) => concerns(touched, ['source', 'tag']),
     seen,
+    holds: () => held.value,
   });
 
   const { value: figures } = useAsked({
@@ -73,6 +76,7 @@ export const useIntake = defineStore('intake', () => {
     scope,
     missing,
     sort,
+    held,
     batches,
     figures,
     lacking,

@@ -6,6 +6,7 @@ import { TookTooMuch } from '../../workers/pool.ts';
 import { isFile, type Input } from '../inputs.ts';
 import { candidate, knownBy, leftOut, type Prepared } from './candidate.ts';
 import { prepareFile } from './file.ts';
+import { preparePage } from './page.ts';
 import { prepareTyped } from './typed.ts';
 
 export type { CameFrom, Candidate, Prepared } from './candidate.ts';
@@ -52,6 +53,7 @@ async function prepareOne(way: Preparing, input: Input): Promise<Prepared> {
   try {
     if (isFile(input)) return await prepareFile(way, input);
     if ('part' in input) return await prepareTyped(way, input);
+    if ('page' in input) return await preparePage(way, input);
     const { record, subjects, found } = input;
     const one = candidate(way.index, record, knownBy(record, 'catalogue', 0.9), { subjects, origin: { found } });
     return { input, format: found.database ?? 'a catalogue', messages: [], candidates: [one] };

@@ -5,7 +5,7 @@ import type { TypedInput } from '../inputs.ts';
 import { candidate, knownBy, message, type CameFrom, type Prepared } from './candidate.ts';
 import { readRecords } from './file.ts';
 import type { Preparing } from './index.ts';
-import { prepareLink } from './link.ts';
+import { prepareLink } from './page.ts';
 import { lookUp } from './look-up.ts';
 import { lookUpDoi } from './registry.ts';
 

@@ -1,0 +1,32 @@
+/** Runs in the page: tells at a glance what it holds, and gives its text as it is shown when it is asked for. */
+import type { Glance } from './messages.ts';
+
+function glance(): Glance {
+  const items = [...document.querySelectorAll('span.Z3988')].flatMap((el) => {
+    const p = new URLSearchParams(el.getAttribute('title') ?? '');
+    return p.get('rft.atitle') ?? p.get('rft.btitle') ?? p.get('rft.title') ?? [];
+  });
+  const has = (name: string): boolean => document.querySelector(`meta[name="${name}" i]`) !== null;
+  const types = [...document.querySelectorAll('script[type="application/ld+json"]')]
+    .map((s) => s.textContent ?? '')
+    .join();
+  const stamp = has('citation_journal_title')
+    ? 'Ar'
+    : has('citation_isbn')
+      ? 'Bk'
+      : has('citation_title')
+        ? 'Ar'
+        : /"@type"\s*:\s*\[?\s*"\w*NewsArticle"/.test(types)
+          ? 'Nw'
+          : /"@type"\s*:\s*\[?\s*"ScholarlyArticle"/.test(types)
+            ? 'Ar'
+            : 'We';
+  return { stamp, items: items.length > 1 ? items : [] };
+}
+
+void chrome.runtime.sendMessage({ say: 'glance', glance: glance() }).catch(() => undefined);
+chrome.runtime.onMessage.addListener((message: unknown, _, answer) => {
+  if ((message as { say?: string }).say !== 'page') return false;
+  answer({ address: location.href, html: document.documentElement.outerHTML, glance: glance() });
+  return false;
+});
