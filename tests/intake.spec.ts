@@ -82,7 +82,7 @@ test('what lacks something is mended in place; the complete ones are taken in at
 
   const before = await gather(page).innerText();
   await page.getByRole('button', { name: /^Take in the \d+ complete ones$/ }).click();
-  await expect(notice(page, /^Took in \d+ sources; \d+ still wait$/)).toBeVisible();
+  await expect(notice(page, /^Took in \d+ sources; \d+ still wait/)).toBeVisible();
   await expect(gather(page)).not.toHaveText(before);
 
   await waiting(page).getByRole('option', { name: /ibid/ }).click();

@@ -46,6 +46,24 @@ describe('convert', () => {
     ).toEqual([expect.objectContaining({ rule: 'broken-entry', line: 2, severity: 'warning' })]);
   });
 
+  test('reads a list of printed references when it is told so, and says which entry is none', async () => {
+    const list =
+      'Okonjo, M. (2014). Who closes the gate? Coastal Processes, 41(3), 1–20.\n\nibid., at 214\n\nTidal Barriers Act 1974, s 12, as it was\n';
+    const { code, out, err } = await run('convert', [file('list.txt', list)], { from: 'references', to: 'csl-json' });
+    expect([code, (JSON.parse(out) as { title: string }[]).map((r) => r.title)]).toEqual([
+      0,
+      ['Who closes the gate?', 'Tidal Barriers Act'],
+    ]);
+    expect(err).toMatch(/list\.txt:3:1: warning: “ibid\., at 214” could not be read as a reference; it was left out/);
+  });
+
+  test('reads what a saved page states of itself', async () => {
+    const html =
+      '<!doctype html><html><head><meta name="citation_title" content="Edges"><meta name="citation_doi" content="10.5555/e"></head></html>';
+    const { code, out } = await run('convert', [file('page.html', html)], { to: 'csl-json' });
+    expect([code, JSON.parse(out)]).toMatchObject([0, [{ title: 'Edges', DOI: '10.5555/e' }]]);
+  });
+
   test('ends with 1 when nothing could be read', async () => {
     expect(await run('convert', [file('diary.txt', 'Dear diary')], { to: 'ris' })).toMatchObject({ code: 1, out: '' });
   });

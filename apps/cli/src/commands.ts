@@ -20,10 +20,12 @@ interface Command {
 }
 
 const HOW = ['text', 'json'] as const;
+/** What a text may be said to be where its content does not tell: a list of printed references. */
+const FROM = ['references'] as const;
 const text = { type: 'string' } as const;
 
 export const COMMANDS: Record<string, Command> = {
-  convert: { options: { to: text, messages: text }, run: convert },
+  convert: { options: { from: text, to: text, messages: text }, run: convert },
   bibliography: { options: { style: text, format: text, locale: text, messages: text }, run: bibliography },
   text: { options: {}, run: documentText },
   identify: { options: {}, run: identify },
@@ -50,7 +52,8 @@ async function read(
   io: Io,
 ): Promise<Read | undefined> {
   const how = oneOf('messages', options.messages, HOW, 'text');
-  const { name, items, known } = await readItems(positionals);
+  const from = options.from && oneOf('from', options.from, FROM);
+  const { name, items, known } = await readItems(positionals, from === 'references');
   const tell = (messages: Message[]): void => messages.forEach((m) => io.err(inWords(m, name, how)));
   if (!items) {
     tell([notRead(known)]);
@@ -64,11 +67,21 @@ async function read(
 /** The bytes are let go before the first entry is read: of a large file only its text stays. */
 async function readItems(
   positionals: string[],
+  printed = false,
 ): Promise<{ name: string; items: Iterable<Item> | undefined; known?: string | undefined }> {
   const { name, bytes } = await readInput(positionals);
   const { text } = decodeText(bytes);
-  const items = eachSource(text);
+  const items = printed ? await referencesOf(text) : (eachSource(text) ?? (await pageOf(text)));
   return items ? { name, items } : { name, items, known: knownAs(bytes, text) };
+}
+
+const referencesOf = async (text: string): Promise<Iterable<Item>> =>
+  (await import('@pandecta/core/references')).eachReference(text);
+
+async function pageOf(text: string): Promise<Iterable<Item> | undefined> {
+  if (!/<(?:!doctype html|html)\b/i.test(text.slice(0, 4000))) return undefined;
+  const { eachOfPage, isPage } = await import('@pandecta/core/pages');
+  return isPage(text) ? eachOfPage(text, '') : undefined;
 }
 
 function* sourcesOf(items: Iterable<Item>, tell: (messages: Message[]) => void): Generator<ReadSource, void> {
@@ -88,7 +101,9 @@ const notRead = (known: string | undefined): Message => ({
   rule: 'not-read',
   line: 0,
   column: 0,
-  what: known ? `The file is ${known}, which is not read` : 'The content is none of RIS, BibTeX, BibLaTeX or CSL-JSON',
+  what: known
+    ? `The file is ${known}, which is not read`
+    : 'The content is none of RIS, BibTeX, BibLaTeX, CSL-JSON, MODS or a page of the web',
   done: 'nothing was read',
 });
 

@@ -64,19 +64,23 @@ async function begin(): Promise<void> {
   await ready(to);
 }
 
+/** A page that was open before the clipper was there is looked at now. */
+async function pageOf(tabId: number): Promise<Page> {
+  const asked = (): Promise<Page> => chrome.tabs.sendMessage<unknown, Page>(tabId, { say: 'page' });
+  return asked().catch(async () => {
+    await chrome.scripting.executeScript({ target: { tabId }, files: ['look.js'] });
+    return asked();
+  });
+}
+
 async function ready(to: Connection): Promise<void> {
   const [tab] = await chrome.tabs.query({ active: true, currentWindow: true });
   // In tests the page is named, since the popup stands in a tab of its own.
   const named = Number(new URLSearchParams(location.search).get('tab'));
   const id = named || tab?.id;
-  const page = id
-    ? await chrome.tabs.sendMessage<unknown, Page>(id, { say: 'page' }).catch(() => undefined)
-    : undefined;
+  const page = id ? await pageOf(id).catch(() => undefined) : undefined;
   if (!page) {
-    say(
-      'This page cannot be clipped: it is one of the browser’s own, or was open before the clipper. Reload it.',
-      true,
-    );
+    say('This page cannot be clipped: it is one of the browser’s own.', true);
     at<HTMLButtonElement>('send').disabled = true;
     return;
   }
@@ -138,4 +142,6 @@ at('forget').onclick = async () => {
   say('The key is forgotten.');
   await begin();
 };
+// A form that is sent would lead away from the page one clips.
+for (const form of document.forms) form.addEventListener('submit', (event) => event.preventDefault());
 void begin();

@@ -14,6 +14,7 @@ import DoorBox from './DoorBox.vue';
 import FoundList from './FoundList.vue';
 import FoundSlip from './FoundSlip.vue';
 import GatheringReport from './GatheringReport.vue';
+import GatherSetup from './GatherSetup.vue';
 import GatheringsList from './GatheringsList.vue';
 import IntakeList from './IntakeList.vue';
 import IntakeSlip from './IntakeSlip.vue';
@@ -73,6 +74,7 @@ useDeeds({
         <SearchOutside class="mt-6" />
         <ByHand class="mt-6" />
         <FromBrowser class="mt-4" />
+        <GatherSetup v-if="session.may('steer')" class="mt-1" />
       </template>
       <p v-else class="text-muted">As a reader you see what was brought in. Contributors bring in sources.</p>
       <GatheringsList class="mt-6" />

@@ -33,7 +33,7 @@ export const useOutside = defineStore('outside', () => {
   const asks = (): string | null => (session.may('gather') ? 'outside' : null);
   const touches = (touched: Parameters<typeof concerns>[0]): boolean => concerns(touched, ['outside']);
 
-  const { value: known } = useAsked({
+  const { value: known, reload: lookAtCatalogues } = useAsked({
     question: asks,
     fetch: (_, signal) => ask(routes.outside.catalogues, { signal }),
     concerns: touches,
@@ -185,6 +185,7 @@ export const useOutside = defineStore('outside', () => {
   return {
     ...list,
     catalogues,
+    lookAtCatalogues,
     chosen,
     left,
     log,

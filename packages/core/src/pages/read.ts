@@ -55,8 +55,12 @@ export function readPage(html: string, address: string): ReadPage {
       (record as Record<string, unknown>)[field] = value;
       provenance[field] = { from: 'stated on the page', sure };
     }
-  record.URL = withoutTracking(absolute(record.URL, address) ?? address);
-  provenance.URL = { from: 'stated on the page', sure: 1 };
+  const url = withoutTracking(absolute(record.URL, address) ?? address);
+  delete record.URL;
+  if (url) {
+    record.URL = url;
+    provenance.URL = { from: 'stated on the page', sure: 1 };
+  }
   const pdf = absolute(tags('citation_pdf_url')[0] ?? $('link[type="application/pdf"]').first().attr('href'), address);
   return {
     record,
@@ -70,7 +74,7 @@ export function readPage(html: string, address: string): ReadPage {
 function absolute(href: string | undefined, base: string): string | undefined {
   if (!href) return undefined;
   try {
-    const url = new URL(href, base);
+    const url = new URL(href, base || undefined);
     return /^https?:$/.test(url.protocol) ? url.href : undefined;
   } catch {
     return undefined;

@@ -1,3 +1,4 @@
+export { eachReference } from './each.ts';
 export { looksLikeReference, readReference, type ReadReference } from './read.ts';
 export { SPAN_FIELDS, type Span, type SpanField } from './spans.ts';
 export { splitReferences, type Piece } from './split.ts';

@@ -240,7 +240,6 @@ function takeTitle(slate: Slate, record: SourceRecord, from: number): number {
   const end = from + lead + (m?.[0].length ?? 0);
   const sign = /[?!]/.test(slate.left[end] ?? '') ? 1 : 0;
   put(record, 'title', slate.take('title', from + lead, end + sign));
-  if (sign && record.title) record.title += slate.text[end]!;
   return end + sign;
 }
 
