@@ -122,7 +122,7 @@ defineExpose({ decide });
 </script>
 
 <template>
-  <aside class="flex h-full flex-col bg-card" aria-label="Chosen">
+  <aside class="@container flex h-full flex-col bg-card" aria-label="Chosen">
     <div class="min-h-0 flex-1 overflow-auto px-[18px] py-3">
       <KitNotice v-if="trouble && !one" tone="plain">{{ trouble }}</KitNotice>
       <p v-else-if="!one" class="text-muted">Fetching the record…</p>

@@ -3,7 +3,13 @@
 import { BOX } from './looks.ts';
 
 defineOptions({ inheritAttrs: false });
-defineProps<{ label?: string; above?: boolean; options: { value: V; name: string }[] }>();
+defineProps<{
+  label?: string;
+  above?: boolean;
+  /** No higher than the lines of text about it. */
+  low?: boolean;
+  options: { value: V; name: string }[];
+}>();
 const value = defineModel<V>();
 </script>
 
@@ -13,7 +19,7 @@ const value = defineModel<V>();
     <select
       v-bind="{ ...$attrs, class: undefined }"
       v-model="value"
-      :class="BOX"
+      :class="[BOX, low && 'py-0!']"
       :aria-label="above ? undefined : label"
     >
       <option v-for="o in options" :key="String(o.value)" :value="o.value">{{ o.name }}</option>

@@ -89,7 +89,7 @@ function key(event: KeyboardEvent): void {
   <div class="flex items-center gap-2 border-b border-line px-4 py-2.5">
     <div
       ref="line"
-      class="flex h-9 min-w-0 flex-1 items-center gap-1.5 rounded-md border-[1.5px] border-verdigris bg-card px-2.5"
+      class="flex h-9 min-w-0 flex-1 items-center gap-1.5 rounded-md border-[1.5px] border-verdigris bg-card px-2.5 outline-verdigris has-[input:focus-visible]:outline-2 has-[input:focus-visible]:outline-offset-1"
       role="search"
       @click="input?.focus()"
     >
@@ -111,6 +111,7 @@ function key(event: KeyboardEvent): void {
             : 'Ask: words, “phrases”, -not, author:okonjo, year:1980-2026, tag:used'
         "
         label="Ask"
+        style="outline: none"
         spellcheck="false"
         @keydown="key"
         @focus="helpOpen = true"

@@ -17,6 +17,7 @@ const states: { value: ReadingState | null; name: string }[] = [
 <template>
   <KitSelect
     class="inline-block"
+    low
     :model-value="props.reading"
     :options="states"
     :disabled="!session.may('own')"

@@ -90,7 +90,7 @@ function fromWhere(v: string): string {
       <h3 class="heading">Record</h3>
       <KitButton @click="emit('close')">Done</KitButton>
     </div>
-    <div class="grid grid-cols-[8.5rem_minmax(0,1fr)] items-start gap-x-3 gap-y-1.5">
+    <div class="grid grid-cols-[clamp(4.5rem,26cqw,8.5rem)_minmax(0,1fr)] items-start gap-x-3 gap-y-1.5">
       <label class="pt-1 text-muted" for="field-type">Kind</label>
       <KitSelect
         id="field-type"
