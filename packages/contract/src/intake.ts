@@ -1,5 +1,5 @@
 import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
-import type { Span } from '@pandecta/core/references';
+import { SPAN_FIELDS, type Span, type SpanField } from '@pandecta/core/references';
 import { LACKS, type Lack } from '@pandecta/core/intake';
 import { VERDICTS, type Verdict } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -112,6 +112,13 @@ export class JoinTo {
   @IsUUID() to!: string;
 }
 
+/** A stretch of the text as it came is given to a field; to none where that is null. */
+export class Respan {
+  @IsInt() start!: number;
+  @IsInt() end!: number;
+  @OrNull() @IsIn(Object.keys(SPAN_FIELDS)) field!: SpanField | null;
+}
+
 export class SetAside extends Chosen {
   @IsBoolean() aside!: boolean;
 }
@@ -163,6 +170,14 @@ export const intakeRoutes = {
     summary: 'Set aside what waits, for 30 days, or put it back.',
     body: SetAside,
     most: MANY_IDS,
+    reply: Changed,
+  }),
+  respan: route({
+    method: 'POST',
+    path: '/w/:workspace/intake/:source/respan',
+    may: 'gather',
+    summary: 'Give a stretch of the text one was read from to another field: the record follows.',
+    body: Respan,
     reply: Changed,
   }),
   lookUp: route({

@@ -78,6 +78,7 @@ const bodies = (): Record<string, object> => ({
   'gather.set': { passComplete: true, holdReferences: true },
   'intake.takeIn': { ids: [ids.source] },
   'intake.setAside': { ids: [ids.source], aside: true },
+  'intake.respan': { start: 0, end: 1, field: 'title' },
   'intake.join': { to: ids.source },
   'cite.cite': { ids: [ids.source], style: 'chicago-author-date' },
   'cite.export': { ids: [ids.source], format: 'ris' },

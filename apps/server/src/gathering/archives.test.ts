@@ -1,6 +1,6 @@
 import { ZipFile } from 'yazl';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { ImportReport, PlacesReply, Started } from '@pandecta/contract';
+import type { ImportReport, IntakePage, PlacesReply, Started } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -82,4 +82,17 @@ test('an archive that is torn or empty is told of, and the rest is kept', async 
   const report = await bring({ 'torn.zip': whole.subarray(0, 40), 'empty.zip': await zip({}), 'whole.zip': whole });
   expect(report.added).toBe(1);
   expect(report.files.map((f) => f.name).sort()).toEqual(['a.ris', 'empty.zip', 'torn.zip']);
+});
+
+test('a saved page is read for what it states of itself, with where it was saved from', async () => {
+  const html = `<!doctype html>
+<!-- saved from url=(0033)https://packet.sallow.example/1 -->
+<html><head><meta name="citation_title" content="A saved page of the Packet"></head><body></body></html>`;
+  const report = await bring({ 'page.html': html });
+  expect(report).toMatchObject({ waiting: 1, files: [{ format: 'a saved page' }] });
+  const { rows } = await me.at<IntakePage>('GET', '/intake');
+  expect(rows[0]!.record).toMatchObject({
+    title: 'A saved page of the Packet',
+    URL: 'https://packet.sallow.example/1',
+  });
 });

@@ -127,6 +127,33 @@ describe('what is typed', () => {
   });
 });
 
+describe('a text that was read', () => {
+  test('follows when a stretch of it is given to another field, and can be made a reference by hand', async () => {
+    await bring('ibid., at 214 of the Gate Papers');
+    const [row] = (await intake()).rows;
+    expect(row!.unread).toBe(true);
+    const came = 'ibid., at 214 of the Gate Papers';
+    const give = (words: string, field: string | null): Promise<Changed> => {
+      const start = came.indexOf(words);
+      return me.at('POST', `/intake/${row!.id}/respan`, { start, end: start + words.length, field });
+    };
+    await give('Gate Papers', 'title');
+    await give('214', 'page');
+    const { source, origin } = await detail(row!.id);
+    expect(source.record).toMatchObject({ title: 'Gate Papers', page: '214' });
+    expect(origin.spans.map((s) => s.field)).toEqual(['page', 'title']);
+    expect((await intake()).rows[0]!.unread).toBe(false);
+    await give('214', null);
+    expect((await detail(row!.id)).source.record.page).toBeUndefined();
+    const wrong = await me.call('POST', `/w/${me.workspace}/intake/${row!.id}/respan`, {
+      start: 5,
+      end: 9000,
+      field: 'title',
+    });
+    expect(wrong.status).toBe(400);
+  });
+});
+
 describe('what is here already', () => {
   const RIS =
     'TY  - JOUR\nTI  - Who Closes the Gate and When\nAU  - Okonjo, Marit\nPY  - 2014\nDO  - 10.5555/gate.2014\nER  - \n';

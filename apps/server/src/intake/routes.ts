@@ -2,7 +2,7 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { detail, intakePage, join, lookUpAgain, setAside, summary, takeIn } from './service.ts';
+import { detail, intakePage, join, lookUpAgain, respanOne, setAside, summary, takeIn } from './service.ts';
 
 export function intakeRoutes(declare: Declare, services: Services): void {
   declare(routes.intake.page, (call) => intakePage(services, call, call.query));
@@ -15,5 +15,6 @@ export function intakeRoutes(declare: Declare, services: Services): void {
   declare(routes.intake.setAside, async (call) =>
     setAside(services, call.actor, await chosenIds(services, call, call.body), call.body.aside),
   );
+  declare(routes.intake.respan, ({ actor, params, body }) => respanOne(services, actor, params.source, body));
   declare(routes.intake.lookUp, ({ actor, params }) => lookUpAgain(services, actor, params.source));
 }

@@ -8,16 +8,18 @@ import type {
   IntakeRow,
   IntakeSummary,
   Match,
+  Respan,
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
 import { compare, filledBy, VERDICTS, type Evidence } from '@pandecta/core/matching';
-import { withoutMarkup } from '@pandecta/core/source';
+import { respan } from '@pandecta/core/references';
+import { same, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { lookUp } from '../gathering/prepare/look-up.ts';
-import { noteLookUp } from './look-up.ts';
+import { noteLookUp, noteSpans } from './origins.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
 import { ledgerRows } from '../searching/rows.ts';
@@ -190,11 +192,31 @@ export async function lookUpAgain(services: Services, actor: Actor, id: string):
     const says = looked.state === 'silent' ? 'Nobody answered; it can be asked again' : 'Nobody asked knows it';
     return { changeId: null, says };
   }
-  const now = one.record as unknown as Record<string, unknown>;
+  const { custom: _custom, ...fields } = looked.record;
+  return answer(await commit(services, actor, edited(id, one.record, fields)));
+}
+
+/** The change that gives a record new values, as far as they are others. */
+function edited(id: string, record: SourceRecord, values: Record<string, unknown>): Change {
+  const now = record as unknown as Record<string, unknown>;
   const fields = Object.fromEntries(
-    Object.entries(looked.record)
-      .filter(([f, v]) => f !== 'custom' && JSON.stringify(now[f]) !== JSON.stringify(v))
+    Object.entries(values)
+      .filter(([f, v]) => !same(now[f] ?? null, v))
       .map(([f, after]) => [f, { before: now[f] ?? null, after }]),
   );
-  return answer(await commit(services, actor, { do: 'edit', source: id, fields: fields as never }));
+  return { do: 'edit', source: id, fields: fields as never };
+}
+
+/** A stretch of the text one was read from is given to another field; the record follows. */
+export async function respanOne(services: Services, actor: Actor, id: string, change: Respan): Promise<Changed> {
+  const one = await waitingOne(services.db, actor.workspaceId, id);
+  const { came, spans } = await findOrigin(services.db, actor.workspaceId, id);
+  if (came === null || change.start < 0 || change.end > came.length || change.start >= change.end)
+    throw new Refusal('invalid', 'the stretch is not of its text');
+  const { spans: next, fields } = respan(came, spans, change);
+  // What was nothing but its words becomes a reference by having fields.
+  const unread = isUnread(one) && fields.title === undefined ? { title: null } : {};
+  const done = await commit(services, actor, edited(id, one.record, { ...unread, ...fields }));
+  await noteSpans(services.db, actor.workspaceId, id, next);
+  return answer(done);
 }

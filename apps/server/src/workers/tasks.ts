@@ -10,7 +10,7 @@ import {
   type TextFormat,
 } from '@pandecta/core/formats';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
-import { readPage as readWebPage, tooDeep, type ReadPage } from '@pandecta/core/pages';
+import { isPage, readPage as readWebPage, savedFrom, tooDeep, type ReadPage } from '@pandecta/core/pages';
 import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules } from '@pandecta/debian/styles';
@@ -58,11 +58,12 @@ function citerOf(folder: string, style: string, locale: string | undefined): Cit
 /** Reads a file of references; of one that is of no format we read, what it is, as far as that can be told. */
 export function parse(
   bytes: Uint8Array,
-): (ReadResult & { format: TextFormat; encoding: string }) | { format?: never; known?: string } {
+): (ReadResult & { format: TextFormat; encoding: string }) | { format?: never; known?: string; page?: ReadPage } {
   const { text, encoding } = decodeText(bytes);
   const result = readSources(text);
   if (result) return { ...result, encoding };
   const known = knownAs(bytes, text);
+  if (isPage(text)) return { page: readPage({ html: text, address: savedFrom(text) }), ...(known && { known }) };
   return known ? { known } : {};
 }
 

@@ -155,7 +155,12 @@ defineExpose({ decide });
         <p v-if="one.lacks.length" class="mt-2 text-ochre">Missing: {{ one.lacks.map((l) => LACKS[l]).join(' · ') }}</p>
         <template v-if="one.origin.came">
           <h2 class="heading mb-1 mt-4">As it came</h2>
-          <AsItCame :text="one.origin.came" :spans="one.origin.spans" />
+          <AsItCame
+            :text="one.origin.came"
+            :spans="one.origin.spans"
+            :may="intake.scope === 'intake'"
+            @respan="(change) => intake.respan(id, change)"
+          />
         </template>
         <h2 class="heading mb-1 mt-4 flex items-center justify-between">As it will print<StyleChooser /></h2>
         <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->

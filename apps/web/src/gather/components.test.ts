@@ -1,18 +1,27 @@
 // @vitest-environment happy-dom
 /** What the report of an import says, and what it offers. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import type { ImportReport } from '@pandecta/contract';
+import type { ImportReport, IntakeRow } from '@pandecta/contract';
 import { useSession } from '../session/store.ts';
 import { settled, withoutPage } from '../testing.ts';
+import AsItCame from './AsItCame.vue';
 import GatherView from './GatherView.vue';
 import ImportReportCard from './ImportReportCard.vue';
+import { standingOf } from './standing.ts';
+
+/** What each part of the page is answered where there is nothing yet. */
+const NOTHING = {
+  ...{ jobs: [], imports: [], collections: [], placements: [] },
+  ...{ total: 0, from: 0, rows: [], notes: [], batches: [], facets: [], years: [] },
+  ...{ waiting: 0, complete: 0, aside: 0, catalogues: [], searches: [], watches: [] },
+};
 
 let page: Awaited<ReturnType<typeof withoutPage>>;
 let replies: Record<string, unknown>;
 beforeEach(async () => {
   localStorage.clear();
   replies = {};
-  page = await withoutPage(({ path }) => replies[path] ?? { jobs: [], imports: [], collections: [], placements: [] });
+  page = await withoutPage(({ path }) => replies[path] ?? NOTHING);
 });
 afterEach(() => {
   document.body.innerHTML = '';
@@ -97,6 +106,50 @@ describe('the report of an import', () => {
       'The disk is full; nothing was added',
       false,
     ]);
+  });
+});
+
+describe('a line of the intake says what is most urgent of it', () => {
+  const row = { unread: false, lookedUp: null, lacks: [], files: 0 } as unknown as IntakeRow;
+  test.each<[string, Partial<IntakeRow>, string]>([
+    ['a text that could not be read', { unread: true, lacks: ['title'] }, 'left for you'],
+    [
+      'one that is here',
+      { here: { id: 'x', verdict: 'certain', places: 2 }, lacks: ['page'] },
+      'here already, in 2 places',
+    ],
+    ['one that may be here', { here: { id: 'x', verdict: 'perhaps', places: 0 } }, 'perhaps here already'],
+    ['one nobody answered for', { lookedUp: 'silent', lacks: ['title'] }, 'nobody answered yet'],
+    ['one that lacks something', { lacks: ['volume', 'page'] }, 'volume and pages missing'],
+    ['one that lacks nothing', { files: 1 }, 'complete · file'],
+  ])('%s', (_, more, says) => {
+    expect(standingOf({ ...row, ...more }).says).toBe(says);
+  });
+});
+
+describe('a text as it came', () => {
+  const spans = [
+    { field: 'author' as const, start: 0, end: 8 },
+    { field: 'title' as const, start: 10, end: 23 },
+  ];
+  const text = 'Vance S. Silt and salt.';
+
+  test('names each stretch, and gives it to another field by choosing it', async () => {
+    const view = page.show(AsItCame, { text, spans: [spans[0], { ...spans[1], start: 9, end: 22 }], may: true });
+    const title = view.findAll('button').find((b) => b.text() === 'Silt and salt')!;
+    expect(title.attributes('aria-label')).toBe('Title: Silt and salt');
+    await title.trigger('click');
+    await settled();
+    const entry = [...document.querySelectorAll('[role=menuitem]')].find(
+      (e) => e.textContent?.trim() === 'Published in',
+    )!;
+    (entry as HTMLElement).click();
+    await settled();
+    expect(view.emitted('respan')).toEqual([[{ start: 9, end: 22, field: 'container-title' }]]);
+  });
+
+  test('is only shown to whom it is set aside', () => {
+    expect(page.show(AsItCame, { text, spans, may: false }).findAll('button')).toEqual([]);
   });
 });
 

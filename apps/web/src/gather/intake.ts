@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
-import { routes, type Batch, type Chosen, type IntakePage, type IntakeRow } from '@pandecta/contract';
+import { routes, type Batch, type Chosen, type IntakePage, type IntakeRow, type Respan } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
@@ -69,6 +69,8 @@ export const useIntake = defineStore('intake', () => {
     change(() => ask(routes.intake.setAside, { body: { ...which, aside } }));
   const join = (source: string, to: string): Promise<unknown> =>
     change(() => ask(routes.intake.join, { source, body: { to } }));
+  const respan = (source: string, body: Respan): Promise<unknown> =>
+    change(() => ask(routes.intake.respan, { source, body }));
   const lookUp = (source: string): Promise<unknown> => change(() => ask(routes.intake.lookUp, { source }));
 
   return {
@@ -85,6 +87,7 @@ export const useIntake = defineStore('intake', () => {
     takeInComplete,
     setAside,
     join,
+    respan,
     lookUp,
   };
 });

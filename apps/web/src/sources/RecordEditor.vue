@@ -10,7 +10,7 @@ import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import KitSelect from '../kit/KitSelect.vue';
-import { fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
+import { asksOf, fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
@@ -123,6 +123,19 @@ function fromWhere(v: string): string {
             @blur="leave(v)"
             @keydown.ctrl.enter="leave(v)"
           />
+          <p
+            v-if="asksOf(v, textOf(v)).length"
+            class="mt-0.5 flex flex-wrap items-center gap-1.5 text-fine"
+            role="status"
+          >
+            Which is meant?
+            <KitButton
+              v-for="a in asksOf(v, textOf(v))"
+              :key="a.value"
+              @click="save(v, textToField(v, a.value), held(v))"
+              >{{ a.says }}</KitButton
+            >
+          </p>
           <BothValues
             v-if="met[v]"
             :by="met[v].by"

@@ -8,6 +8,7 @@ import {
   isBackward,
   parseDate,
   parseName,
+  readingsOf,
   variablesOf,
   type DateValue,
   type FieldValue,
@@ -16,6 +17,7 @@ import {
   type SourceRecord,
   type Variable,
 } from '@pandecta/core/source';
+import { readNames } from '@pandecta/core/references';
 
 /** What the record of a kind offers, and after it what else the record holds. */
 export function fieldsOf(record: SourceRecord, kind: Kind): Variable[] {
@@ -46,11 +48,14 @@ function linesToNames(text: string, before: Name[]): Name[] {
   return text.split('\n').flatMap((line) => {
     const at = left.findIndex((n) => nameToLine(n) === line.trim());
     if (at >= 0) return left.splice(at, 1);
-    return line
+    const names = line
       .split(/;(?![^{}]*\})/)
       .map((one) => one.trim())
-      .filter(Boolean)
-      .map(parseName);
+      .filter(Boolean);
+    // Several people in one line, as they are printed: "Ngata, R. and S. Vale". Braces hold what is one.
+    return names.flatMap((one) =>
+      /\s(?:and|&|und|et)\s/.test(one) && !one.includes('{') ? readNames(one) : [parseName(one)],
+    );
   });
 }
 
@@ -60,6 +65,8 @@ export function textToField(variable: Variable, text: string, before?: unknown):
   if (!trimmed) return null;
   if (isNameVariable(variable)) return linesToNames(trimmed, (before as Name[] | undefined) ?? []);
   // A date left alone stays what it was, also one that would be read otherwise today.
+  const [reading, another] = isDateVariable(variable) ? readingsOf(trimmed) : [];
+  if (reading && !another) return parseDate(reading)!;
   if (isDateVariable(variable))
     return trimmed === fieldToText(variable, before) ? (before as DateValue) : (parseDate(trimmed) ?? null);
   return trimmed;
@@ -80,4 +87,10 @@ export function hintOf(variable: Variable): string {
   if (isNameVariable(variable)) return 'Family, Given — one a line; {an institution} in braces';
   if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, 1999–, c. 1870, 44 BC';
   return '';
+}
+
+/** What was typed may be meant in two ways: which way round its day and month stand, is asked. */
+export function asksOf(variable: Variable, text: string): { value: string; says: string }[] {
+  const readings = isDateVariable(variable) ? readingsOf(text) : [];
+  return readings.length < 2 ? [] : readings.map((value) => ({ value, says: dateShort(parseDate(value)) }));
 }

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { Name, SourceRecord } from '@pandecta/core/source';
 import { anyRecord } from '@pandecta/core/testing';
 import { nextSort, sortInWords } from './columns.ts';
-import { fieldsOf, fieldToText, textToField, troubleOf } from './fields.ts';
+import { asksOf, fieldsOf, fieldToText, textToField, troubleOf } from './fields.ts';
 
 test('a click sorts by a key, again the other way round, with Shift as a further key', () => {
   expect(nextSort('', 'title', false)).toBe('title');
@@ -107,4 +107,26 @@ test('the fields of the kind come first, then whatever else the record holds', (
   const fields = fieldsOf({ type: 'book', title: 'x', authority: 'A court' }, 'book');
   expect(fields.slice(0, 3)).toEqual(['title', 'author', 'issued']);
   expect(fields.at(-1)).toBe('authority');
+});
+
+test('names pasted in one line are told apart; what stands in braces is one', () => {
+  expect(textToField('author', 'Ngata, R. and S. Vale')).toEqual([
+    { family: 'Ngata', given: 'R.' },
+    { given: 'S.', family: 'Vale' },
+  ]);
+  expect(textToField('author', '{Tern and Daughter}')).toEqual([{ literal: 'Tern and Daughter' }]);
+});
+
+test('a date of three numbers asks which way round it is meant, unless it can be only one', () => {
+  expect(asksOf('issued', '3/7/2019').map((a) => a.value)).toEqual(['2019-07-03', '2019-03-07']);
+  expect(asksOf('issued', '7/7/2019')).toEqual([]);
+  expect(textToField('issued', '25/7/2019')).toEqual({ 'date-parts': [[2019, 7, 25]] });
+  expect(asksOf('title', '3/7/2019')).toEqual([]);
+  // As people type them, kept as EDTF.
+  for (const [text, edtf] of [
+    ['spring 1872', '1872-21'],
+    ['c. 1890', '1890~'],
+    ['1961–1974', '1961/1974'],
+  ])
+    expect(fieldToText('issued', textToField('issued', text!))).toBe(edtf);
 });

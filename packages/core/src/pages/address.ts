@@ -15,3 +15,7 @@ export function withoutTracking(address: string): string {
     return address;
   }
 }
+
+/** Where a saved page was found, as browsers note it at its head (common practice); empty where it is not noted. */
+export const savedFrom = (html: string): string =>
+  /<!--\s*saved from url=\(\d+\)(https?:\/\/[^\s>]+?)\s*-->/.exec(html.slice(0, 2000))?.[1] ?? '';

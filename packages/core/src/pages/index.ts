@@ -1,4 +1,4 @@
 export { eachOfPage, isPage } from './each.ts';
 export { readPage, type ReadPage } from './read.ts';
 export { tooDeep } from './depth.ts';
-export { withoutTracking } from './address.ts';
+export { savedFrom, withoutTracking } from './address.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import fc from 'fast-check';
-import { looksLikeReference, readReference, splitReferences } from './index.ts';
+import { looksLikeReference, readNames, readReference, respan, splitReferences } from './index.ts';
 
 const read = (text: string): Record<string, unknown> => {
   const { author, editor, issued, ...rest } = readReference(text).record;
@@ -180,4 +180,35 @@ test('a word parted at the end of a line is joined', () => {
 test('a sentence that names a year is no reference', () => {
   expect(looksLikeReference('In 1872 the commission promised that the gate would stay open')).toBe(false);
   expect(looksLikeReference('Okonjo, M. (2014). Who closes the gate? Coastal Processes, 41, 1.')).toBe(true);
+});
+
+test('a stretch given to another field leaves the one it had, and both follow', () => {
+  const text = 'Vance S. Silt and salt. Tides. 2011;41:3-8.';
+  const { spans } = readReference(text);
+  const at = text.indexOf('Tides');
+  const moved = respan(text, spans, { start: at, end: at + 5, field: 'publisher' });
+  expect(moved.fields).toEqual({ 'container-title': null, publisher: 'Tides' });
+  const back = respan(text, moved.spans, { start: at, end: at + 5, field: 'container-title' });
+  expect(back.fields).toEqual({ 'container-title': 'Tides', publisher: null });
+  const none = respan(text, spans, { start: 0, end: 8, field: null });
+  expect([none.fields, none.spans.some((s) => s.field === 'author')]).toEqual([{ author: null }, false]);
+  const page = respan(text, spans, { start: text.indexOf('3-8'), end: text.indexOf('3-8') + 3, field: 'issued' });
+  expect(page.fields.page).toBeNull();
+});
+
+test.each([
+  ['Ngata, R. and S. Vale', ['Ngata, R.', 'Vale, S.']],
+  ['Vance S, Ito R', ['Vance, S.', 'Ito, R.']],
+  ['Vance, S., Ito, R., & Okonjo, M.', ['Vance, S.', 'Ito, R.', 'Okonjo, M.']],
+  ['Solveig Vance, Ren Ito and Marit Okonjo', ['Vance, Solveig', 'Ito, Ren', 'Okonjo, Marit']],
+  ['Vance, Solveig, and Ren Ito', ['Vance, Solveig', 'Ito, Ren']],
+  ['Vance, Solveig; Ito, Ren', ['Vance, Solveig', 'Ito, Ren']],
+  ['de Groot-Wadde R, van der Zande W', ['Groot-Wadde, R.', 'Zande, W.']],
+  ['Sallow Harbour Commission', ['Sallow Harbour Commission']],
+])('the names “%s”', (text, names) => {
+  expect(readNames(text).map((n) => n.literal ?? `${n.family}, ${n.given}`)).toEqual(names);
+});
+
+test('others that are not named stand for themselves', () => {
+  expect(readNames('Vance S, Ito R, et al.').at(-1)).toEqual({ literal: 'et al.' });
 });

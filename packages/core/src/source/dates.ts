@@ -58,6 +58,26 @@ function readInterval(t: string): DateValue | undefined {
   return endsBefore(to.parts, from.parts) ? undefined : { 'date-parts': [from.parts, to.parts], ...circa };
 }
 
+/**
+ * The ways a date of three numbers may be meant, each as "2019-07-03": day first or month first, which differs by country.
+ * One where only one can be meant; none where it is no such date.
+ */
+export function readingsOf(text: string): string[] {
+  const m = /^\s*(\d{1,2})([/.-])(\d{1,2})\2(\d{4})\s*$/.exec(text);
+  if (!m) return [];
+  const [a, b, year] = [Number(m[1]), Number(m[3]), Number(m[4])];
+  const orders: [day: number, month: number][] =
+    a === b
+      ? [[a, b]]
+      : [
+          [a, b],
+          [b, a],
+        ];
+  return orders
+    .filter(([day, month]) => valid(year, month, day))
+    .map(([day, month]) => `${m[4]}-${pad(month, 2)}-${pad(day, 2)}`);
+}
+
 /** True when the text is an interval whose end is before its beginning. */
 export function isBackward(text: string): boolean {
   const ends = intervalEnds(text.trim());

@@ -11,6 +11,8 @@ export async function prepareFile(way: Preparing, input: FileInput): Promise<Pre
   if (input.bytes === 0) return leftOut(input, 'The file is empty');
   const bytes = await readFile(way.services.storage.path(input.sha256));
   const prepared = await readRecords(way, input, bytes);
+  // A saved page is a work of its own; what a file of references lists comes in with a report.
+  if (prepared.format === 'a saved page') return prepared;
   return { ...prepared, candidates: prepared.candidates.map((c): Candidate => ({ ...c, referenceFile: true })) };
 }
 
@@ -38,6 +40,12 @@ export async function readRecords(
   bytes: Uint8Array,
 ): Promise<Prepared> {
   const read = await services.workers.run('parse', bytes);
+  // A page under the name of something else is what a site gave instead of it: that is told, not kept as a page.
+  if (!read.format && read.page && /\.x?html?$|^[^.]+$/i.test(input.name)) {
+    const { record, provenance, subjects } = read.page;
+    const one = candidate(index, record, provenance, { subjects, origin: { found: { address: record.URL ?? '' } } });
+    return { input, format: 'a saved page', messages: [], candidates: [one] };
+  }
   if (!read.format)
     return leftOut(
       input,
