@@ -1,6 +1,16 @@
 /** Every route there is, with every role, and with ids of another workspace. */
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { routes, ROLES, type Problem, type Role, type Route } from '@pandecta/contract';
+import {
+  routes,
+  ROLES,
+  type CatalogueList,
+  type MadeGatherKey,
+  type Problem,
+  type Role,
+  type Route,
+  type Search,
+  type WatchList,
+} from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
 import { ROLES_OF } from './permissions.ts';
@@ -11,6 +21,17 @@ const ALL = Object.entries(routes).flatMap(([capability, of]) =>
 const WITHIN = ALL.filter(
   ({ route }) => route.path.startsWith('/w/:workspace') && route.produces !== 'text/event-stream',
 );
+
+/** What reaches out of a workspace, and in: a catalogue, where nobody answers, with a search and a watch of it; a key. */
+async function outsideOf(steward: Person): Promise<Record<string, string>> {
+  const address = 'http://127.0.0.1:9/sru';
+  const list = await steward.at<CatalogueList>('POST', '/catalogues', { name: 'Theirs', protocol: 'sru-1.2', address });
+  const asked = { question: { words: 'gate' }, catalogues: list.catalogues.map((c) => c.id) };
+  const search = await steward.at<Search>('POST', '/outside', asked);
+  const { watches } = await steward.at<WatchList>('POST', '/watches', { ...asked, name: 'Gates', every: 'week' });
+  const { keys } = await steward.at<MadeGatherKey>('POST', '/gathering-keys', { name: 'laptop' });
+  return { catalogue: asked.catalogues[0]!, search: search.id, watch: watches[0]!.id, key: keys[0]!.id };
+}
 
 let server: TestServer;
 const people = new Map<Role, Person>();
@@ -48,6 +69,7 @@ beforeAll(async () => {
       })
     ).id,
     sense: senses[0]!.id,
+    ...(await outsideOf(steward)),
   });
 }, 60_000);
 afterAll(() => server.close());
@@ -76,6 +98,13 @@ const bodies = (): Record<string, object> => ({
   'marks.edit': { gloss: 'Mine now' },
   'gather.typed': { text: 'x 10.5555/y', destination: { collections: [ids.collection], tags: [], reading: null } },
   'gather.set': { passComplete: true, holdReferences: true },
+  'gather.clip': { address: 'https://a.example/', html: '<p>x</p>' },
+  'gather.makeKey': { name: 'mine' },
+  'outside.search': { question: { words: 'gate' }, catalogues: [ids.catalogue] },
+  'outside.gather': { works: ['0'] },
+  'outside.describe': { why: 'Mine now' },
+  'outside.addWatch': { name: 'Mine', question: { words: 'gate' }, catalogues: [ids.catalogue], every: 'week' },
+  'outside.pauseWatch': { paused: true },
   'intake.takeIn': { ids: [ids.source] },
   'intake.setAside': { ids: [ids.source], aside: true },
   'intake.respan': { start: 0, end: 1, field: 'title' },
@@ -110,7 +139,15 @@ test('whoever is signed in is told by name what they may do, as the table says',
 
 const state = async (): Promise<string> => {
   const steward = people.get('steward')!;
-  const all = ['/places', `/sources/${ids.source}`, '/changes', `/sources/${ids.source}/files/${ids.file}`, '/tags'];
+  const all = [
+    '/places',
+    `/sources/${ids.source}`,
+    '/changes',
+    `/sources/${ids.source}/files/${ids.file}`,
+    '/tags',
+    '/watches',
+    '/catalogues',
+  ];
   return JSON.stringify(await Promise.all(all.map((path) => steward.at('GET', path))));
 };
 

@@ -72,9 +72,11 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
   return { total, from, rows, notes: q.notes, batches, ...(at !== undefined && { at }) };
 }
 
-/** A text that came and could not be read: nothing but its words is known of it. */
+/** A text that came and could not be read: all that is known of it are its words. */
 const isUnread = ({ came, record }: Waiting): boolean =>
-  came !== null && record.type === 'document' && Object.keys(record).every((f) => f === 'type' || f === 'title');
+  came !== null &&
+  record.title === came.replace(/\s+/g, ' ').trim() &&
+  Object.keys(record).every((f) => f === 'type' || f === 'title');
 
 /** The sources here that are, or may be, the one that waits; the likeliest first. */
 function matchesOf(one: Waiting, here: Here[]): (Evidence & { here: Here })[] {

@@ -74,7 +74,7 @@ useDeeds({
         <SearchOutside class="mt-6" />
         <ByHand class="mt-6" />
         <FromBrowser class="mt-4" />
-        <GatherSetup v-if="session.may('steer')" class="mt-1" />
+        <GatherSetup v-if="session.may('steer')" class="mt-2.5" />
       </template>
       <p v-else class="text-muted">As a reader you see what was brought in. Contributors bring in sources.</p>
       <GatheringsList class="mt-6" />
