@@ -7,7 +7,7 @@ import { yearOf } from '@pandecta/core/source';
 import { number, one } from '@pandecta/server/database/read';
 import { within } from '@pandecta/server/database/within';
 import type { Input } from '@pandecta/server/gathering/inputs';
-import { startImport, type Setting } from '@pandecta/server/gathering/routes';
+import { startImport, type Setting } from '@pandecta/server/gathering/start';
 import { imports } from '@pandecta/server/gathering/tables';
 import { addCatalogue, listCatalogues } from '@pandecta/server/outside/catalogues';
 import { found, gatherFound } from '@pandecta/server/outside/found';

@@ -13,7 +13,7 @@ import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';
 import { bytes, number, one, rows, text } from '@pandecta/server/database/read';
 import { setReading, setStar } from '@pandecta/server/own/service';
-import { startImport } from '@pandecta/server/gathering/routes';
+import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
 import { ensureTags } from '@pandecta/server/tags/store';

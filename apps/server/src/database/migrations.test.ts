@@ -22,6 +22,8 @@ const OLD = {
   member: uuidv7(),
   reading: uuidv7(),
   tagging: uuidv7(),
+  collection: uuidv7(),
+  import: uuidv7(),
 };
 
 /** A database as the first release left it, with a source in the list and one in the bin. */
@@ -103,6 +105,14 @@ async function asFirstReleased(url: string): Promise<void> {
       id,
     ]);
   }
+  await run(`insert into collections (workspace_id, id, name) values ($1, $2, 'Old letters')`, [
+    OLD.workspace,
+    OLD.collection,
+  ]);
+  await run(
+    `insert into imports (workspace_id, id, job_id, title, collection_id, inputs, made_by) values ($1, $2, $2, 'old.ris', $3, '[]', $4)`,
+    [OLD.workspace, OLD.import, OLD.collection, OLD.member],
+  );
   await pool.end();
 }
 
@@ -163,4 +173,13 @@ test('the history of sources and of what else was changed goes on', async () => 
     { kind: 'source', id: OLD.live },
     { kind: 'tag', id: OLD.tag },
   ]);
+});
+
+test('an import keeps where it went, now that it may go to several places', async () => {
+  const [old] = await rows(
+    server.app.services.db,
+    { way: text(), collections: text() },
+    sql`select way, destination->>'collections' as collections from imports where id = ${OLD.import}`,
+  );
+  expect(old).toEqual({ way: 'files', collections: JSON.stringify([OLD.collection]) });
 });

@@ -1,7 +1,14 @@
 /** What a gathering is made of, as it came. It is kept with the gathering, so that a job begun again has it all. */
 import type { DoorPart } from '@pandecta/core/door';
 import type { SourceRecord } from '@pandecta/core/source';
-import type { Found } from './tables.ts';
+
+/** Where outside a source was found. */
+export interface Found {
+  database?: string;
+  accession?: string;
+  query?: string;
+  address?: string;
+}
 
 /** A file, kept under its hash. */
 export interface FileInput {

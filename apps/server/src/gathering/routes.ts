@@ -1,7 +1,6 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
 import { Readable } from 'node:stream';
 import { eq, sql } from 'drizzle-orm';
-import { v7 as uuidv7 } from 'uuid';
 import {
   Destination,
   ImportReport,
@@ -9,7 +8,6 @@ import {
   routes,
   THROUGH,
   type JobInfo,
-  type Started,
   type Through,
   type Way,
 } from '@pandecta/contract';
@@ -21,7 +19,6 @@ import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
 import { check } from '../http/check.ts';
 import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
@@ -31,7 +28,8 @@ import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
 import { nameOf } from './names.ts';
 import type { StoredReport } from './report.ts';
 import { setSettings, settingsOf } from './settings.ts';
-import { importMessages, imports } from './tables.ts';
+import { startImport, type Setting } from './start.ts';
+import { importMessages } from './tables.ts';
 
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
@@ -103,35 +101,6 @@ function readThrough(text: string): Through {
   if (!(THROUGH as readonly string[]).includes(text)) throw new Refusal('invalid', '“through” is intake or straight');
   return text as Through;
 }
-
-export interface Setting {
-  destination?: Destination;
-  through?: Through;
-  way?: Way;
-  /** What it is called; by its files where it is not said. */
-  title?: string;
-}
-
-export async function startImport(
-  { jobs }: Services,
-  actor: Actor,
-  inputs: Input[],
-  { destination, through, way = 'files', title = titleOf(inputs) }: Setting = {},
-): Promise<Started> {
-  const importId = uuidv7();
-  const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
-    const row = { id: importId, jobId: job, title, inputs, madeBy: actor.userId, way };
-    await within(tx, actor.workspaceId).insert(imports, {
-      ...row,
-      ...(destination && { destination }),
-      ...(through && { through }),
-    });
-  });
-  return { jobId, importId };
-}
-
-const titleOf = (inputs: Input[]): string =>
-  inputs.length === 1 ? inputs[0]!.name : `${inputs[0]!.name} and ${inputs.length - 1} more`;
 
 async function findImports(
   db: Db,

@@ -2,7 +2,7 @@ import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-
 import type { Destination, ImportMessage, Way } from '@pandecta/contract';
 import type { Span } from '@pandecta/core/references';
 import { now, workspaceId } from '../database/columns.ts';
-import type { Input } from './inputs.ts';
+import type { Found, Input } from './inputs.ts';
 
 export const imports = pgTable(
   'imports',
@@ -55,10 +55,3 @@ export const sourceOrigins = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
 );
-
-export interface Found {
-  database?: string;
-  accession?: string;
-  query?: string;
-  address?: string;
-}

@@ -18,7 +18,7 @@ import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import { lookUp } from '../gathering/prepare/look-up.ts';
+import { lookUp } from '../outside/look-up.ts';
 import { noteLookUp, noteSpans } from './origins.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';

@@ -8,7 +8,8 @@ import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { sourceOrigins, type Found } from '../gathering/tables.ts';
+import type { Found } from '../gathering/inputs.ts';
+import { sourceOrigins } from '../gathering/tables.ts';
 
 export interface Waiting {
   id: string;

@@ -8,7 +8,7 @@ import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
-import { startImport } from '../gathering/routes.ts';
+import { startImport } from '../gathering/start.ts';
 import type { Actor } from '../http/authorise.ts';
 import { findHere } from '../intake/store.ts';
 import { pathsOf } from '../places/store.ts';

@@ -1,19 +1,32 @@
-/** Identifiers other than DOIs are looked up in the catalogues of the workspace, all at once: the first that knows it. */
+/** Looks a record up by the identifier it has: DOIs at the registry, others in the workspace's catalogues, all at once. */
 import { identifierKeys } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
-import type { Found } from '../gathering/tables.ts';
-import type { LookedUp } from '../gathering/prepare/registry.ts';
+import type { Found } from '../gathering/inputs.ts';
 import type { Services } from '../services.ts';
 import { ask, listCatalogues } from './catalogues.ts';
+import { lookUpDoi, type LookedUp } from './registry.ts';
 
-type Kind = 'isbn' | 'issn' | 'pmid' | 'pmcid';
+export type LookedUpAnywhere = LookedUp & { found?: Found };
 
-export async function lookUpInCatalogues(
+const BY_CATALOGUE = { ISBN: 'isbn', PMID: 'pmid', PMCID: 'pmcid', ISSN: 'issn' } as const;
+
+export async function lookUp(services: Services, workspaceId: string, record: SourceRecord): Promise<LookedUpAnywhere> {
+  if (record.DOI) return lookUpDoi(services, record.DOI);
+  for (const [field, kind] of Object.entries(BY_CATALOGUE)) {
+    const value = record[field as keyof typeof BY_CATALOGUE];
+    if (value) return inCatalogues(services, workspaceId, kind, value);
+  }
+  return { state: 'not found' };
+}
+
+type Kind = (typeof BY_CATALOGUE)[keyof typeof BY_CATALOGUE];
+
+async function inCatalogues(
   { db, fetcher }: Pick<Services, 'db' | 'fetcher'>,
   workspaceId: string,
   kind: Kind,
   value: string,
-): Promise<LookedUp & { found?: Found }> {
+): Promise<LookedUpAnywhere> {
   const { catalogues } = await listCatalogues(db, workspaceId);
   const answers = await Promise.allSettled(
     catalogues.map(async (c) => ({

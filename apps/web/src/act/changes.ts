@@ -45,8 +45,18 @@ export const useChanges = defineStore('changes', () => {
     }
   }
 
+  /** Asks for something that is no change of the data; what was wrong is told. */
+  async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch (error) {
+      tell((error as Error).message, null, true);
+      return undefined;
+    }
+  }
+
   const undo = (): Promise<unknown> => change(() => ask(routes.changes.undo, {}));
   const redo = (): Promise<unknown> => change(() => ask(routes.changes.redo, {}));
   const undoOne = (id: string): Promise<unknown> => change(() => ask(routes.changes.undoOne, { change: id }));
-  return { notice, begun, tell, change, undo, redo, undoOne };
+  return { notice, begun, tell, change, attempt, undo, redo, undoOne };
 });

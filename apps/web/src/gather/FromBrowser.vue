@@ -11,7 +11,7 @@ import KitField from '../kit/KitField.vue';
 import TimeText from '../kit/TimeText.vue';
 import { useSession } from '../session/store.ts';
 
-const changes = useChanges();
+const { attempt } = useChanges();
 const session = useSession();
 const open = ref(false);
 const keys = ref<GatherKey[]>([]);
@@ -21,14 +21,6 @@ const made = ref('');
 const connection = computed(() => `${location.origin}/w/${session.workspace?.id ?? ''}#${made.value}`);
 const bookmark = `javascript:void(location.href='${location.origin}/gather?link='+encodeURIComponent(location.href))`;
 
-async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
-  try {
-    return await work();
-  } catch (error) {
-    changes.tell((error as Error).message, null, true);
-    return undefined;
-  }
-}
 async function show(): Promise<void> {
   open.value = true;
   made.value = '';

@@ -15,7 +15,7 @@ import KitSelect from '../kit/KitSelect.vue';
 import TimeText from '../kit/TimeText.vue';
 import { useOutside } from './outside.ts';
 
-const changes = useChanges();
+const { attempt } = useChanges();
 const outside = useOutside();
 const open = ref(false);
 const settings = ref<GatherSettings | null>(null);
@@ -24,14 +24,6 @@ const made = ref({ name: '', protocol: 'sru-1.2' as ProtocolName, address: '', w
 const tried = ref<{ says: string; answered: boolean } | null>(null);
 const protocols = PROTOCOL_NAMES.map((value) => ({ value, name: PROTOCOLS[value].name }));
 
-async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
-  try {
-    return await work();
-  } catch (error) {
-    changes.tell((error as Error).message, null, true);
-    return undefined;
-  }
-}
 async function show(): Promise<void> {
   open.value = true;
   settings.value = (await attempt(() => ask(routes.gather.settings, {}))) ?? null;

@@ -76,19 +76,17 @@ export const useOutside = defineStore('outside', () => {
   }
 
   async function search(again?: Search): Promise<void> {
-    try {
-      const { id } = await ask(routes.outside.search, {
+    const begun = await changes.attempt(() =>
+      ask(routes.outside.search, {
         body: again
           ? {
               question: again.question,
               catalogues: again.asked.map((a) => a.id).filter((id) => catalogues.value.some((c) => c.id === id)),
             }
           : { question: question(), catalogues: chosen.value.map((c) => c.id) },
-      });
-      await router.push(`/gather/search/${id}`);
-    } catch (error) {
-      changes.tell((error as Error).message, null, true);
-    }
+      }),
+    );
+    if (begun) await router.push(`/gather/search/${begun.id}`);
   }
 
   const openId = computed(() => (route.name === 'search' ? String(route.params.search) : null));
@@ -135,17 +133,16 @@ export const useOutside = defineStore('outside', () => {
         : [];
     if (ids && !ids.length) return;
     const { search: id, ...query } = asked.value;
-    try {
-      const { sort: _sort, ...which } = query;
-      await ask(routes.outside.gather, {
+    const { sort: _sort, ...which } = query;
+    const begun = await changes.attempt(() =>
+      ask(routes.outside.gather, {
         search: id,
         body: { ...JSON.parse(JSON.stringify(which)), ...(ids && { works: ids }), destination: destination.take() },
-      });
-      list.unselect();
-      await jobs.look();
-    } catch (error) {
-      changes.tell((error as Error).message, null, true);
-    }
+      }),
+    );
+    if (!begun) return;
+    list.unselect();
+    await jobs.look();
   }
 
   const more = async (): Promise<void> => {
@@ -159,22 +156,17 @@ export const useOutside = defineStore('outside', () => {
   async function watchThis(every: Watch['every']): Promise<void> {
     if (!about.value) return;
     const { question: what, words: name, asked: of } = about.value;
-    try {
-      await ask(routes.outside.addWatch, {
+    const made = await changes.attempt(() =>
+      ask(routes.outside.addWatch, {
         body: { name, question: what, catalogues: of.map((a) => a.id), every, destination: destination.take() },
-      });
-      await lookAtWatches();
-      changes.tell(`Watching “${name}”: what is new goes to the intake`);
-    } catch (error) {
-      changes.tell((error as Error).message, null, true);
-    }
+      }),
+    );
+    if (!made) return;
+    await lookAtWatches();
+    changes.tell(`Watching “${name}”: what is new goes to the intake`);
   }
   const withWatch = async (deed: () => Promise<unknown>): Promise<void> => {
-    try {
-      await deed();
-    } catch (error) {
-      changes.tell((error as Error).message, null, true);
-    }
+    await changes.attempt(deed);
     await lookAtWatches();
   };
   const run = (watch: string): Promise<void> => withWatch(() => ask(routes.outside.runWatch, { watch }));

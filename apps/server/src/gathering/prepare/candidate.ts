@@ -4,8 +4,18 @@ import type { FileState, ImportMessage } from '@pandecta/contract';
 import type { Provenance } from '@pandecta/core/documents';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
-import type { Input } from '../inputs.ts';
-import type { Found } from '../tables.ts';
+import type { Services } from '../../services.ts';
+import type { Found, Input } from '../inputs.ts';
+
+/** What reading an input is given. */
+export interface Preparing {
+  services: Services;
+  workspace: { id: string; number: number };
+  /** The place of the input among those of the gathering. */
+  index: number;
+  /** Says how far the reading of this input is. */
+  says: (more?: string) => Promise<void>;
+}
 
 /** Where a candidate came from, as it is kept with the source. */
 export interface CameFrom {

@@ -2,8 +2,7 @@
 import { open, readFile } from 'node:fs/promises';
 import { FORMAT_NAMES, isPdf, type TextFormat } from '@pandecta/core/formats';
 import type { FileInput } from '../inputs.ts';
-import { candidate, knownBy, leftOut, message, type Candidate, type Prepared } from './candidate.ts';
-import type { Preparing } from './index.ts';
+import { candidate, knownBy, leftOut, message, type Candidate, type Prepared, type Preparing } from './candidate.ts';
 import { preparePdf } from './pdf.ts';
 
 export async function prepareFile(way: Preparing, input: FileInput): Promise<Prepared> {

@@ -4,7 +4,7 @@ import type { Progress } from '../../jobs/kind.ts';
 import type { Services } from '../../services.ts';
 import { TookTooMuch } from '../../workers/pool.ts';
 import { isFile, type Input } from '../inputs.ts';
-import { candidate, knownBy, leftOut, type Prepared } from './candidate.ts';
+import { candidate, knownBy, leftOut, type Prepared, type Preparing } from './candidate.ts';
 import { prepareFile } from './file.ts';
 import { preparePage } from './page.ts';
 import { prepareTyped } from './typed.ts';
@@ -13,15 +13,6 @@ export type { CameFrom, Candidate, Prepared } from './candidate.ts';
 
 /** While one file is being opened or its last pages are written, the next is read. */
 export const FILES_AT_ONCE = 2;
-
-export interface Preparing {
-  services: Services;
-  workspace: { id: string; number: number };
-  /** The place of the input among those of the gathering. */
-  index: number;
-  /** Says how far the reading of this input is. */
-  says: (more?: string) => Promise<void>;
-}
 
 export async function prepare(
   services: Services,

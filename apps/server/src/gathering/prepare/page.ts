@@ -3,8 +3,15 @@ import { readFile } from 'node:fs/promises';
 import type { ReadPage } from '@pandecta/core/pages';
 import { Unreachable } from '../../outside/fetch.ts';
 import type { PageInput, TypedInput } from '../inputs.ts';
-import { candidate, knownBy, message, type CameFrom, type Candidate, type Prepared } from './candidate.ts';
-import type { Preparing } from './index.ts';
+import {
+  candidate,
+  knownBy,
+  message,
+  type CameFrom,
+  type Candidate,
+  type Prepared,
+  type Preparing,
+} from './candidate.ts';
 
 /** What was read of the page as a source, seen today. */
 function candidateOf(index: number, read: ReadPage, origin: CameFrom): Candidate {

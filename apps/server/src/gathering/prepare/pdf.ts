@@ -8,9 +8,8 @@ import { json, list, number, one, text } from '../../database/read.ts';
 import { readPdf } from '../../files/read-pdf.ts';
 import type { Services } from '../../services.ts';
 import type { FileInput } from '../inputs.ts';
-import { candidate, message, type Prepared } from './candidate.ts';
-import type { Preparing } from './index.ts';
-import { lookUpDoi } from './registry.ts';
+import { candidate, message, type Prepared, type Preparing } from './candidate.ts';
+import { lookUpDoi } from '../../outside/registry.ts';
 
 export async function preparePdf({ services, workspace, index, says }: Preparing, input: FileInput): Promise<Prepared> {
   const messages: ImportMessage[] = [];

@@ -2,12 +2,11 @@
 import type { DoorPart } from '@pandecta/core/door';
 import type { Kind, SourceRecord } from '@pandecta/core/source';
 import type { TypedInput } from '../inputs.ts';
-import { candidate, knownBy, message, type CameFrom, type Prepared } from './candidate.ts';
+import { candidate, knownBy, message, type CameFrom, type Prepared, type Preparing } from './candidate.ts';
 import { readRecords } from './file.ts';
-import type { Preparing } from './index.ts';
 import { prepareLink } from './page.ts';
-import { lookUp } from './look-up.ts';
-import { lookUpDoi } from './registry.ts';
+import { lookUp } from '../../outside/look-up.ts';
+import { lookUpDoi } from '../../outside/registry.ts';
 
 export async function prepareTyped(way: Preparing, input: TypedInput): Promise<Prepared> {
   const { part } = input;

@@ -2,7 +2,7 @@
 import { readItem } from '@pandecta/core/formats';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { SourceRecord } from '@pandecta/core/source';
-import type { Services } from '../../services.ts';
+import type { Services } from '../services.ts';
 
 export interface LookedUp {
   /** `silent`: nobody answered, or there is nobody to ask. */
