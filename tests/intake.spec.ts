@@ -123,13 +123,12 @@ test('several catalogues are searched at once; what is chosen waits in the intak
   );
 });
 
-test('a reader is shown what was brought in, and neither box nor intake', async ({ page }) => {
-  await page.goto('/gather');
-  await page.getByRole('button', { name: /: account$/ }).click();
-  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+test('a reader is shown what was brought in, and neither box nor intake', async ({ browser, baseURL }) => {
+  const page = await browser.newPage({ baseURL: baseURL! });
   await signIn(page, 'tobias');
   await gather(page).click();
   await expect(page.getByText('As a reader you see what was brought in.')).toBeVisible();
   await expect(box(page)).toHaveCount(0);
   await expect(waiting(page)).toHaveCount(0);
+  await page.close();
 });
