@@ -19,10 +19,13 @@ const session = useSession();
 const { value: list } = useGatherings();
 /** The report one asked for, or the newest. */
 const openId = computed(() => String(route.params.import || list.value?.imports[0]?.id || ''));
-/** Its own job's line tells how far it is; the report is looked at again when that has ended. */
-const running = computed(() => jobs.running.some((j) => j.importId === openId.value));
+/**
+ * Its own job's line tells how far it is; the report is looked at again with each state of it, also where the job had ended
+ * before anyone saw it run.
+ */
+const state = computed(() => jobs.list.find((j) => j.importId === openId.value)?.state);
 const { value: report, trouble } = useAsked({
-  question: () => (openId.value ? { id: openId.value, running: running.value } : null),
+  question: () => (openId.value ? { id: openId.value, state: state.value } : null),
   fetch: ({ id }, signal) => ask(routes.gather.report, { import: id, signal }),
   concerns: isTakenBack,
 });
