@@ -14,7 +14,7 @@ const PAGE = {
   list: ['kit', 'api', 'data'],
   session: ['kit', 'api'],
   act: ['api', 'data', 'session'],
-  places: ['api', 'data', 'act'],
+  places: ['kit', 'api', 'data', 'act'],
   citing: ['kit', 'api', 'act'],
   sources: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing'],
   gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing', 'sources'],

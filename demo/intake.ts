@@ -4,7 +4,6 @@ import type { Actor } from '@pandecta/server/http/authorise';
 import type { Services } from '@pandecta/server/services';
 import { takeApart } from '@pandecta/core/door';
 import { yearOf } from '@pandecta/core/source';
-import { number, one } from '@pandecta/server/database/read';
 import { within } from '@pandecta/server/database/within';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { startImport, type Setting } from '@pandecta/server/gathering/start';
@@ -14,6 +13,7 @@ import { found, gatherFound } from '@pandecta/server/outside/found';
 import { describe, startSearch } from '@pandecta/server/outside/search';
 import { searches } from '@pandecta/server/outside/tables';
 import { addWatch } from '@pandecta/server/outside/watches';
+import { jobEnds } from './ended.ts';
 import { SOURCES } from './scenario/sources.ts';
 
 /** One of the inquiry's own, as another printed it; the others are nobody's yet. */
@@ -83,22 +83,10 @@ export async function fillIntake(services: Services, actor: Actor): Promise<void
   await watch('Barrier closure', 'barrier closure', 'week');
   await watch('Okonjo, new work', '', 'day', 'Okonjo');
 
-  const ended = async (importId: string): Promise<void> => {
-    for (;;) {
-      const left = await one(
-        db,
-        { n: number },
-        sql`select count(*)::int as n from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id
-          where i.workspace_id = ${actor.workspaceId} and i.id = ${importId} and j.state in ('waiting', 'running')`,
-      );
-      if (!left!.n) return;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-  };
   const bring = async (text: string, setting: Setting): Promise<string> => {
     const inputs = takeApart(text).map((part): Input => ({ name: part.text.slice(0, 120), part }));
-    const { importId } = await startImport(services, actor, inputs, setting);
-    await ended(importId);
+    const { importId, jobId } = await startImport(services, actor, inputs, setting);
+    await jobEnds(db, actor.workspaceId, jobId);
     return importId;
   };
   const browsed = await bring(FROM_BROWSER.join('\n'), {
@@ -117,5 +105,6 @@ export async function fillIntake(services: Services, actor: Actor): Promise<void
   });
   await done;
   const { rows } = await found(db, actor.workspaceId, id, { count: 7 });
-  await ended((await gatherFound(services, actor, id, { works: rows.map((r) => r.id) })).importId);
+  const { jobId } = await gatherFound(services, actor, id, { works: rows.map((r) => r.id) });
+  await jobEnds(db, actor.workspaceId, jobId);
 }

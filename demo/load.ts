@@ -11,12 +11,13 @@ import { buildApp } from '@pandecta/server/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';
-import { bytes, number, one, rows, text } from '@pandecta/server/database/read';
+import { bytes, number, rows, text } from '@pandecta/server/database/read';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
 import { ensureTags } from '@pandecta/server/tags/store';
+import { jobEnds } from './ended.ts';
 import { fillIntake } from './intake.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
@@ -63,16 +64,7 @@ async function bring(files: { name: string; content: Uint8Array | string }[]): P
       ...(await storage.put(Readable.from([typeof f.content === 'string' ? Buffer.from(f.content) : f.content]))),
     });
   const { jobId } = await startImport(services, actor, inputs, { through: 'straight' });
-  for (;;) {
-    const job = await one(
-      db,
-      { state: text(), says: text() },
-      sql`select state, says from jobs where workspace_id = ${workspaceId} and id = ${jobId}`,
-    );
-    if (job?.state === 'done') return;
-    if (job?.state === 'failed' || job?.state === 'cancelled') throw new Error(`${files[0]!.name}: ${job.says}`);
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
+  await jobEnds(db, workspaceId, jobId);
 }
 
 const textual = SOURCES.filter((s) =>

@@ -1,7 +1,7 @@
 /** The import job: files in, sources and a report out, in one transaction, as one change that can be undone. */
 import { sql } from 'drizzle-orm';
 import type { Destination, GatherSettings, Through } from '@pandecta/contract';
-import { countSources, type Change, type ReadingState } from '@pandecta/core/changes';
+import { countSources, type Change } from '@pandecta/core/changes';
 import { lacksOf } from '@pandecta/core/intake';
 import { commitWithin } from '../changes/commit.ts';
 import { withoutTimeout, type Db } from '../database/connect.ts';
@@ -12,15 +12,15 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/kind.ts';
 import type { Progress } from '../indexing/derive.ts';
-import { findCollection } from '../places/store.ts';
+import { broughtTo, findDestination, type Places } from '../places/destination.ts';
 import type { Services } from '../services.ts';
 import { insertSources } from '../sources/store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
-import { settingsOf } from './settings.ts';
 import { foldersAsCollections } from './folders.ts';
 import { isFile, type Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
 import { makeReport, messagesOf, storeReport, summary, type StoredReport } from './report.ts';
+import { settingsOf } from './settings.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
 import { unpack } from './unpack.ts';
 import { sourceOrigins } from './tables.ts';
@@ -56,15 +56,14 @@ export function importWork(services: Services): Work {
     const report = await withoutTimeout(services.db, async (tx) => {
       const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
       const actor = { workspaceId, userId: row.made_by };
-      const destination = await stillThere(tx, workspaceId, row.destination);
+      const destination = await findDestination(tx, workspaceId, row.destination, 'left out');
       const coming = settled.fresh.length + settled.waiting.length;
-      for (const presence of ['live', 'intake'] as const) {
-        const list = presence === 'live' ? settled.fresh : settled.waiting;
-        const before = coming - settled.waiting.length - (presence === 'live' ? settled.fresh.length : 0);
-        await insertNew(tx, actor, row, destination, presence, list, (done) =>
+      const insert = (list: Candidate[], presence: 'live' | 'intake', before: number): Promise<void> =>
+        insertNew(tx, actor, row, destination, presence, list, (done) =>
           progress(before + done, coming, 'Adding sources'),
         );
-      }
+      await insert(settled.fresh, 'live', 0);
+      await insert(settled.waiting, 'intake', settled.fresh.length);
       const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
         progress(done, total, 'Making them findable'),
       );
@@ -85,24 +84,6 @@ function waitsBy(row: ImportRow, settings: GatherSettings): (candidate: Candidat
   return ({ record, referenceFile }, isNew) => {
     if (referenceFile) return settings.holdReferences;
     return !(settings.passComplete && isNew && !lacksOf(record).length);
-  };
-}
-
-interface Places {
-  collections: { id: string; name: string }[];
-  /** By lower case name. */
-  tags: Map<string, string>;
-  reading: ReadingState | null;
-}
-
-/** The destination as far as it is still there: a collection may be gone since it was chosen. */
-async function stillThere(tx: Db, workspaceId: string, chosen: Destination | null): Promise<Places> {
-  const wanted = chosen?.collections ?? [];
-  const found = await Promise.all(wanted.map((id) => findCollection(tx, workspaceId, id).catch(() => [])));
-  return {
-    collections: found.flat(),
-    tags: await ensureTags(tx, workspaceId, chosen?.tags ?? [], false),
-    reading: chosen?.reading ?? null,
   };
 }
 
@@ -128,7 +109,7 @@ async function insertNew(
     await insertSources(tx, actor, part, { presence, importId: row.id });
     const tagged = [
       ...part.flatMap((c) => c.subjects.map((s) => [c.id, subjects.get(tagName(s).toLowerCase())] as const)),
-      ...ids.flatMap((id) => [...tags.values()].map((tag) => [id, tag] as const)),
+      ...ids.flatMap((id) => tags.map((tag) => [id, tag.id] as const)),
     ].filter((p) => p[1]);
     await tx.execute(sql`insert into source_tags (workspace_id, source_id, tag_id) select ${w}, u.s, u.t
       from ${table('u', { s: ['uuid', tagged.map((t) => t[0])], t: ['uuid', tagged.map((t) => t[1])] })} on conflict do nothing`);
@@ -144,19 +125,7 @@ async function insertNew(
     if (reading)
       await tx.execute(sql`insert into source_reading (workspace_id, source_id, user_id, state)
         select ${w}, u.s, ${actor.userId}::uuid, ${reading} from ${table('u', { s: ['uuid', ids] })} on conflict do nothing`);
-    const origins = part.flatMap(({ id, origin }) =>
-      origin
-        ? [
-            {
-              sourceId: id,
-              came: origin.came ?? null,
-              spans: origin.spans ?? null,
-              found: origin.found ?? null,
-              lookedUp: origin.lookedUp ?? null,
-            },
-          ]
-        : [],
-    );
+    const origins = part.flatMap(({ id, origin }) => (origin ? [{ sourceId: id, ...origin }] : []));
     if (origins.length) await within(tx, actor.workspaceId).insert(sourceOrigins, ...origins);
     await progress(i + part.length);
   }
@@ -167,7 +136,7 @@ async function commitImport(
   tx: Db,
   actor: Actor,
   row: ImportRow,
-  { collections, tags }: Places,
+  destination: Places,
   inputs: Input[],
   { fresh, waiting, known, attach }: Settled,
   progress: Progress,
@@ -188,13 +157,7 @@ async function commitImport(
   for (const { source, candidate } of attach)
     changes.push({ do: 'attach', source, file: candidate.file!.id, name: candidate.file!.name, present: true });
   const sources = [...new Set([...known, ...attach].map((k) => k.source))].filter((id) => !fromHere.has(id));
-  if (sources.length) {
-    for (const { id, name } of collections) changes.push({ do: 'file', collection: id, name, sources, present: true });
-    for (const name of row.destination?.tags ?? []) {
-      const tag = tags.get(tagName(name).toLowerCase());
-      if (tag) changes.push({ do: 'tag', tag, name, subject: false, sources, present: true });
-    }
-  }
+  if (sources.length) changes.push(...broughtTo(destination, sources));
   if (!changes.length) return null;
   const says = waiting.length
     ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${waiting.length.toLocaleString('en')} in the intake`].join(', ')}`

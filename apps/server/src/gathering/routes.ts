@@ -11,7 +11,6 @@ import {
   type Through,
   type Way,
 } from '@pandecta/contract';
-import { takeApart } from '@pandecta/core/door';
 import { lacksInWords, lacksOf } from '@pandecta/core/intake';
 import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
@@ -47,8 +46,9 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     if (!inputs.length) throw new Refusal('no_files');
     return startImport(services, actor, inputs, set);
   });
-  declare(routes.gather.typed, ({ actor, body }) => {
-    const inputs = takeApart(body.text).map((part): Input => ({
+  declare(routes.gather.typed, async ({ actor, body }) => {
+    const parts = await services.workers.run('takeApart', body.text);
+    const inputs = parts.map((part): Input => ({
       name: cut(part.text.replace(/\s+/g, ' ').trim(), 120),
       part,
     }));

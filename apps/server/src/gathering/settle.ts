@@ -3,7 +3,6 @@ import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { identifierKeys, isTellingTitle, LONGEST_KEY, titleKey, wholeKey } from '@pandecta/core/matching';
 import { cut } from '@pandecta/core/text';
-
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';

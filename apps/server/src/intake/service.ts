@@ -11,14 +11,15 @@ import type {
   Respan,
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
-import { compare, filledBy, VERDICTS, type Evidence } from '@pandecta/core/matching';
+import { filledBy } from '@pandecta/core/matching';
 import { respan } from '@pandecta/core/references';
 import { same, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
-import { answer, commitWithin } from '../changes/commit.ts';
+import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
-import { transact, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { lookUp } from '../outside/look-up.ts';
+import { findMatches } from './here.ts';
 import { noteLookUp, noteSpans } from './origins.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
@@ -26,17 +27,7 @@ import { ledgerRows } from '../searching/rows.ts';
 import { page } from '../searching/store.ts';
 import type { Services } from '../services.ts';
 import { findSource } from '../sources/store.ts';
-import {
-  countPresence,
-  findBatches,
-  findComplete,
-  findHere,
-  findOrigin,
-  findTies,
-  findWaiting,
-  type Here,
-  type Waiting,
-} from './store.ts';
+import { countPresence, findBatches, findComplete, findOrigin, findTies, findWaiting, type Waiting } from './store.ts';
 
 const AT_ONCE = 50;
 
@@ -49,13 +40,13 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
   const workspaceId = caller.workspace.id;
   const [lines, waiting] = await Promise.all([ledgerRows(db, q, ids), findWaiting(db, workspaceId, ids)]);
   const [here, batches] = await Promise.all([
-    findHere(db, workspaceId, [...waiting.values()]),
+    findMatches(db, workspaceId, [...waiting.values()]),
     findBatches(db, workspaceId, [...new Set([...waiting.values()].flatMap((x) => x.batch ?? []))]),
   ]);
   const rows = lines.flatMap((line): IntakeRow[] => {
     const one = waiting.get(line.id);
     if (!one?.batch) return [];
-    const best = matchesOf(one, here)[0];
+    const best = here.get(one.id)?.[0];
     return [
       {
         ...line,
@@ -78,22 +69,13 @@ const isUnread = ({ came, record }: Waiting): boolean =>
   record.title === came.replace(/\s+/g, ' ').trim() &&
   Object.keys(record).every((f) => f === 'type' || f === 'title');
 
-/** The sources here that are, or may be, the one that waits; the likeliest first. */
-function matchesOf(one: Waiting, here: Here[]): (Evidence & { here: Here })[] {
-  return here
-    .filter((h) => h.of === one.id)
-    .map((h) => ({ here: h, ...compare(one.record, h.record, h.sameFile) }))
-    .filter((m) => m.verdict !== 'different')
-    .sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
-}
-
 /** Those of what waits that lack nothing and are not here. */
 async function completeOf(db: Db, workspaceId: string, ids: string[]): Promise<string[]> {
   const waiting = await findWaiting(db, workspaceId, ids);
-  const here = await findHere(db, workspaceId, [...waiting.values()]);
+  const here = await findMatches(db, workspaceId, [...waiting.values()]);
   return ids.filter((id) => {
     const one = waiting.get(id);
-    return one?.presence === 'intake' && !one.lacks.length && !matchesOf(one, here).length;
+    return one?.presence === 'intake' && !one.lacks.length && !here.has(id);
   });
 }
 
@@ -111,10 +93,10 @@ export async function detail({ db }: Services, actor: Actor, id: string): Promis
   const [source, origin, here, batches] = await Promise.all([
     findSource(db, actor, id),
     findOrigin(db, actor.workspaceId, id),
-    findHere(db, actor.workspaceId, [one]),
+    findMatches(db, actor.workspaceId, [one]),
     findBatches(db, actor.workspaceId, one.batch ? [one.batch] : []),
   ]);
-  const matches = matchesOf(one, here).map(({ here: h, verdict, reasons }): Match => ({
+  const matches = (here.get(id) ?? []).map(({ here: h, verdict, reasons }): Match => ({
     id: h.id,
     verdict,
     reasons,
@@ -158,31 +140,25 @@ export async function setAside(services: Services, actor: Actor, ids: string[], 
  */
 export async function join(services: Services, actor: Actor, id: string, to: string): Promise<Changed> {
   const { workspaceId } = actor;
-  const committed = await transact(services.db, async (tx) => {
-    const one = await waitingOne(tx, workspaceId, id);
-    const target = await findSource(tx, actor, to);
-    if (target.presence !== 'live') throw new Refusal('no_such_source');
-    const { tags, collections, files } = await findTies(tx, workspaceId, id);
-    const fills = filledBy(target.record, one.record);
-    const title = withoutMarkup(target.record.title ?? 'an untitled source');
-    const sources = [to];
-    const changes: Change[] = [
-      { do: 'presence', sources: [id], from: one.presence, to: 'none' },
-      {
-        do: 'edit',
-        source: to,
-        fields: Object.fromEntries(Object.entries(fills).map(([f, after]) => [f, { before: null, after }])),
-      },
-      ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
-      ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources, present: true })),
-      ...files.map((f): Change => ({ do: 'attach', source: to, file: f.id, name: f.name, present: true })),
-    ];
-    const filled = Object.keys(fills).length;
-    const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
-    return commitWithin(tx, actor, { do: 'all', says, changes });
-  });
-  services.indexer.kick();
-  return answer(committed);
+  const [one, target, { tags, collections, files }] = await Promise.all([
+    waitingOne(services.db, workspaceId, id),
+    findSource(services.db, actor, to),
+    findTies(services.db, workspaceId, id),
+  ]);
+  if (target.presence !== 'live') throw new Refusal('no_such_source');
+  const fills = filledBy(target.record, one.record);
+  const title = withoutMarkup(target.record.title ?? 'an untitled source');
+  const sources = [to];
+  const changes: Change[] = [
+    { do: 'presence', sources: [id], from: one.presence, to: 'none' },
+    edited(to, target.record, fills),
+    ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
+    ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources, present: true })),
+    ...files.map((f): Change => ({ do: 'attach', source: to, file: f.id, name: f.name, present: true })),
+  ];
+  const filled = Object.keys(fills).length;
+  const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 
 /** Asks again for one that was not found, or where nobody answered. */

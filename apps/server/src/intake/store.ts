@@ -6,7 +6,7 @@ import type { Lack } from '@pandecta/core/intake';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
-import { array, table } from '../database/sql.ts';
+import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import type { Found } from '../gathering/inputs.ts';
 import { sourceOrigins } from '../gathering/tables.ts';
@@ -47,54 +47,6 @@ export async function findWaiting(db: Db, workspaceId: string, ids: string[]): P
     where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')}) and s.presence in ('intake', 'aside')`,
   );
   return new Map(found.map((f) => [f.id, f]));
-}
-
-export interface Here {
-  id: string;
-  /** The one that waits and may be the same. */
-  of: string;
-  record: SourceRecord;
-  sameFile: boolean;
-  addedAt: string;
-  /** The collections it stands in. */
-  collections: string[];
-}
-
-/** Sources here that share a key or a file with what waits: those that may be the same. */
-export async function findHere(
-  db: Db,
-  workspaceId: string,
-  waiting: Pick<Waiting, 'id' | 'keys' | 'files'>[],
-): Promise<Here[]> {
-  if (!waiting.length) return [];
-  const w = sql`${workspaceId}::uuid`;
-  const pairs = (of: 'keys' | 'files'): [string[], string[]] => {
-    const all = waiting.flatMap((x) => x[of].map((value) => [x.id, value] as const));
-    return [all.map((a) => a[0]), all.map((a) => a[1])];
-  };
-  const [keyOf, keys] = pairs('keys');
-  const [fileOf, files] = pairs('files');
-  return rows(
-    db,
-    {
-      id: text(),
-      of: text(),
-      record: json<SourceRecord>(),
-      sameFile: truth,
-      addedAt: text(),
-      collections: list(text()),
-    },
-    sql`with shared as (
-        select u.of, k.source_id as id, false as file from ${table('u', { of: ['text', keyOf], key: ['text', keys] })}
-          join source_keys k on k.workspace_id = ${w} and k.key = u.key
-        union all select u.of, f.source_id, true from ${table('u', { of: ['text', fileOf], file: ['uuid', files] })}
-          join source_files f on f.workspace_id = ${w} and f.file_id = u.file)
-    select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
-      array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
-        where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
-    from (select of, id, bool_or(file) as file from shared group by of, id) x
-    join sources s on s.workspace_id = ${w} and s.id = x.id and s.presence = 'live'`,
-  );
 }
 
 /** The gatherings, with how many came and how many of them wait. */

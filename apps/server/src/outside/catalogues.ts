@@ -8,7 +8,7 @@ import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { Unreachable, type Fetcher } from './fetch.ts';
+import { Unreachable } from './fetch.ts';
 import { catalogues } from './tables.ts';
 
 /** How many of its last errors are kept. */
@@ -65,10 +65,10 @@ function refuseWrong({ protocol, address }: { protocol: ProtocolName; address: s
 }
 
 /** Asks a catalogue for a word before it is added: "42 records for “test”". */
-export async function tryCatalogue({ fetcher }: Services, { word, ...rest }: TryCatalogue): Promise<Tried> {
+export async function tryCatalogue(services: Services, { word, ...rest }: TryCatalogue): Promise<Tried> {
   refuseWrong(rest);
   try {
-    const { total, refused } = await ask(fetcher, rest, { words: word }, 0, 1);
+    const { total, refused } = await ask(services, rest, { words: word }, 0, 1);
     if (refused) return { answered: false, says: `It answered, but not this question: ${refused}` };
     return {
       answered: true,
@@ -91,11 +91,14 @@ const lineOf = (host: string): PQueue => {
 /** Until when a host asked to be left alone (RFC 9110, 10.2.3). */
 const restUntil = new Map<string, number>();
 
+/** What is needed to ask and to read what is answered. */
+export type Outward = Pick<Services, 'fetcher' | 'workers'>;
+
 /**
  * @throws Unreachable with the reason, in a sentence
  */
 export async function ask(
-  fetcher: Fetcher,
+  { fetcher, workers }: Outward,
   { protocol, address }: { protocol: ProtocolName; address: string },
   question: OutsideQuestion,
   from: number,
@@ -120,7 +123,7 @@ export async function ask(
     }
     if (reply.status >= 400) throw new Unreachable(`It answered with the error ${reply.status}`, reply.status < 500);
     try {
-      return spoken.read(reply.text);
+      return await workers.run('readAnswer', { protocol, text: reply.text });
     } catch (error) {
       throw new Unreachable(`Its answer cannot be read as ${spoken.name}: ${(error as Error).message}`, false);
     }

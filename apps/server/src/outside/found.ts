@@ -1,7 +1,7 @@
 /** What a search found, work by work: folded over the catalogues, with what is here already; and bringing it in. */
 import { and, eq } from 'drizzle-orm';
 import type { FoundPage, FoundQuery, FoundWork, GatherFound, Started } from '@pandecta/contract';
-import { bestOf, compare, matchKeys, VERDICTS } from '@pandecta/core/matching';
+import { bestOf, matchKeys } from '@pandecta/core/matching';
 import { nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
@@ -10,7 +10,7 @@ import { Refusal } from '../errors.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
 import type { Actor } from '../http/authorise.ts';
-import { findHere } from '../intake/store.ts';
+import { findMatches, type HereMatch } from '../intake/here.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { findHits, findSearch, type Hit } from './search.ts';
@@ -23,7 +23,7 @@ interface Folded {
   hits: Hit[];
 }
 
-/** The works of a search in the order asked for. */
+/** The works of a search that are asked for, in their order. */
 async function works(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<Folded[]> {
   const byWork = new Map<number, Hit[]>();
   for (const hit of await findHits(db, workspaceId, search))
@@ -34,7 +34,10 @@ async function works(db: Db, workspaceId: string, search: string, ask: FoundQuer
     subjects: [...new Set(list.flatMap((h) => h.subjects))],
     hits: list,
   }));
-  const kept = ask.fresh ? all.filter((w) => w.hits.some((h) => h.isNew)) : all;
+  const fresh = ask.fresh ? all.filter((w) => w.hits.some((h) => h.isNew)) : all;
+  // Which are here is asked of all only where those are to be left out.
+  const here = ask.absent ? await matchesOf(db, workspaceId, fresh) : undefined;
+  const kept = here ? fresh.filter((w) => !here.has(String(w.work))) : fresh;
   const text = (w: Folded): string =>
     ask.sort === 'author' ? (w.record.author ?? []).map(nameInverted).join('; ') : withoutMarkup(w.record.title ?? '');
   const year = (w: Folded): number => yearOf(w.record.issued) ?? -Infinity;
@@ -52,15 +55,17 @@ async function works(db: Db, workspaceId: string, search: string, ask: FoundQuer
   }
 }
 
-async function withHere(db: Db, workspaceId: string, list: Folded[]): Promise<FoundWork[]> {
-  const asked = list.map((w) => ({ id: String(w.work), record: w.record, keys: matchKeys(w.record), files: [] }));
-  const [here, paths] = await Promise.all([findHere(db, workspaceId, asked), pathsOf(db, workspaceId)]);
+const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<string, HereMatch[]>> =>
+  findMatches(
+    db,
+    workspaceId,
+    list.map(({ work, record }) => ({ id: String(work), record, keys: matchKeys(record), files: [] })),
+  );
+
+async function shown(db: Db, workspaceId: string, list: Folded[]): Promise<FoundWork[]> {
+  const [matches, paths] = await Promise.all([matchesOf(db, workspaceId, list), pathsOf(db, workspaceId)]);
   return list.map((w): FoundWork => {
-    const best = here
-      .filter((h) => h.of === String(w.work))
-      .map((h) => ({ h, verdict: compare(w.record, h.record).verdict }))
-      .filter((m) => m.verdict !== 'different')
-      .sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict))[0];
+    const best = matches.get(String(w.work))?.[0];
     return {
       id: String(w.work),
       record: w.record,
@@ -70,9 +75,9 @@ async function withHere(db: Db, workspaceId: string, list: Folded[]): Promise<Fo
       gathered: w.hits.some((h) => h.importId !== null),
       ...(best && {
         here: {
-          id: best.h.id,
+          id: best.here.id,
           verdict: best.verdict,
-          places: best.h.collections.flatMap((c) => paths.get(c)?.[0] ?? []),
+          places: best.here.collections.flatMap((c) => paths.get(c)?.[0] ?? []),
         },
       }),
     };
@@ -84,17 +89,7 @@ const AT_ONCE = 50;
 export async function found(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<FoundPage> {
   const { from = 0, count = AT_ONCE } = ask;
   const [told, all] = await Promise.all([findSearch(db, workspaceId, search), works(db, workspaceId, search, ask)]);
-  // Which are here is asked of all only where those are to be left out.
-  if (ask.absent) {
-    const absent = (await withHere(db, workspaceId, all)).filter((w) => !w.here);
-    return { search: told, total: absent.length, from, rows: absent.slice(from, from + count) };
-  }
-  return {
-    search: told,
-    total: all.length,
-    from,
-    rows: await withHere(db, workspaceId, all.slice(from, from + count)),
-  };
+  return { search: told, total: all.length, from, rows: await shown(db, workspaceId, all.slice(from, from + count)) };
 }
 
 /** Brings works into the intake, with where they were found. */
@@ -110,11 +105,7 @@ export async function gatherFound(
   const told = await findSearch(db, workspaceId, search);
   const names = new Map(told.asked.map((a) => [a.id, a.name]));
   const set = wanted && new Set(wanted);
-  const all = (await works(db, workspaceId, search, ask)).filter((w) => !set || set.has(String(w.work)));
-  const absent = ask.absent
-    ? new Set((await withHere(db, workspaceId, all)).filter((w) => !w.here).map((w) => w.id))
-    : undefined;
-  const chosen = absent ? all.filter((w) => absent.has(String(w.work))) : all;
+  const chosen = (await works(db, workspaceId, search, ask)).filter((w) => !set || set.has(String(w.work)));
   if (!chosen.length) throw new Refusal('invalid', 'none of what was found is chosen');
   const inputs = chosen.map((w): RecordInput => {
     const [first] = w.hits;

@@ -22,16 +22,16 @@ export async function lookUp(services: Services, workspaceId: string, record: So
 type Kind = (typeof BY_CATALOGUE)[keyof typeof BY_CATALOGUE];
 
 async function inCatalogues(
-  { db, fetcher }: Pick<Services, 'db' | 'fetcher'>,
+  services: Services,
   workspaceId: string,
   kind: Kind,
   value: string,
 ): Promise<LookedUpAnywhere> {
-  const { catalogues } = await listCatalogues(db, workspaceId);
+  const { catalogues } = await listCatalogues(services.db, workspaceId);
   const answers = await Promise.allSettled(
     catalogues.map(async (c) => ({
       name: c.name,
-      answer: await ask(fetcher, c, { words: '', identifier: { kind, value } }, 0, 5),
+      answer: await ask(services, c, { words: '', identifier: { kind, value } }, 0, 5),
     })),
   );
   for (const a of answers) {

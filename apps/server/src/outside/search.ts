@@ -6,7 +6,7 @@ import { inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@
 import { Folding } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact, type Db } from '../database/connect.ts';
-import { json, number, one, orNull, rows, text } from '../database/read.ts';
+import { json, number, one, orNull, rows, text, type RowOf } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -70,7 +70,7 @@ async function askOne(
   const begun = performance.now();
   const now = (): number => Math.round(performance.now() - begun);
   try {
-    const answer = await ask(services.fetcher, catalogue, question, from, PROTOCOLS[catalogue.protocol].atOnce);
+    const answer = await ask(services, catalogue, question, from, PROTOCOLS[catalogue.protocol].atOnce);
     await keep(services.db, workspaceId, search, catalogue, answer.entries, {
       state: answer.refused ? 'failed' : 'done',
       total: answer.total,
@@ -98,11 +98,9 @@ async function keep(
     const here = within(tx, workspaceId);
     const row = await here.first(searches, { asked: searches.asked }, eq(searches.id, search), { lock: 'update' });
     if (!row) return;
-    const before = await here.all(hits, { record: hits.record, ordinal: hits.ordinal }, eq(hits.searchId, search), {
-      by: [hits.ordinal],
-    });
+    const before = await here.all(hits, { record: hits.record, work: hits.work }, eq(hits.searchId, search));
     const folding = new Folding();
-    for (const b of before) folding.add(b.record);
+    for (const { record, work } of before) folding.put(record, work);
     const known = await seenBefore(
       tx,
       workspaceId,
@@ -160,14 +158,7 @@ const select = (
 /** A server that died over a search leaves catalogues it was asking: they are told to have failed. */
 const OVER_MS = 60_000;
 
-function told({
-  asked,
-  question,
-  ...rest
-}: { asked: Asked[]; question: OutsideQuestion; at: string } & Omit<
-  Search,
-  'asked' | 'question' | 'words' | 'found'
->): Search {
+function told({ asked, question, ...rest }: RowOf<typeof SEARCH>): Search {
   const over = Date.now() - Date.parse(rest.at) > OVER_MS;
   const settled = asked.map((a): Asked =>
     a.state === 'asking' && over ? { ...a, state: 'failed', says: 'The search was broken off' } : a,

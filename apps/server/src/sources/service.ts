@@ -10,9 +10,8 @@ import { transact } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
-import { findCollection } from '../places/store.ts';
+import { broughtTo, findDestination } from '../places/destination.ts';
 import type { Services } from '../services.ts';
-import { ensureTags, tagName } from '../tags/store.ts';
 import { insertSources } from './store.ts';
 import { sources } from './tables.ts';
 
@@ -56,7 +55,7 @@ export async function addByHand(
   { db, indexer }: Services,
   actor: Actor,
   input: Record<string, unknown>,
-  { collections, tags, reading }: Destination = { collections: [], tags: [], reading: null },
+  destination?: Destination,
 ): Promise<Changed> {
   refuseWrong(input);
   if (!input.type) throw new Refusal('invalid', 'the kind is missing');
@@ -67,18 +66,15 @@ export async function addByHand(
       presence: 'none',
       importId: null,
     });
-    const changes: Change[] = [{ do: 'presence', sources: [id], from: 'none', to: 'live' }];
-    for (const collection of collections) {
-      const { name } = await findCollection(tx, actor.workspaceId, collection);
-      changes.push({ do: 'file', collection, name, sources: [id], present: true });
-    }
-    const made = await ensureTags(tx, actor.workspaceId, tags, false);
-    for (const name of tags) {
-      const tag = made.get(tagName(name).toLowerCase());
-      if (tag) changes.push({ do: 'tag', tag, name, subject: false, sources: [id], present: true });
-    }
-    if (reading)
-      changes.push({ do: 'reading', member: actor.userId, states: { [id]: { before: null, after: reading } } });
+    const places = await findDestination(tx, actor.workspaceId, destination, 'refused');
+    const { reading } = places;
+    const changes: Change[] = [
+      { do: 'presence', sources: [id], from: 'none', to: 'live' },
+      ...broughtTo(places, [id]),
+      ...(reading
+        ? [{ do: 'reading', member: actor.userId, states: { [id]: { before: null, after: reading } } } satisfies Change]
+        : []),
+    ];
     return commitWithin(tx, actor, {
       do: 'all',
       says: `Added “${String(input.title ?? 'a source')}” by hand`,

@@ -28,6 +28,10 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   cite: 60_000,
   write: 300_000,
   vectors: 120_000,
+  takeApart: 30_000,
+  readReference: 30_000,
+  readPage: 30_000,
+  readAnswer: 30_000,
 };
 
 export class Workers {

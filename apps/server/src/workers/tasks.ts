@@ -9,6 +9,8 @@ import {
   type ReadResult,
   type TextFormat,
 } from '@pandecta/core/formats';
+import { PROTOCOLS, type OutsideAnswer, type ProtocolName } from '@pandecta/core/catalogues';
+import { takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
 import { isPage, readPage as readWebPage, savedFrom, tooDeep, type ReadPage } from '@pandecta/core/pages';
 import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
@@ -100,6 +102,13 @@ export function vectors(parts: TextParts[]): Vectors[] {
 export function recognise({ front, embedded, name }: { front: Page[]; embedded: Embedded; name: string }): Recognised {
   return recogniseWork(front, embedded, name);
 }
+
+/** What is typed or pasted, taken apart. */
+export const takeApart = (text: string): DoorPart[] => takeTextApart(text);
+
+/** What an outside catalogue answered. @throws Error where it is none of the protocol */
+export const readAnswer = ({ protocol, text }: { protocol: ProtocolName; text: string }): OutsideAnswer =>
+  PROTOCOLS[protocol].read(text);
 
 /** A printed reference as a record, with the stretches it was read from. */
 export const readReference = (text: string): ReadReference => readPrinted(text);

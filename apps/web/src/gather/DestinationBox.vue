@@ -7,8 +7,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitCombobox from '../kit/KitCombobox.vue';
 import KitField from '../kit/KitField.vue';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
-import { hasWords } from '../kit/words.ts';
-import { usePlaces } from '../places/store.ts';
+import { usePlaces, type Offer } from '../places/store.ts';
 import { TagInput, useAsk } from '../sources/index.ts';
 import { useDestination } from './destination.ts';
 
@@ -20,22 +19,18 @@ const text = ref('');
 const combo = useTemplateRef<{ focus(): void }>('combo');
 const set = computed(() => destination.set);
 
-/** The collection open in Sources is the likeliest. */
+/** The collection open in Sources is the likeliest; what is chosen already is not offered. */
+const MOST = 30;
 const entries = computed(() => {
-  const name = text.value.trim();
-  const free = places.flat.filter((c) => !set.value.collections.includes(c.id) && hasWords(c.path, name));
-  const first = free.filter((c) => c.id === ask.collection);
-  const known = places.flat.some((c) => c.name.toLowerCase() === name.toLowerCase());
-  return [
-    ...[...first, ...free.filter((c) => c.id !== ask.collection)]
-      .slice(0, 30)
-      .map((c) => ({ key: c.path, name: c.path, id: c.id })),
-    ...(name && !known ? [{ key: 'new', name: `New collection “${name}”`, id: '' }] : []),
-  ];
+  const free = places.offers(text.value).filter((o) => !o.id || !set.value.collections.includes(o.id));
+  const there = free
+    .filter((o) => o.id)
+    .sort((a, b) => Number(b.id === ask.collection) - Number(a.id === ask.collection));
+  return [...there.slice(0, MOST), ...free.filter((o) => o.make)];
 });
 
-async function addCollection(entry: { id: string }): Promise<void> {
-  const id = entry.id || (await places.make(text.value.trim()))?.id;
+async function addCollection(offer: Offer): Promise<void> {
+  const id = await places.take(offer);
   if (id) destination.addCollection(id);
   adding.value = null;
 }

@@ -23,16 +23,13 @@ const openId = computed(() => String(route.params.import || list.value?.imports[
  * Its own job's line tells how far it is; the report is looked at again with each state of it, also where the job had ended
  * before anyone saw it run.
  */
-const state = computed(() => jobs.list.find((j) => j.importId === openId.value)?.state);
+const job = computed(() => jobs.list.find((j) => j.importId === openId.value));
 const { value: report, trouble } = useAsked({
-  question: () => (openId.value ? { id: openId.value, state: state.value } : null),
+  question: () => (openId.value ? { id: openId.value, state: job.value?.state } : null),
   fetch: ({ id }, signal) => ask(routes.gather.report, { import: id, signal }),
   concerns: isTakenBack,
 });
-const open = computed(
-  () =>
-    report.value && { ...report.value, job: jobs.list.find((j) => j.id === report.value!.job.id) ?? report.value.job },
-);
+const open = computed(() => report.value && { ...report.value, job: job.value ?? report.value.job });
 </script>
 
 <template>

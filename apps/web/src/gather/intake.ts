@@ -26,7 +26,6 @@ export const useIntake = defineStore('intake', () => {
     include: missing.value ? [`lacks=${missing.value}`] : undefined,
     sort: sort.value || undefined,
   }));
-  const matching = computed(() => JSON.parse(JSON.stringify(question.value)) as Chosen['matching']);
 
   const list = makeList<typeof question.value, IntakeRow, IntakePage>({
     question: () => question.value,
@@ -36,7 +35,7 @@ export const useIntake = defineStore('intake', () => {
       return page;
     },
     ids: async (asked, from, count) => (await ask(routes.search.ids, { query: { ...asked, from, count } })).ids,
-    among: async (_, ids) => (await ask(routes.search.among, { body: { ...matching.value, ids } })).ids,
+    among: async (_, ids) => (await ask(routes.search.among, { body: { ...question.value, ids } })).ids,
     concerns: (touched) => concerns(touched, ['source', 'tag']),
     seen,
     holds: () => held.value,
@@ -59,7 +58,7 @@ export const useIntake = defineStore('intake', () => {
   const chosen = computed<Chosen | null>(() => {
     const selection = list.selection.value;
     if (!list.count.value) return list.cursor.value ? { ids: [list.cursor.value] } : null;
-    return selection.all ? { matching: matching.value!, except: [...selection.except] } : { ids: [...selection.ids] };
+    return selection.all ? { matching: question.value, except: [...selection.except] } : { ids: [...selection.ids] };
   });
 
   const takeIn = (which: Chosen, complete = false): Promise<unknown> =>

@@ -137,7 +137,7 @@ export const useOutside = defineStore('outside', () => {
     const begun = await changes.attempt(() =>
       ask(routes.outside.gather, {
         search: id,
-        body: { ...JSON.parse(JSON.stringify(which)), ...(ids && { works: ids }), destination: destination.take() },
+        body: { ...which, ...(ids && { works: ids }), destination: destination.take() },
       }),
     );
     if (!begun) return;

@@ -6,6 +6,7 @@ import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
+import { hasWords } from '../kit/words.ts';
 
 export interface Branch {
   placement: string;
@@ -14,6 +15,15 @@ export interface Branch {
   /** True when the collection stands in other places too. */
   shared: boolean;
   children: Branch[];
+}
+
+/** A collection, or one to be made. */
+export interface Offer {
+  key: string;
+  name: string;
+  count?: number;
+  id?: string;
+  make?: string;
 }
 
 export const usePlaces = defineStore('places', () => {
@@ -62,6 +72,20 @@ export const usePlaces = defineStore('places', () => {
 
   const make = (name: string, parent?: string): Promise<Changed | undefined> =>
     changes.change(() => ask(routes.places.make, { body: { name, ...(parent && { parent }) } }));
+  /** The collections a name that is typed may mean, and one to be made of it where none bears it. */
+  function offers(typed: string): Offer[] {
+    const name = typed.trim();
+    const known = flat.value.some((c) => c.name.toLowerCase() === name.toLowerCase());
+    return [
+      ...flat.value
+        .filter((c) => hasWords(c.path, name))
+        .map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id })),
+      ...(name && !known ? [{ key: 'new', name: `New collection “${name}”`, make: name }] : []),
+    ];
+  }
+  /** The collection that is offered, made where it is not there yet. */
+  const take = async ({ id, make: name }: Offer): Promise<string | undefined> =>
+    id ?? (name ? (await make(name))?.id : undefined);
   const rename = (collection: string, name: string, seen: string): Promise<unknown> =>
     changes.change(() => ask(routes.places.rename, { collection, body: { name, seen } }));
   const place = (collection: string, parent: string | null, movedFrom?: string): Promise<unknown> =>
@@ -71,5 +95,5 @@ export const usePlaces = defineStore('places', () => {
   const file = (chosen: Chosen, collection: string, present = true): Promise<unknown> =>
     changes.change(() => ask(routes.places.file, { body: { ...chosen, collection, present } }));
 
-  return { reply, byId, tree, flat, load, pathOf, make, rename, place, unplace, file };
+  return { reply, byId, tree, flat, load, pathOf, make, offers, take, rename, place, unplace, file };
 });

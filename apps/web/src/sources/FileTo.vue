@@ -4,33 +4,22 @@ import { computed, ref } from 'vue';
 import type { Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import ChooseBox from '../kit/ChooseBox.vue';
-import { hasWords } from '../kit/words.ts';
-import { usePlaces } from '../places/store.ts';
+import { usePlaces, type Offer } from '../places/store.ts';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
 const open = defineModel<boolean>('open', { required: true });
 const places = usePlaces();
 const text = ref('');
 
-interface Entry {
-  key: string;
-  name: string;
-  count?: number;
-  id?: string;
-}
-
-const entries = computed<Entry[]>(() => {
-  const name = text.value.trim();
-  const known = places.flat.some((c) => c.name.toLowerCase() === name.toLowerCase());
-  const found = places.flat.filter((c) => hasWords(c.path, name)).slice(0, 40);
-  return [
-    ...found.map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id })),
-    ...(name && !known ? [{ key: 'new', name: `New collection “${name}”` }] : []),
-  ];
+/** Of very many that fit, and the new one, which stands last. */
+const MOST = 40;
+const entries = computed(() => {
+  const all = places.offers(text.value);
+  return [...all.filter((o) => o.id).slice(0, MOST), ...all.filter((o) => o.make)];
 });
 
-async function choose({ id }: Entry): Promise<void> {
-  const target = id ?? (await places.make(text.value.trim()))?.id;
+async function choose(offer: Offer): Promise<void> {
+  const target = await places.take(offer);
   if (target) await places.file(props.chosen, target);
 }
 </script>

@@ -39,6 +39,9 @@ export interface DoorPart {
   wrong?: string;
 }
 
+/** More than this is a file, and comes in as one; in UTF-16 units. */
+export const MOST_TYPED = 400_000;
+
 interface Found {
   part: Omit<DoorPart, 'start'>;
   start: number;

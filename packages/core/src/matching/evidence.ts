@@ -2,9 +2,9 @@
  * Whether two records are of one work, by the evidence of the whole record: what speaks for it, what against it, and how
  * sure that makes one. What is missing in either says nothing.
  */
-import { nameShort, withoutMarkup, yearOf, type Name, type SourceRecord } from '../source/index.ts';
+import { nameShort, yearOf, type Name, type SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
-import { identifierKeys, titleKey } from './keys.ts';
+import { identifierKeys, mainOf, titleKey } from './keys.ts';
 
 export const VERDICTS = ['certain', 'very likely', 'perhaps', 'different'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -34,7 +34,7 @@ const title: Of = (a, b) => {
   if (!a.title || !b.title) return undefined;
   const [x, y] = [titleKey(a.title), titleKey(b.title)];
   if (x === y) return both('title', true, 'same title', '');
-  const main = (t: string): string => titleKey(withoutMarkup(t).split(/\s*[:?–—]\s+/)[0]!);
+  const main = (t: string): string => titleKey(mainOf(t));
   const short = main(a.title) === y || main(b.title) === x || main(a.title) === main(b.title);
   return short && Math.min(x.length, y.length) >= 12
     ? both('title', true, 'same title but for the subtitle', '')

@@ -1,7 +1,7 @@
 /** The same work from several catalogues is one line: which records are folded together, by the evidence of each pair. */
 import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
 import { compare } from './evidence.ts';
-import { identifierKeys, titleKey } from './keys.ts';
+import { identifierKeys, mainOf, titleKey } from './keys.ts';
 
 /** Records that come, one after another, each told the work it is of. */
 export class Folding {
@@ -16,21 +16,25 @@ export class Folding {
       this.works[w]!.every((other) => ['certain', 'very likely'].includes(compare(record, other).verdict)),
     );
     const work = found ?? this.works.length;
-    if (found === undefined) this.works.push([record]);
-    else this.works[work]!.push(record);
+    this.put(record, work, keys);
+    return work;
+  }
+
+  /** A record whose work is known already. */
+  put(record: SourceRecord, work: number, keys = keysOf(record)): void {
+    (this.works[work] ??= []).push(record);
     for (const key of keys) {
       const list = this.byKey.get(key);
       if (!list) this.byKey.set(key, [work]);
       else if (!list.includes(work)) list.push(work);
     }
-    return work;
   }
 }
 
 /** Where records that may be one work meet: identifiers, the main title, the title's first words with the year about. */
 function keysOf(record: SourceRecord): string[] {
   const title = titleKey(unescaped(withoutMarkup(record.title ?? '')));
-  const main = titleKey(unescaped(withoutMarkup(record.title ?? '').split(/\s*[:?–—]\s+/)[0]!));
+  const main = titleKey(unescaped(mainOf(record.title ?? '')));
   const year = yearOf(record.issued);
   return [
     ...identifierKeys(record),

@@ -33,6 +33,9 @@ export function titleKey(title: string): string {
   return fold(withoutMarkup(title)).replace(/[^\p{L}\p{N}]+/gu, '');
 }
 
+/** A title without its subtitle. */
+export const mainOf = (title: string): string => withoutMarkup(title).split(/\s*[:?–—]\s+/)[0]!;
+
 /** One key for a work without identifier: kind, title, year, first author, volume and pages, as one file repeats it. */
 export function wholeKey(record: SourceRecord): string | undefined {
   const title = record.title && titleKey(record.title);

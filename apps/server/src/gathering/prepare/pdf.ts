@@ -1,14 +1,12 @@
 /** A PDF: its pages, and the work it is, from its front, from what it says of itself, and from the registry. */
 import { sql } from 'drizzle-orm';
 import type { FileState, ImportMessage } from '@pandecta/contract';
-import type { Provenance } from '@pandecta/core/documents';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../../database/connect.ts';
-import { json, list, number, one, text } from '../../database/read.ts';
+import { json, number, one, text } from '../../database/read.ts';
 import { readPdf } from '../../files/read-pdf.ts';
-import type { Services } from '../../services.ts';
 import type { FileInput } from '../inputs.ts';
-import { candidate, message, type Prepared, type Preparing } from './candidate.ts';
+import { candidate, layRegistryOver, message, type Prepared, type Preparing } from './candidate.ts';
 import { lookUpDoi } from '../../outside/registry.ts';
 
 export async function preparePdf({ services, workspace, index, says }: Preparing, input: FileInput): Promise<Prepared> {
@@ -19,8 +17,8 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
     tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
   const known = await findRead(services.db, workspace.id, input.sha256);
   if (known) {
-    const { record, subjects, ...file } = known;
-    const one = candidate(index, record, {}, { subjects, file: { ...file, name: input.name } });
+    const { record, ...file } = known;
+    const one = candidate(index, record, {}, { file: { ...file, name: input.name } });
     return { input, format: 'PDF', messages, candidates: [one] };
   }
   const path = services.storage.path(input.sha256);
@@ -55,7 +53,17 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
     embedded: read.embedded,
     name: input.name,
   });
-  if (record.DOI) await fromRegistry(services, record, provenance, tell);
+  if (record.DOI) {
+    const { state, record: found } = await lookUpDoi(services, record.DOI);
+    if (state === 'silent')
+      tell(
+        'registry-silent',
+        'The identifier registry did not answer',
+        'the record was made from the document alone',
+        'info',
+      );
+    layRegistryOver(record, provenance, found);
+  }
   if (provenance.title?.from === 'file name')
     tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
   const file = { id: read.fileId, name: input.name, state: read.state, pages: read.pages };
@@ -71,33 +79,9 @@ const findRead = (db: Db, workspaceId: string, sha256: string) =>
       state: text<FileState>(),
       pages: number,
       record: json<SourceRecord>(),
-      subjects: list(text()),
     },
-    sql`select f.id, f.state, f.pages, s.record, '{}'::text[] as subjects from files f
+    sql`select f.id, f.state, f.pages, s.record from files f
     join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id
     join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'
     where f.workspace_id = ${workspaceId} and f.sha256 = ${sha256} and f.state <> 'waiting' limit 1`,
   );
-
-/** What the registry has of the DOI goes before what the document says; without an answer its own word stands. */
-async function fromRegistry(
-  services: Services,
-  record: SourceRecord,
-  provenance: Provenance,
-  tell: (rule: string, what: string, done: string, severity: ImportMessage['severity']) => void,
-): Promise<void> {
-  const { state, record: found } = await lookUpDoi(services, record.DOI!);
-  if (state === 'silent')
-    tell(
-      'registry-silent',
-      'The identifier registry did not answer',
-      'the record was made from the document alone',
-      'info',
-    );
-  for (const [field, value] of Object.entries(found ?? {})) {
-    // The DOI is known already, and in its normal form.
-    if (field === 'custom' || field === 'DOI') continue;
-    (record as Record<string, unknown>)[field] = value;
-    provenance[field] = { from: 'identifier registry', sure: 0.97 };
-  }
-}

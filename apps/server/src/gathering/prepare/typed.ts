@@ -2,7 +2,15 @@
 import type { DoorPart } from '@pandecta/core/door';
 import type { Kind, SourceRecord } from '@pandecta/core/source';
 import type { TypedInput } from '../inputs.ts';
-import { candidate, knownBy, message, type CameFrom, type Prepared, type Preparing } from './candidate.ts';
+import {
+  candidate,
+  knownBy,
+  layRegistryOver,
+  message,
+  type CameFrom,
+  type Prepared,
+  type Preparing,
+} from './candidate.ts';
 import { readRecords } from './file.ts';
 import { prepareLink } from './page.ts';
 import { lookUp } from '../../outside/look-up.ts';
@@ -49,11 +57,7 @@ async function prepareReference({ services, index }: Preparing, input: TypedInpu
   if (record.DOI) {
     const found = await lookUpDoi(services, record.DOI);
     lookedUp = found.state;
-    for (const [field, value] of Object.entries(found.record ?? {})) {
-      if (field === 'custom' || field === 'DOI') continue;
-      (record as Record<string, unknown>)[field] = value;
-      provenance[field] = { from: 'identifier registry', sure: 0.97 };
-    }
+    layRegistryOver(record, provenance, found.record);
   }
   const origin = { came, spans, ...(lookedUp && { lookedUp }) };
   return {

@@ -1,0 +1,77 @@
+/** Whether what comes in is here already: sources that share a key or a file with it, by the evidence of the whole records. */
+import { sql } from 'drizzle-orm';
+import { compare, VERDICTS, type Evidence } from '@pandecta/core/matching';
+import type { SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { json, list, rows, text, truth } from '../database/read.ts';
+import { table } from '../database/sql.ts';
+
+/** A record that comes in, with the keys and files it may be known by. */
+export interface Incoming {
+  id: string;
+  record: SourceRecord;
+  keys: string[];
+  files: string[];
+}
+
+export type HereMatch = Evidence & { here: Here };
+
+/** The sources here that are, or may be, what comes in, by its id; the likeliest first. */
+export async function findMatches(
+  db: Db,
+  workspaceId: string,
+  incoming: Incoming[],
+): Promise<Map<string, HereMatch[]>> {
+  const records = new Map(incoming.map((x) => [x.id, x.record]));
+  const out = new Map<string, HereMatch[]>();
+  for (const here of await findHere(db, workspaceId, incoming)) {
+    const match = { here, ...compare(records.get(here.of)!, here.record, here.sameFile) };
+    if (match.verdict !== 'different') out.set(here.of, [...(out.get(here.of) ?? []), match]);
+  }
+  for (const matches of out.values()) matches.sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
+  return out;
+}
+
+interface Here {
+  id: string;
+  /** The one that comes in and may be the same. */
+  of: string;
+  record: SourceRecord;
+  sameFile: boolean;
+  addedAt: string;
+  /** The collections it stands in. */
+  collections: string[];
+}
+
+/** Sources here that share a key or a file with what comes in. */
+async function findHere(db: Db, workspaceId: string, incoming: Incoming[]): Promise<Here[]> {
+  if (!incoming.length) return [];
+  const w = sql`${workspaceId}::uuid`;
+  const pairs = (of: 'keys' | 'files'): [string[], string[]] => {
+    const all = incoming.flatMap((x) => x[of].map((value) => [x.id, value] as const));
+    return [all.map((a) => a[0]), all.map((a) => a[1])];
+  };
+  const [keyOf, keys] = pairs('keys');
+  const [fileOf, files] = pairs('files');
+  return rows(
+    db,
+    {
+      id: text(),
+      of: text(),
+      record: json<SourceRecord>(),
+      sameFile: truth,
+      addedAt: text(),
+      collections: list(text()),
+    },
+    sql`with shared as (
+        select u.of, k.source_id as id, false as file from ${table('u', { of: ['text', keyOf], key: ['text', keys] })}
+          join source_keys k on k.workspace_id = ${w} and k.key = u.key
+        union all select u.of, f.source_id, true from ${table('u', { of: ['text', fileOf], file: ['uuid', files] })}
+          join source_files f on f.workspace_id = ${w} and f.file_id = u.file)
+    select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
+      array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+        where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
+    from (select of, id, bool_or(file) as file from shared group by of, id) x
+    join sources s on s.workspace_id = ${w} and s.id = x.id and s.presence = 'live'`,
+  );
+}
