@@ -44,6 +44,10 @@ export async function buildPrograms(more = {}) {
     entryPoints: { 'cli/main': 'apps/cli/src/main.ts' },
     splitting: true,
     minifySyntax: true,
+    // Packages that are no modules ask for Node's own by `require`.
+    banner: {
+      js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+    },
     chunkNames: 'cli/[name]-[hash]',
   });
 }

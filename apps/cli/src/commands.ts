@@ -2,10 +2,13 @@
 import type { ParseArgsConfig } from 'node:util';
 import {
   decodeText,
+  detectFormat,
+  eachJatsReference,
   eachSource,
   eachWritten,
   EXPORT_FORMATS,
   knownAs,
+  READ_NAMES,
   writeSources,
   type ExportFormat,
   type Item,
@@ -70,13 +73,37 @@ async function readItems(
   printed = false,
 ): Promise<{ name: string; items: Iterable<Item> | undefined; known?: string | undefined }> {
   const { name, bytes } = await readInput(positionals);
+  const document = await documentOf(bytes);
+  if (document) return { name, items: document };
   const { text } = decodeText(bytes);
   const items = printed ? await referencesOf(text) : (eachSource(text) ?? (await pageOf(text)));
   return items ? { name, items } : { name, items, known: knownAs(bytes, text) };
 }
 
+/** The references in the lists and notes of a word processor's document. */
+async function documentOf(bytes: Uint8Array): Promise<Iterable<Item> | undefined> {
+  const { officeFormat, readOffice } = await import('@pandecta/core/office');
+  const format = officeFormat(bytes);
+  if (!format) return undefined;
+  const { eachReference } = await import('@pandecta/core/references');
+  const references = readOffice(bytes, format).parts.filter((p) => p.kind === 'reference');
+  return references.length ? eachReference(references.map((p) => p.text).join('\n\n')) : [{ message: NO_REFERENCES }];
+}
+
+const NO_REFERENCES: Message = {
+  severity: 'error',
+  rule: 'no-references',
+  line: 0,
+  column: 0,
+  what: 'The document has no reference in its lists and notes',
+  done: 'nothing was read',
+};
+
+/** The entries of a printed list, or those of the list an article in JATS has. */
 const referencesOf = async (text: string): Promise<Iterable<Item>> =>
-  (await import('@pandecta/core/references')).eachReference(text);
+  detectFormat(text) === 'jats'
+    ? eachJatsReference(text)
+    : (await import('@pandecta/core/references')).eachReference(text);
 
 async function pageOf(text: string): Promise<Iterable<Item> | undefined> {
   if (!/<(?:!doctype html|html)\b/i.test(text.slice(0, 4000))) return undefined;
@@ -101,9 +128,7 @@ const notRead = (known: string | undefined): Message => ({
   rule: 'not-read',
   line: 0,
   column: 0,
-  what: known
-    ? `The file is ${known}, which is not read`
-    : 'The content is none of RIS, BibTeX, BibLaTeX, CSL-JSON, MODS or a page of the web',
+  what: known ? `The file is ${known}, which is not read` : `The content is none of ${READ_NAMES} or a page of the web`,
   done: 'nothing was read',
 });
 

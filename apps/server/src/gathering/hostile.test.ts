@@ -56,12 +56,12 @@ test('the entry that was left out is named', async () => {
 
 test('a file of a format that is known but not read is refused by its name', async () => {
   const report = await me.import({
-    'pubmed.nbib': 'PMID- 1\nOWN - NLM\nTI  - Silt.\nAU  - Vance I\n\nPMID- 2\nTI  - Gates.\nAU  - Okonjo M\n',
+    'index.ciw': 'FN Sallow Index\nVR 1.0\nPT J\nAU Vance, I\nTI Silt\nER\n\nEF\n',
     'page.pdf': '<!DOCTYPE html><html><title>Sign in</title></html>',
     'package.json': '{"name":"gauge","version":"1"}',
   });
   expect(Object.fromEntries(report.files.map((f) => [f.name, f.trouble]))).toEqual({
-    'pubmed.nbib': 'It is MEDLINE, which is not read',
+    'index.ciw': 'It is a tagged export with two-letter tags (FN, PT, AU, TI), which is not read',
     'page.pdf': 'It is an HTML page, which is not read',
     'package.json': 'It is JSON, but not of the CSL-JSON form, which is not read',
   });

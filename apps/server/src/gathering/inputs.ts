@@ -1,5 +1,6 @@
 /** What a gathering is made of, as it came. It is kept with the gathering, so that a job begun again has it all. */
 import type { DoorPart } from '@pandecta/core/door';
+import type { Columns } from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
 
 /** Where outside a source was found. */
@@ -17,6 +18,8 @@ export interface FileInput {
   bytes: number;
   /** The folders it lay in, where a folder or an archive came. */
   folder?: string;
+  /** What its columns are, where a person said it of a table. */
+  columns?: Columns;
 }
 
 /** A part of what was typed or pasted. */

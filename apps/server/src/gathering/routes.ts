@@ -11,6 +11,7 @@ import {
   type Through,
   type Way,
 } from '@pandecta/contract';
+import { checkColumns, type Columns } from '@pandecta/core/formats';
 import { lacksInWords, lacksOf } from '@pandecta/core/intake';
 import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
@@ -35,12 +36,15 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   declare(routes.gather.import, async ({ actor, request }) => {
     const inputs: Input[] = [];
     const set: Setting = {};
+    let columns: Columns | undefined;
     for await (const part of request.parts()) {
       if (part.type === 'file') {
         const stored = await storage.put(part.file);
         if (part.file.truncated) throw new Refusal('file_too_large', `${MOST_FILE_BYTES / 1024 ** 2} MB`);
-        inputs.push({ ...nameOf(part.filename), ...stored });
-      } else if (part.fieldname === 'destination') set.destination = await readDestination(String(part.value));
+        inputs.push({ ...nameOf(part.filename), ...stored, ...(columns && { columns }) });
+        columns = undefined;
+      } else if (part.fieldname === 'columns') columns = readColumns(String(part.value));
+      else if (part.fieldname === 'destination') set.destination = await readDestination(String(part.value));
       else if (part.fieldname === 'through') set.through = readThrough(String(part.value));
     }
     if (!inputs.length) throw new Refusal('no_files');
@@ -94,6 +98,15 @@ function readDestination(text: string): Promise<Destination> {
     return check(Destination, JSON.parse(text));
   } catch {
     throw new Refusal('invalid', 'the destination is not JSON');
+  }
+}
+
+/** Of the table that follows: a field for each heading. @throws Refusal with what is wrong with it */
+function readColumns(text: string): Columns {
+  try {
+    return checkColumns(JSON.parse(text));
+  } catch (error) {
+    throw new Refusal('invalid', `the columns: ${(error as Error).message}`);
   }
 }
 

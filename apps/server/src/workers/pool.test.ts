@@ -4,8 +4,8 @@ import { TookTooMuch, Workers } from './pool.ts';
 
 let workers: Workers;
 afterEach(() => workers.close());
-const small = Buffer.from('TY  - BOOK\nTI  - Tides\nER  - \n');
-const large = Buffer.from('TY  - BOOK\nTI  - Tides\nER  - \n'.repeat(200_000));
+const small = { bytes: Buffer.from('TY  - BOOK\nTI  - Tides\nER  - \n') };
+const large = { bytes: Buffer.from('TY  - BOOK\nTI  - Tides\nER  - \n'.repeat(200_000)) };
 
 test('a task that takes longer than it may is ended, and the next one is done', async () => {
   workers = new Workers(process.env.PANDECTA_TASKS, 1, { longest: { parse: 100 } });

@@ -6,12 +6,14 @@ import {
   readSources,
   writeSources,
   type ExportFormat,
+  type Columns,
   type ReadResult,
   type TextFormat,
 } from '@pandecta/core/formats';
 import { PROTOCOLS, type OutsideAnswer, type ProtocolName } from '@pandecta/core/catalogues';
-import { takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
+import { MOST_TYPED, takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
+import { OFFICE, officeFormat, readOffice } from '@pandecta/core/office';
 import { isPage, readPage as readWebPage, savedFrom, tooDeep, type ReadPage } from '@pandecta/core/pages';
 import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -57,16 +59,31 @@ function citerOf(folder: string, style: string, locale: string | undefined): Cit
   return made;
 }
 
-/** Reads a file of references; of one that is of no format we read, what it is, as far as that can be told. */
-export function parse(
-  bytes: Uint8Array,
-): (ReadResult & { format: TextFormat; encoding: string }) | { format?: never; known?: string; page?: ReadPage } {
+/** What a file holds: records of a format, or parts to be looked up and read, or a page; else what it is known as. */
+export type Parsed =
+  | (ReadResult & { format: TextFormat; encoding: string })
+  | { parts: DoorPart[]; otherNotes: number; as: string }
+  | { known?: string; page?: ReadPage };
+
+/** Reads a file of references, @param columns what its columns are, of a table */
+export function parse({ bytes, columns }: { bytes: Uint8Array; columns?: Columns | undefined }): Parsed {
+  const office = officeFormat(bytes);
+  if (office) {
+    try {
+      return { ...readOffice(bytes, office), as: OFFICE[office] };
+    } catch (error) {
+      return { known: `${OFFICE[office]} that is damaged (${(error as Error).message})` };
+    }
+  }
   const { text, encoding } = decodeText(bytes);
-  const result = readSources(text);
+  const result = readSources(text, columns);
   if (result) return { ...result, encoding };
   const known = knownAs(bytes, text);
   if (isPage(text)) return { page: readPage({ html: text, address: savedFrom(text) }), ...(known && { known }) };
-  return known ? { known } : {};
+  if (known || text.length > MOST_TYPED) return known ? { known } : {};
+  // A plain list of references or identifiers, when it holds any.
+  const parts = takeTextApart(text);
+  return parts.some((p) => p.kind !== 'text') ? { parts, otherNotes: 0, as: 'a list' } : {};
 }
 
 export function write({

@@ -11,6 +11,7 @@ import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
 import { useDestination } from './destination.ts';
 import { typed } from './door.ts';
+import TableColumns from './TableColumns.vue';
 import { droppedFiles, sending, useUpload } from './upload.ts';
 
 const over = ref(false);
@@ -56,6 +57,7 @@ useEventListener('paste', (e: ClipboardEvent) => {
 </script>
 
 <template>
+  <TableColumns />
   <div v-if="over" class="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-verdtint/85">
     <p class="rounded-md border-2 border-dashed border-verdigris bg-card px-8 py-5 text-center font-serif text-title">
       Let go to bring them in<span class="block font-sans text-body text-muted">{{ says }}</span>

@@ -2,11 +2,13 @@
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { MOST_FILE_BYTES, MOST_FILES, routes, type Destination, type Started } from '@pandecta/contract';
+import type { Columns } from '@pandecta/core/formats';
 import { useChanges } from '../act/changes.ts';
 import { addressOf } from '../api/client.ts';
 import { useSession } from '../session/store.ts';
 import { useDestination } from './destination.ts';
 import { useJobs } from './jobs.ts';
+import { columnsFor } from './tables.ts';
 
 export const sending = ref<{ files: number; share: number } | null>(null);
 
@@ -20,10 +22,18 @@ const named = (files: (File | Sent)[]): Sent[] =>
   files.map((f) => ('path' in f ? f : { file: f, path: f.webkitRelativePath || f.name }));
 
 /** A request whose sending can be followed: fetch cannot tell how much has gone. */
-export function upload(files: (File | Sent)[], destination: Destination): Promise<Started> {
+export function upload(
+  files: (File | Sent)[],
+  destination: Destination,
+  columns: ReadonlyMap<File, Columns> = new Map(),
+): Promise<Started> {
   const form = new FormData();
   form.append('destination', JSON.stringify(destination));
-  for (const { file, path } of named(files)) form.append('file', file, path);
+  for (const { file, path } of named(files)) {
+    // What its columns are goes before the table it is said of.
+    if (columns.has(file)) form.append('columns', JSON.stringify(columns.get(file)));
+    form.append('file', file, path);
+  }
   const session = useSession();
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
@@ -64,10 +74,12 @@ export function useUpload(): { send: (files: (File | Sent)[], collection?: strin
         );
       const large = named(files).find(({ file }) => file.size > MOST_FILE_BYTES);
       if (large) return tell(`${large.path} is larger than ${MOST_FILE_BYTES / 1024 ** 2} MB. Nothing was sent.`);
+      const columns = await columnsFor(named(files));
+      if (!columns) return;
       try {
         const chosen = destination.take();
         const collections = collection ? [...new Set([collection, ...chosen.collections])] : chosen.collections;
-        const { importId } = await upload(files, { ...chosen, collections });
+        const { importId } = await upload(files, { ...chosen, collections }, columns);
         await jobs.look();
         await router.push(`/gather/report/${importId}`);
       } catch (error) {

@@ -1,5 +1,5 @@
-/** SRU 1.1, 1.2 (Library of Congress) and 2.0 (OASIS searchRetrieve), with records in MODS. */
-import { readMods } from '../formats/mods/read.ts';
+/** SRU 1.1, 1.2 (Library of Congress) and 2.0 (OASIS searchRetrieve), with records in MODS, MARCXML or Dublin Core. */
+import { schemaRecord } from './schemas.ts';
 import { childOf, childrenOf, eachElement, textAt, type Element } from '../formats/xml/tree.ts';
 import type { OutsideAnswer, OutsideEntry, Protocol } from './protocol.ts';
 import type { OutsideQuestion } from './question.ts';
@@ -73,14 +73,13 @@ const sru = (version: '1.1' | '1.2' | '2.0'): Protocol => ({
   },
 });
 
-const EMPTY: Element = { name: '', attributes: {}, children: [], text: '', line: 0 };
+const EMPTY: Element = { name: '', attributes: {}, children: [], text: '', content: [], line: 0 };
 
 function entryOf(record: Element): OutsideEntry[] {
-  const mods = childOf(childOf(record, 'recordData'), 'mods');
-  if (!mods) return [];
-  const { record: read, subjects } = readMods(mods);
-  const accession = textAt(mods, 'recordInfo', 'recordIdentifier') ?? textAt(record, 'recordIdentifier') ?? '';
-  return read.title ? [{ record: read, subjects, accession }] : [];
+  const found = schemaRecord(childOf(record, 'recordData'));
+  if (!found) return [];
+  const accession = found.accession ?? textAt(record, 'recordIdentifier') ?? '';
+  return found.record.title ? [{ ...found, accession }] : [];
 }
 
 export const sru11 = sru('1.1');

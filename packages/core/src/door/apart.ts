@@ -80,8 +80,8 @@ function partsOfPiece(text: string, start: number): DoorPart[] {
   return /[\p{L}\p{N}]/u.test(text) ? [{ kind: 'text', text, start }] : [];
 }
 
-/** An identifier or a link stands for one thing, however often it is said. */
-function once(parts: DoorPart[]): DoorPart[] {
+/** An identifier, a link or a reference stands for one thing, however often it is said. */
+export function once(parts: DoorPart[]): DoorPart[] {
   const seen = new Set<string>();
   return parts.filter((p) => {
     if (p.kind === 'text' || p.kind === 'records') return true;
@@ -109,6 +109,10 @@ const PMID = /\bPMID:?\s*(\d{1,8})\b|^\s*(\d{7,8})\s*$/gi;
 const ISBN =
   /(?:\bISBN(?:-1[03])?:?\s*)?(?<![\d./-])(?:97[89][\s-]?(?:\d[\s-]?){9}[\d?X]|(?:(?<=ISBN(?:-10)?:?\s*)|(?=\d{1,5}-\d{1,7}-\d{1,6}-[\dX]))(?:\d[\s-]?){9}[\dX?])(?![\d-])/gi;
 const ISSN = /(?:\be?ISSN:?\s*)?(?<![\d/-])\d{4}[-‐–]\d{3}[\dX](?![\d-])/gi;
+
+/** The identifiers and links in a text, in their order, each once. */
+export const findIdentifiers = (text: string): DoorPart[] =>
+  once(identifiersIn(text).map(({ part, start }) => ({ ...part, start })));
 
 function identifiersIn(line: string): Found[] {
   const out: Found[] = [];

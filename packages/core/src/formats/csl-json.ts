@@ -14,7 +14,17 @@ import {
 import { DEEPEST, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
 import { settleIdentifiers } from './identifiers.ts';
 import { splitKeywords } from './keywords.ts';
-import { collect, EMPTY, Lines, type Item, type Message, type ReadResult, type ReadSource } from './message.ts';
+import {
+  collect,
+  EMPTY,
+  Lines,
+  type Entry,
+  type Item,
+  type Message,
+  type ReadResult,
+  type ReadSource,
+  type Writable,
+} from './message.ts';
 
 export const readCslJson = (text: string): ReadResult => collect(eachCslJson(text));
 
@@ -237,7 +247,7 @@ function endOfString(text: string, start: number): number {
 }
 
 /** A record as one CSL-JSON item: fields kept from a CSL-JSON file stand where they stood. */
-export function toCslItem(source: { record: SourceRecord; subjects: string[] }, id: string): Record<string, unknown> {
+export function toCslItem(source: Entry, id: string): Record<string, unknown> {
   const { custom, ...record } = source.record;
   const { fields, edtf } = withoutEdtf(record);
   const { 'csl-json': kept, ...others } = (custom ?? {}) as Record<string, unknown>;
@@ -267,7 +277,7 @@ function withoutEdtf(record: object): { fields: Record<string, unknown>; edtf?: 
 }
 
 /** Writes an array of items; ids are the citation keys where there are any, else the place in the list. */
-export function* eachCslItem(sources: Iterable<{ record: SourceRecord; subjects: string[] }>): Generator<string, void> {
+export function* eachCslItem(sources: Writable): Generator<string, void> {
   let count = 0;
   for (const s of sources) {
     count += 1;

@@ -20,7 +20,6 @@ AU  - Okonjo M
 
 describe('a file that only resembles a format is not read as it, and is named', () => {
   test.each([
-    [MEDLINE, 'MEDLINE'],
     [
       'FN Sallow Index\nVR 1.0\nPT J\nAU Vance, I\nTI Silt\nER\n\nEF\n',
       'a tagged export with two-letter tags (FN, PT, AU, TI)',
@@ -30,10 +29,9 @@ describe('a file that only resembles a format is not read as it, and is named', 
       '<!DOCTYPE html><html><style>@media (max-width: 3em) { a { b: c } }</style><p>@article{a, title={T}}</p></html>',
       'an HTML page',
     ],
-    ['<?xml version="1.0"?><PubmedArticleSet></PubmedArticleSet>', 'PubMed XML'],
     ['{"name": "gauge", "version": "1.0", "type": "module"}', 'JSON, but not of the CSL-JSON form'],
     ['{"type": "FeatureCollection", "features": []}', 'JSON, but not of the CSL-JSON form'],
-    ['Title,Author,Year\nSilt,Vance,2009\n', 'a table (CSV)'],
+    ['Dear Ines, the title, if you ask me,\nought to name the author, and the year.\n', undefined],
     ['{\\rtf1 Silt}', 'RTF'],
     ['\\documentclass{article}\n\\begin{document}Silt\\end{document}', 'a TeX document'],
     ['PK\x03\x04\x14\0\0\0word/document.xml', 'a DOCX document'],
@@ -58,6 +56,16 @@ test.each([
   ['% of my own\n@string{a = "b"}\n', 'bibtex'],
   ['Some words before\r\nTY  - JOUR\r\nER  - \r\n', 'ris'],
   ['TI  - No type\nER  - \n', 'ris'],
+  [MEDLINE, 'medline'],
+  ['<?xml version="1.0"?><PubmedArticleSet></PubmedArticleSet>', 'pubmed'],
+  ['<article xmlns:xlink="x" article-type="research-article"><front/></article>', 'jats'],
+  ['<collection xmlns="http://www.loc.gov/MARC21/slim"><record/></collection>', 'marcxml'],
+  ['00714cam a2200205 a 4500001001300000', 'marc'],
+  ['<oai_dc:dc xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>Silt</dc:title></oai_dc:dc>', 'dc'],
+  ['<?xml version="1.0"?>\n<TEI xmlns="http://www.tei-c.org/ns/1.0"/>', 'tei'],
+  ['---\nreferences:\n- id: silt\n  type: book\n', 'csl-yaml'],
+  ['Title,Author,Year\nSilt,Vance,2009\n', 'csv'],
+  ['Authors;Title;Publication year\nVance;Silt;2009\n', 'csv'],
   ['[]', 'csl-json'],
   ['{"items": [{"type": "book", "title": "T"}]}', 'csl-json'],
 ])('%j is read as %s', (text, format) => expect(detectFormat(text)).toBe(format));

@@ -1,8 +1,25 @@
 /** Finds the format of a file from what is in it; the name of a file is never asked. */
 import { ALL_KINDS } from '../source/index.ts';
 import { KIND_OF_ENTRY } from './bibtex/tables.ts';
+import { separatorOf } from './table/detect.ts';
 
-export type Format = 'ris' | 'bibtex' | 'csl-json' | 'mods' | 'pdf';
+/** The formats of text that are read, each with its name and the ends its files' names have. */
+export const TEXT_FORMATS = {
+  ris: { name: 'RIS', ends: /\.(ris|txt)$/i },
+  bibtex: { name: 'BibTeX', ends: /\.(bib|bibtex|txt)$/i },
+  'csl-json': { name: 'CSL-JSON', ends: /\.(json|csljson)$/i },
+  'csl-yaml': { name: 'CSL-YAML', ends: /\.(ya?ml|md)$/i },
+  mods: { name: 'MODS', ends: /\.(xml|mods)$/i },
+  marcxml: { name: 'MARCXML', ends: /\.(xml|marcxml|mrcx)$/i },
+  marc: { name: 'MARC (ISO 2709)', ends: /\.(mrc|marc|iso|dat|mrk8?)$/i },
+  medline: { name: 'MEDLINE', ends: /\.(nbib|medline|txt)$/i },
+  pubmed: { name: 'PubMed XML', ends: /\.xml$/i },
+  jats: { name: 'JATS', ends: /\.(xml|nxml)$/i },
+  dc: { name: 'Dublin Core', ends: /\.(xml|rdf|dc)$/i },
+  tei: { name: 'TEI', ends: /\.(xml|tei)$/i },
+  csv: { name: 'a table (CSV)', ends: /\.(csv|tsv|tab|txt)$/i },
+} as const;
+export type TextFormat = keyof typeof TEXT_FORMATS;
 
 export function isPdf(bytes: Uint8Array): boolean {
   // ISO 32000-1, 7.5.2 puts the header first; readers take it within the first 1024 bytes (annex H, note 13).
@@ -18,15 +35,17 @@ const ENTRY =
 const SELF = new Set(['string', 'preamble', 'comment', 'xdata', 'set']);
 
 /** The format of a text, or undefined when it is none of ours, however much it looks like one. */
-export function detectFormat(text: string): Exclude<Format, 'pdf'> | undefined {
+export function detectFormat(text: string): TextFormat | undefined {
   const start = text.slice(0, LOOKED_AT);
+  if (ISO2709.test(start)) return 'marc';
+  if (MARKED_UP.test(start)) return XML.find(({ like }) => like.test(start))?.format;
   if (/^\s*[[{]/.test(start)) {
     if (isCslJson(start)) return 'csl-json';
-  } else if (!MARKED_UP.test(start) && !TAGGED.some(({ tags }) => tags.test(start))) {
+  } else if (!TAGGED.some(({ tags }) => tags.test(start))) {
+    if (MEDLINE.test(start)) return 'medline';
     if (/^[ \t\uFEFF]*TY {1,2}- ?\S/m.test(start)) return 'ris';
     if (/^ER {1,2}- *$/m.test(start) && /^[A-Z][A-Z0-9] {1,2}- \S/m.test(start)) return 'ris';
   }
-  if (MARKED_UP.test(start)) return MODS.test(start) ? 'mods' : undefined;
   for (const m of start.matchAll(ENTRY)) {
     const type = m[1]!.toLowerCase();
     // A type that is none of the dialects' must at least be followed by a key and its comma.
@@ -34,7 +53,8 @@ export function detectFormat(text: string): Exclude<Format, 'pdf'> | undefined {
   }
   if (/@\s*(article|book|misc|incollection|inproceedings|online|report|thesis)\s*[{(]\s*[^\s,{}()"=]*\s*,/i.test(start))
     return 'bibtex';
-  return undefined;
+  if (CSL_YAML.test(start)) return 'csl-yaml';
+  return separatorOf(start) ? 'csv' : undefined;
 }
 
 /** A list of items, or one: something in it has a type of CSL or variables of its own. */
@@ -48,35 +68,39 @@ function isCslJson(start: string): boolean {
   );
 }
 
-const MODS = /<(?:\w+:)?mods(?:Collection)?[\s>]/;
-const MARKED_UP = /^[\s\uFEFF]*<(?:!doctype|html|\?xml|[a-z]+[:\s>])/i;
+/** A leader: length, status, type, level, and the places ISO 2709 fixes. */
+const ISO2709 = /^[\s\uFEFF]*\d{5}[acdnp][a-z][a-z].{2}22\d{5}/;
+/** A tag of more than two letters: RIS has none. */
+const MEDLINE = /^(?:PMID|DCOM|FAU|STAT|JID|LID|CRDT|PHST|BTI) {0,2}- ?\S/m;
+const CSL_YAML = /^(?:---[^\n]*\n\s*)?(?:references:\s*\n\s*)?- +["']?(?:id|type|title|DOI|author)["']?:/m;
+/** Kinds of XML, the outer ones first: a record of MARC may stand in an answer of another. */
+const XML: { format: TextFormat; like: RegExp }[] = [
+  { format: 'pubmed', like: /<Pubmed(?:Book)?Article(?:Set)?[\s>]/ },
+  { format: 'jats', like: /<article\b[^<>]*?(?:dtd-version|article-type)=|<article\b[^<>]*>\s*<front[\s>]/ },
+  { format: 'mods', like: /<(?:\w+:)?mods(?:Collection)?[\s>]/ },
+  { format: 'marcxml', like: /<(?:\w+:)?(?:collection|record)\b[^<>]*marc21|<(?:\w+:)?datafield\b/i },
+  { format: 'tei', like: /<TEI(?:\.2)?[\s>]|<(?:\w+:)?(?:biblStruct|listBibl)[\s>]/ },
+  { format: 'dc', like: /<(?:oai_)?dc:|<(?:\w+:)?(?:title|creator)\b[^<>]*purl\.org\/dc\// },
+];
+const MARKED_UP = /^[\s\uFEFF]*<(?:!doctype|html|\?xml|!--|[a-z_]+[:\s>])/i;
 
-/** Formats of tagged lines that are not RIS, each by tags that RIS does not have. */
+/** Formats of tagged lines that are neither RIS nor MEDLINE, each by tags that those do not have. */
 const TAGGED: { name: string; tags: RegExp }[] = [
-  { name: 'MEDLINE', tags: /^(?:PMID|DCOM|FAU |STAT|JID |LID |CRDT|PHST)\s*- \S/m },
   { name: 'a tagged export with two-letter tags (FN, PT, AU, TI)', tags: /^FN \S[^\n]*\n(?:VR|PT) \S/m },
   { name: 'refer', tags: /^%[0A-Z] \S[^\n]*\r?\n%[0-9A-Z@] \S/m },
 ];
 
 /** Formats a text shows by how it begins. */
 const BEGINNINGS: { name: string; like: RegExp }[] = [
-  { name: 'MARCXML', like: /<(?:\w+:)?(?:collection|record)\b[^<>]*marc21/i },
-  { name: 'PubMed XML', like: /<PubmedArticle(?:Set)?[\s>]/ },
-  { name: 'JATS (XML)', like: /<article\b[^<>]*?(?:dtd-version|article-type)=/ },
-  { name: 'Dublin Core (XML)', like: /<(?:oai_)?dc:/ },
   { name: 'Office Open XML sources', like: /<b:Sources[\s>]/ },
-  { name: 'TEI (XML)', like: /<TEI[\s>]/ },
   { name: 'RDF', like: /<rdf:RDF[\s>]/ },
   { name: 'an Atom or RSS feed', like: /<(?:feed|rss)[\s>]/ },
   { name: 'an HTML page', like: /^[\s\uFEFF]*<(?:!doctype html|html)|<(?:head|body)[\s>]/i },
   { name: 'XML', like: /^[\s\uFEFF]*<\?xml/i },
   { name: 'RTF', like: /^\{\\rtf/ },
   { name: 'PostScript', like: /^%!PS/ },
-  { name: 'MARC (ISO 2709)', like: /^\d{5}[acdnp][a-z]{2}[^\n]{2}22\d{5}/ },
-  { name: 'CSL YAML', like: /^(?:---\s*)?(?:references:\s*)?-\s+(?:id|type|title):/m },
   { name: 'a TeX document', like: /^\s*(?:%[^\n]*\n\s*)*\\(?:documentclass|documentstyle|begin)\b/ },
   { name: 'JSON, but not of the CSL-JSON form', like: /^[\s\uFEFF]*[[{]\s*["{[\]}]/ },
-  { name: 'a table (CSV)', like: /^[^\n,;\t]{0,60}(?:title|author|year|doi)[^\n,;\t]{0,60}[,;\t][^\n]*\n/i },
 ];
 
 const MAGIC: { name: string; bytes: string }[] = [

@@ -1,15 +1,20 @@
 import { withoutNul } from '../text/index.ts';
+import { decodeMarc8, isMarc8 } from './marc/marc8.ts';
 
 /**
  * Bytes to text. A byte order mark decides; without one, UTF-16 shows by its zero bytes, valid UTF-8 is taken for
  * UTF-8 (RFC 3629: other encodings are very unlikely to be valid by accident), and what remains is read as
- * windows-1252, whose printable characters include those of ISO 8859-1.
+ * windows-1252, whose printable characters include those of ISO 8859-1. Records of MARC say themselves what they are in.
  */
-export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252' | 'MARC-8';
 
 export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } {
   const marked = byMark(bytes) ?? byZeros(bytes);
   if (marked) return { text: withoutNul(new TextDecoder(marked).decode(bytes)), encoding: marked };
+  if (isMarc8(bytes)) {
+    const text = decodeMarc8(bytes);
+    return { text: withoutNul(text), encoding: /[^\x00-\x7f]/.test(text) ? 'MARC-8' : 'utf-8' };
+  }
   try {
     return { text: withoutNul(new TextDecoder('utf-8', { fatal: true }).decode(bytes)), encoding: 'utf-8' };
   } catch {

@@ -2,53 +2,95 @@
 import { eachBibtex } from './bibtex/read.ts';
 import { eachBibtexEntry } from './bibtex/write.ts';
 import { eachCslItem, eachCslJson } from './csl-json.ts';
-import { detectFormat } from './detect.ts';
+import { eachCslYaml, eachCslYamlItem } from './csl-yaml.ts';
+import type { ExportFormat } from './exports.ts';
+import { detectFormat, TEXT_FORMATS, type TextFormat } from './detect.ts';
+import { eachDublinCore } from './dublin-core/read.ts';
+import { eachDublinCoreEntry } from './dublin-core/write.ts';
+import { eachJats } from './jats/read.ts';
+import { eachIso2709, eachIso2709Entry } from './marc/iso2709.ts';
+import { eachMarcXml, eachMarcXmlEntry } from './marc/xml.ts';
+import { eachMedline } from './medline/read.ts';
+import { eachMedlineEntry } from './medline/write.ts';
+import { collect, type Item, type ReadResult, type Writable } from './message.ts';
 import { eachMods } from './mods/read.ts';
 import { eachModsEntry } from './mods/write.ts';
-import { collect, type Item, type ReadResult } from './message.ts';
+import { eachPubmed } from './pubmed/read.ts';
 import { eachRis } from './ris/read.ts';
 import { eachRisEntry } from './ris/write.ts';
-import type { SourceRecord } from '../source/index.ts';
+import type { Columns } from './table/columns.ts';
+import { eachRow } from './table/read.ts';
+import { eachTableRow } from './table/write.ts';
+import { eachTei } from './tei/read.ts';
+import { eachTeiEntry } from './tei/write.ts';
 
 export * from './message.ts';
 export * from './encoding.ts';
 export * from './detect.ts';
+export * from './exports.ts';
 export { readCslJson, readItem, toCslItem } from './csl-json.ts';
 export { settleIdentifiers } from './identifiers.ts';
 export { readRis } from './ris/read.ts';
 export { readBibtex } from './bibtex/read.ts';
 export { modsIdentifier, readMods } from './mods/read.ts';
 export { modsOf } from './mods/write.ts';
+export { marcIdentifier, readMarc } from './marc/read.ts';
+export { marcFrom } from './marc/xml.ts';
+export { readDublinCore } from './dublin-core/read.ts';
+export { eachJatsReference } from './jats/read.ts';
+export { checkColumns, COLUMN_FIELDS, columnsOf, type ColumnField, type Columns } from './table/columns.ts';
+export { previewTable, type Preview } from './table/read.ts';
 export { readEntry as readFeedEntry } from './atom/read.ts';
 export { childrenOf, childOf, eachElement, escapeXml, textAt, type Element } from './xml/tree.ts';
 
-export const EXPORT_FORMATS = ['ris', 'bibtex', 'biblatex', 'csl-json', 'mods'] as const;
-export type ExportFormat = (typeof EXPORT_FORMATS)[number];
-
-export const EXPORT_INFO: Record<ExportFormat, { name: string; extension: string; mediaType: string }> = {
-  ris: { name: 'RIS', extension: 'ris', mediaType: 'application/x-research-info-systems' },
-  bibtex: { name: 'BibTeX', extension: 'bib', mediaType: 'application/x-bibtex' },
-  biblatex: { name: 'BibLaTeX', extension: 'bib', mediaType: 'application/x-bibtex' },
-  'csl-json': { name: 'CSL-JSON', extension: 'json', mediaType: 'application/vnd.citationstyles.csl+json' },
-  mods: { name: 'MODS', extension: 'xml', mediaType: 'application/mods+xml' },
+const WRITERS: Record<ExportFormat, (sources: Writable) => Generator<string, void>> = {
+  ris: eachRisEntry,
+  bibtex: (sources) => eachBibtexEntry(sources, 'bibtex'),
+  biblatex: (sources) => eachBibtexEntry(sources, 'biblatex'),
+  'csl-json': eachCslItem,
+  'csl-yaml': eachCslYamlItem,
+  mods: eachModsEntry,
+  marcxml: eachMarcXmlEntry,
+  marc: eachIso2709Entry,
+  medline: eachMedlineEntry,
+  dc: eachDublinCoreEntry,
+  tei: eachTeiEntry,
+  csv: eachTableRow,
 };
 
-export type TextFormat = 'ris' | 'bibtex' | 'csl-json' | 'mods';
-/** What each is called. */
-export const FORMAT_NAMES: Record<TextFormat, string> = {
-  ris: 'RIS',
-  bibtex: 'BibTeX',
-  'csl-json': 'CSL-JSON',
-  mods: 'MODS',
+const READERS: Record<TextFormat, (text: string, columns?: Columns) => Iterable<Item>> = {
+  ris: eachRis,
+  bibtex: eachBibtex,
+  'csl-json': eachCslJson,
+  'csl-yaml': eachCslYaml,
+  mods: eachMods,
+  marcxml: eachMarcXml,
+  marc: eachIso2709,
+  medline: eachMedline,
+  pubmed: eachPubmed,
+  jats: eachJats,
+  dc: eachDublinCore,
+  tei: eachTei,
+  csv: eachRow,
 };
 
-const READERS = { ris: eachRis, bibtex: eachBibtex, 'csl-json': eachCslJson, mods: eachMods };
+/** The names of what is read, as they stand in a sentence. */
+export const READ_NAMES = `${Object.values(TEXT_FORMATS)
+  .map((f) => f.name)
+  .join(', ')} or PDF`;
 
-/** Reads a text of any of the formats; undefined when it is none of them. */
-export function readSources(text: string): (ReadResult & { format: TextFormat }) | undefined {
-  const format = detectFormat(text);
-  return format && { format, ...collect(READERS[format](text)) };
+/**
+ * Reads a text of any of the formats; undefined when it is none of them.
+ * @param columns what the columns are, of a table
+ */
+export function readSources(text: string, columns?: Columns): (ReadResult & { format: TextFormat }) | undefined {
+  const format = columns ? 'csv' : detectFormat(text);
+  return format && { format, ...readAs(format, text, columns) };
 }
+
+/** Reads a text as what it is said to be, whatever it resembles. */
+export const readAs = (format: TextFormat, text: string, columns?: Columns): ReadResult =>
+  collect(READERS[format](text, columns));
 
 /** The same, one after another: of a large file no more than an entry is held at a time. */
 export function eachSource(text: string): Iterable<Item> | undefined {
@@ -56,15 +98,9 @@ export function eachSource(text: string): Iterable<Item> | undefined {
   return format && READERS[format](text);
 }
 
-export type Writable = Iterable<{ record: SourceRecord; subjects: string[] }>;
-
 export const writeSources = (sources: Writable, format: ExportFormat): string =>
   [...eachWritten(sources, format)].join('');
 
 /** The text of the sources in its parts, one after another. */
-export function eachWritten(sources: Writable, format: ExportFormat): Generator<string, void> {
-  if (format === 'ris') return eachRisEntry(sources);
-  if (format === 'csl-json') return eachCslItem(sources);
-  if (format === 'mods') return eachModsEntry(sources);
-  return eachBibtexEntry(sources, format);
-}
+export const eachWritten = (sources: Writable, format: ExportFormat): Generator<string, void> =>
+  WRITERS[format](sources);

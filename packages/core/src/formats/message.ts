@@ -14,11 +14,17 @@ export interface Message {
   done: string;
 }
 
-/** One entry as a reader found it. */
-export interface ReadSource {
+/** One entry, as it is written. */
+export interface Entry {
   record: SourceRecord;
   /** Keywords that came with the record; they become subject terms, never a person's tags. */
   subjects: string[];
+}
+
+export type Writable = Iterable<Entry>;
+
+/** One entry as a reader found it. */
+export interface ReadSource extends Entry {
   /** The line its entry begins on, from 1. */
   line: number;
 }

@@ -3,17 +3,13 @@
  * What the standard form could not hold is one small JSON object, stored in a field the format leaves to its users.
  */
 import { DEEPEST, depthOf, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
-import { isFieldValue, same, type SourceRecord } from '../source/index.ts';
+import { isFieldValue, same } from '../source/index.ts';
+import type { Entry } from './message.ts';
 
 export interface Remainder {
   set?: Record<string, unknown>;
   unset?: string[];
   subjects?: string[];
-}
-
-interface Entry {
-  record: SourceRecord;
-  subjects: string[];
 }
 
 /** What must be added to `read` to make `wanted` of it, or undefined when they are the same. */

@@ -4,8 +4,7 @@
  * in a span (ANSI/NISO Z39.88, "COinS"), Open Graph, and relations of links (RFC 8288, RFC 8574).
  */
 import type { CheerioAPI } from 'cheerio';
-import { normaliseDoi, normaliseIsbn, normaliseIssn } from '../identifiers/index.ts';
-import { parseDate, parseName, type Kind, type Name, type SourceRecord, type TextVariable } from '../source/index.ts';
+import { Making, parseName, type Kind, type SourceRecord } from '../source/index.ts';
 
 export interface Stated {
   record: Partial<SourceRecord>;
@@ -14,42 +13,9 @@ export interface Stated {
   sure: number;
 }
 
-const squeezed = (text: string): string => text.replace(/\s+/g, ' ').trim();
-
-class Making {
-  readonly record: Partial<SourceRecord> = {};
-  readonly subjects: string[] = [];
-
-  text(field: TextVariable, value: string | undefined): void {
-    const v = value && squeezed(value);
-    if (v && !this.record[field]) this.record[field] = v;
-  }
-  date(value: string | undefined): void {
-    const date =
-      value && !this.record.issued ? parseDate(value.replace(/T.*$/, '').replace(/\//g, '-').trim()) : undefined;
-    if (date) this.record.issued = date;
-  }
-  people(field: 'author' | 'editor', names: (string | undefined)[]): void {
-    const list = names.flatMap((n): Name[] => (n && squeezed(n) ? [personOf(squeezed(n))] : []));
-    if (list.length && !this.record[field]) this.record[field] = list;
-  }
-  doi(value: string | undefined): void {
-    const doi = value && normaliseDoi(value);
-    if (doi) this.record.DOI ??= doi;
-  }
-  stated(sure: number): Stated | undefined {
-    return Object.keys(this.record).length ? { record: this.record, subjects: this.subjects, sure } : undefined;
-  }
-}
-
-/** A name as pages have it; a body is not taken apart. */
-function personOf(text: string): Name {
-  return /\b(?:university|institute|ministry|council|commission|society|agency|staff|team|desk|editors?|inquiry|office)\b/i.test(
-    text,
-  )
-    ? { literal: text }
-    : parseName(text);
-}
+/** What was made, where it is anything. */
+const stated = (m: Making, sure: number): Stated | undefined =>
+  Object.keys(m.record).length ? { record: m.record, subjects: m.subjects, sure } : undefined;
 
 type Tags = (name: string) => string[];
 
@@ -78,11 +44,10 @@ export function citationTags(tags: Tags): Stated | undefined {
   m.text('container-title', container);
   m.text('volume', first('volume'));
   m.text('issue', first('issue'));
-  const [from, to] = [first('firstpage'), first('lastpage')];
-  if (from) m.text('page', to && to !== from ? `${from}-${to}` : from);
+  m.pages(first('firstpage'), first('lastpage'));
   m.doi(first('doi'));
-  m.text('ISSN', first('issn') && normaliseIssn(first('issn')!));
-  m.text('ISBN', first('isbn') && normaliseIsbn(first('isbn')!));
+  m.issn(first('issn'));
+  m.isbn(first('isbn'));
   m.text('PMID', first('pmid'));
   m.text('publisher', first('publisher') ?? first('dissertation_institution') ?? first('technical_report_institution'));
   m.text('number', first('technical_report_number'));
@@ -103,7 +68,7 @@ export function citationTags(tags: Tags): Stated | undefined {
   ];
   if (m.record.title)
     m.record.type = kind.find(([tag]) => first(tag))?.[1] ?? (first('doi') ? 'article-journal' : 'webpage');
-  return m.stated(0.95);
+  return stated(m, 0.95);
 }
 
 export function dublinCore(tags: Tags): Stated | undefined {
@@ -119,7 +84,7 @@ export function dublinCore(tags: Tags): Stated | undefined {
   for (const id of all('identifier')) m.doi(id);
   m.text('container-title', all('source')[0] ?? tags('prism.publicationname')[0]);
   m.subjects.push(...all('subject').flatMap((s) => s.split(/\s*;\s*/)));
-  return m.stated(0.85);
+  return stated(m, 0.85);
 }
 
 export function prism(tags: Tags): Stated | undefined {
@@ -128,12 +93,11 @@ export function prism(tags: Tags): Stated | undefined {
   m.text('container-title', first('publicationname'));
   m.text('volume', first('volume'));
   m.text('issue', first('number'));
-  const [from, to] = [first('startingpage'), first('endingpage')];
-  if (from) m.text('page', to && to !== from ? `${from}-${to}` : from);
+  m.pages(first('startingpage'), first('endingpage'));
   m.date(first('publicationdate') ?? first('coverdate'));
   m.doi(first('doi'));
-  m.text('ISSN', first('issn') && normaliseIssn(first('issn')!));
-  return m.stated(0.9);
+  m.issn(first('issn'));
+  return stated(m, 0.9);
 }
 
 export function openGraph(tags: Tags): Stated | undefined {
@@ -147,7 +111,7 @@ export function openGraph(tags: Tags): Stated | undefined {
     tags('article:author').filter((a) => !/^https?:/.test(a)),
   );
   m.text('URL', tags('og:url')[0]);
-  return m.stated(0.7);
+  return stated(m, 0.7);
 }
 
 const SCHEMA_KINDS: Record<string, Kind> = {
@@ -218,10 +182,10 @@ export function schemaThing(thing: Json, kind: Kind): Stated | undefined {
       m.text('container-title', textOf(part.name));
     m.text('ISSN', textOf(part.issn));
   }
-  const [from, to] = [textOf(thing.pageStart), textOf(thing.pageEnd)];
-  m.text('page', textOf(thing.pagination) ?? (from && to && to !== from ? `${from}-${to}` : from));
+  m.text('page', textOf(thing.pagination));
+  m.pages(textOf(thing.pageStart), textOf(thing.pageEnd));
   for (const id of [...listOf(thing.identifier), ...listOf(thing.sameAs), thing['@id']]) m.doi(textOf(id));
-  m.text('ISBN', textOf(thing.isbn) && normaliseIsbn(textOf(thing.isbn)!));
+  m.isbn(textOf(thing.isbn));
   const site = textOf(thing.publisher);
   m.text(
     kind === 'article-newspaper' || kind === 'webpage' || kind === 'post-weblog' ? 'container-title' : 'publisher',
@@ -234,7 +198,7 @@ export function schemaThing(thing: Json, kind: Kind): Stated | undefined {
       .flatMap((k) => (textOf(k) ?? '').split(/\s*,\s*/))
       .filter(Boolean),
   );
-  return m.record.title ? m.stated(0.9) : undefined;
+  return m.record.title ? stated(m, 0.9) : undefined;
 }
 
 /** OpenURL context objects in spans: each is one item of the page. */
@@ -255,12 +219,12 @@ export function coins($: CheerioAPI): Stated[] {
       m.date(first('date'));
       m.text('volume', first('volume'));
       m.text('issue', first('issue'));
-      const [from, to] = [first('spage'), first('epage')];
-      m.text('page', first('pages') ?? (from && to ? `${from}-${to}` : from));
+      m.text('page', first('pages'));
+      m.pages(first('spage'), first('epage'));
       m.text('publisher', first('pub'));
       m.text('publisher-place', first('place'));
-      m.text('ISSN', first('issn') && normaliseIssn(first('issn')!));
-      m.text('ISBN', first('isbn') && normaliseIsbn(first('isbn')!));
+      m.issn(first('issn'));
+      m.isbn(first('isbn'));
       for (const id of p.getAll('rft_id')) m.doi(id.replace(/^info:doi\//, ''));
       if (!m.record.title) return [];
       m.record.type = isBook
@@ -270,7 +234,7 @@ export function coins($: CheerioAPI): Stated[] {
         : first('jtitle')
           ? 'article-journal'
           : 'document';
-      return m.stated(0.9) ?? [];
+      return stated(m, 0.9) ?? [];
     });
 }
 
@@ -279,10 +243,10 @@ export function seen($: CheerioAPI): Stated | undefined {
   const m = new Making();
   m.text('title', $('article h1, main h1, h1').first().text() || $('title').first().text());
   const by = $('[rel=author], [class*=byline], [class*=by-line], address').first().text();
-  const names = squeezed(by).replace(/^(?:by|von|par|de|por)\s+/i, '');
+  const names = by.trim().replace(/^(?:by|von|par|de|por)\s+/i, '');
   if (names && names.length < 120) m.people('author', names.split(/\s*(?:,| and | & | und | et )\s*/));
   m.date($('time[datetime]').first().attr('datetime') ?? $('time').first().text());
-  return m.stated(0.5);
+  return stated(m, 0.5);
 }
 
 export function linkRelations($: CheerioAPI): Stated | undefined {
@@ -292,5 +256,5 @@ export function linkRelations($: CheerioAPI): Stated | undefined {
   m.text('URL', at('cite-as') && !m.record.DOI ? at('cite-as') : at('canonical'));
   m.text('license', at('license'));
   m.text('language', $('html').attr('lang'));
-  return m.stated(0.9);
+  return stated(m, 0.9);
 }

@@ -1,10 +1,8 @@
 /** The names of a printed reference: "Vance S, Ito R.", "Vance, Solveig, and Ren Ito", "S. Vance & R. Ito". */
-import { OTHERS, parseName, type Name } from '../source/index.ts';
+import { isBody, OTHERS, parseName, type Name } from '../source/index.ts';
 
 const INITIALS = /^(?:\p{Lu}\p{Ll}?\.?[\s-]?){1,4}$/u;
 const GLUED = /^(.+?)\s+(\p{Lu}{1,3})$/u;
-const BODY =
-  /\b(?:university|institute|department|ministry|commission|council|committee|agency|association|society|office|board|group|consortium|organi[sz]ation|authority|inquiry|bureau|court|parliament|bank|foundation|trust|centre|center|ltd|inc|gmbh)\b/i;
 
 /** Reads a list of names in whichever order and with whichever separators it is printed. */
 export function readNames(text: string): Name[] {
@@ -22,7 +20,7 @@ export function readNames(text: string): Name[] {
 
 function readOne(text: string): Name {
   const t = text.trim().replace(/^(?:&|and|und|et|y)\s+/i, '');
-  if (BODY.test(t) && !/,/.test(t)) return { literal: t };
+  if (isBody(t) && !/,/.test(t)) return { literal: t };
   const glued = GLUED.exec(t.replace(/\.$/, ''));
   if (glued && !/[,.]./.test(t)) return parseName(`${glued[1]}, ${[...glued[2]!].join('. ')}.`);
   return parseName(t);

@@ -5,14 +5,12 @@ import { readBibtex } from './read.ts';
 import { langid } from './keys.ts';
 import { entryOfKind, FIELD_OF_VARIABLE, NAME_FIELDS, VERBATIM } from './tables.ts';
 import { protectCapitals, textToLatex } from '../latex/index.ts';
+import type { Writable } from '../message.ts';
 import { remainderOf } from '../remainder.ts';
 
 export type BibDialect = 'bibtex' | 'biblatex';
 
-export function* eachBibtexEntry(
-  sources: Iterable<{ record: SourceRecord; subjects: string[] }>,
-  dialect: BibDialect,
-): Generator<string, void> {
+export function* eachBibtexEntry(sources: Writable, dialect: BibDialect): Generator<string, void> {
   const keys = new Set<string>();
   for (const s of sources) yield (keys.size ? '\n' : '') + writeEntry(s, dialect, uniqueKey(s.record, keys));
 }

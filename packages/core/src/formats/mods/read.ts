@@ -229,6 +229,8 @@ function putIdentifier(id: Element, put: (f: TextVariable, v: string | undefined
       put('ISSN', normaliseIssn(text) ?? text);
       break;
     case 'pmid':
+    case 'pubmed':
+    case 'medline':
       put('PMID', text);
       break;
     case 'uri':

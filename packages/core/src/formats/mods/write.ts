@@ -1,6 +1,6 @@
 /** Records as a MODS 3.8 collection. */
-import { dateToEdtf, type Kind, type Name, type NameVariable, type SourceRecord } from '../../source/index.ts';
-import type { Writable } from '../index.ts';
+import { dateToEdtf, type Kind, type Name, type NameVariable } from '../../source/index.ts';
+import type { Entry, Writable } from '../message.ts';
 import { withRemainder } from '../xml/remainder.ts';
 import { escapeXml } from '../xml/tree.ts';
 import { readMods } from './read.ts';
@@ -52,11 +52,6 @@ const tag = (name: string, text: string | undefined, attributes = ''): string =>
   text ? `<${name}${attributes && ` ${attributes}`}>${escapeXml(text)}</${name}>` : '';
 const within = (name: string, inner: string, attributes = ''): string =>
   inner ? `<${name}${attributes && ` ${attributes}`}>${inner}</${name}>` : '';
-
-interface Entry {
-  record: SourceRecord;
-  subjects: string[];
-}
 
 /** One record as an element `mods`, with all that is in it; @param id the number it is known by */
 export const modsOf = (source: Entry, id?: string): string =>

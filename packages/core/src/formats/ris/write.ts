@@ -1,5 +1,6 @@
 /** Records to RIS. What RIS cannot hold goes, as JSON, into a line U5. */
 import { dateToEdtf, nameInverted, type SourceRecord, type TextVariable } from '../../source/index.ts';
+import type { Entry, Writable } from '../message.ts';
 import { remainderOf } from '../remainder.ts';
 import { readRis, REMAINDER_MARK } from './read.ts';
 import { TYPE_OF_KIND } from './tables.ts';
@@ -32,9 +33,7 @@ const TAG_ORDER: [string, TextVariable][] = [
 const oneLine = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
 
 /** Writes entries as RIS with CRLF ends, as the specification has them. */
-export function* eachRisEntry(
-  sources: Iterable<{ record: SourceRecord; subjects: string[] }>,
-): Generator<string, void> {
+export function* eachRisEntry(sources: Writable): Generator<string, void> {
   let before = '';
   for (const source of sources) {
     yield before + writeEntry(source);
@@ -42,7 +41,7 @@ export function* eachRisEntry(
   }
 }
 
-function writeEntry(source: { record: SourceRecord; subjects: string[] }): string {
+function writeEntry(source: Entry): string {
   const { record } = source;
   const kept = keptLines(record);
   const type = kept.find(([t]) => t === 'TY')?.[1] ?? TYPE_OF_KIND[record.type] ?? 'GEN';

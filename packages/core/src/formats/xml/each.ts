@@ -1,18 +1,22 @@
-/** What readers of XML share: an element is an entry, and what is wrong with the file is a message at its end. */
-import type { Item, ReadSource } from '../message.ts';
+/**
+ * What readers of XML share: an element is an entry, and what is wrong with the file is a message at its end. Of an element
+ * that is none, a reader says why.
+ */
+import type { Item, Message, ReadSource } from '../message.ts';
 import { eachElement, type Element } from './tree.ts';
 
 export function* eachEntry(
   xml: string,
   names: readonly string[],
-  read: (element: Element) => ReadSource | undefined,
+  read: (element: Element) => ReadSource | string | undefined,
 ): Generator<Item, void> {
   let last = 1;
   try {
     for (const element of eachElement(xml, names)) {
       last = element.line;
-      const source = read(element);
-      if (source) yield { source };
+      const given = read(element);
+      if (typeof given === 'string') yield { message: leftOut(element.line, given) };
+      else if (given) yield { source: given };
     }
   } catch (error) {
     yield {
@@ -27,3 +31,12 @@ export function* eachEntry(
     };
   }
 }
+
+const leftOut = (line: number, what: string): Message => ({
+  severity: 'warning',
+  rule: 'no-record',
+  line,
+  column: 1,
+  what,
+  done: 'left out; the others were read',
+});

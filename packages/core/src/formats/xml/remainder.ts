@@ -1,6 +1,5 @@
 /** What a standard of XML could not hold, in the element it leaves to its users: see `../remainder.ts`. */
-import type { SourceRecord } from '../../source/index.ts';
-import type { ReadSource } from '../message.ts';
+import type { Entry, ReadSource } from '../message.ts';
 import { applyRemainder, remainderOf } from '../remainder.ts';
 import { eachElement, escapeXml, type Element } from './tree.ts';
 
@@ -11,7 +10,7 @@ const NAME = 'remainder';
  * @param read how the entry is read back
  */
 export function withRemainder(
-  source: { record: SourceRecord; subjects: string[] },
+  source: Entry,
   standard: (rest: string) => string,
   element: string,
   read: (element: Element) => ReadSource | undefined,

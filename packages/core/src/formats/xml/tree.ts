@@ -11,6 +11,8 @@ export interface Element {
   children: Element[];
   /** All text in it, blanks as one. */
   text: string;
+  /** Text and elements in the order they stand, blanks as they are. */
+  content: (string | Element)[];
   line: number;
 }
 
@@ -24,7 +26,7 @@ const CHUNK = 65_536;
 export function* eachElement(xml: string, names: readonly string[]): Generator<Element, void> {
   const wanted = new Set(names);
   const ready: Element[] = [];
-  const open: (Element & { parts: string[] })[] = [];
+  const open: Element[] = [];
   let depth = 0;
   let inside = 0;
   let wrong: Error | undefined;
@@ -46,21 +48,22 @@ export function* eachElement(xml: string, names: readonly string[]): Generator<E
     const attributes = Object.fromEntries(
       Object.entries(tag.attributes as Record<string, string>).map(([k, v]) => [k.replace(/^.*:/, ''), v]),
     );
-    open.push({ name, attributes, children: [], text: '', line: parser.line, parts: [] });
+    open.push({ name, attributes, children: [], text: '', content: [], line: parser.line });
   });
-  const add = (text: string): void => open.at(-1)?.parts.push(text) as undefined;
+  const add = (text: string): void => void open.at(-1)?.content.push(text);
   parser.on('text', add);
   parser.on('cdata', add);
   parser.on('closetag', () => {
     depth -= 1;
-    if (!inside) return;
+    // Of what stands after a fault nothing is given.
+    if (!inside || wrong) return;
     inside -= 1;
-    const { parts, ...element } = open.pop()!;
+    const element = open.pop()!;
     const above = open.at(-1);
-    element.text = parts.join('').replace(/\s+/g, ' ').trim();
+    element.text = rawText(element).replace(/\s+/g, ' ').trim();
     if (above) {
       above.children.push(element);
-      above.parts.push(parts.join(''));
+      above.content.push(element);
     } else ready.push(element);
   });
   for (let at = 0; at < xml.length && !wrong; at += CHUNK) {
@@ -72,7 +75,38 @@ export function* eachElement(xml: string, names: readonly string[]): Generator<E
   if (wrong) throw wrong;
 }
 
-export const childrenOf = (e: Element, name: string): Element[] => e.children.filter((c) => c.name === name);
+const rawText = (e: Element): string => e.content.map((c) => (typeof c === 'string' ? c : rawText(c))).join('');
+
+/** Elements of several vocabularies that say how text is set, as the markup a value may hold. */
+const SET: Record<string, string> = {
+  i: 'i',
+  italic: 'i',
+  em: 'i',
+  emph: 'i',
+  b: 'b',
+  bold: 'b',
+  strong: 'b',
+  sup: 'sup',
+  sub: 'sub',
+  sc: 'sc',
+};
+
+/** The text in an element with what is set apart in it; elements named are passed over. */
+export function markedText(e: Element, without: readonly string[] = []): string {
+  const walk = (at: Element): string =>
+    at.content
+      .map((c) => {
+        if (typeof c === 'string') return c;
+        if (without.includes(c.name)) return '';
+        const set = SET[c.name];
+        return set ? `<${set}>${walk(c)}</${set}>` : walk(c);
+      })
+      .join('');
+  return walk(e).replace(/\s+/g, ' ').trim();
+}
+
+export const childrenOf = (e: Element | undefined, name: string): Element[] =>
+  e?.children.filter((c) => c.name === name) ?? [];
 export const childOf = (e: Element | undefined, name: string): Element | undefined =>
   e?.children.find((c) => c.name === name);
 /** The text at the end of a path of names; undefined where there is none. */
