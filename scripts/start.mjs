@@ -52,6 +52,7 @@ await main(async () => {
     say('  ines@sallow.example    contributor  may gather, edit, file and mark');
     say('  tobias@sallow.example  reader       may look, read and cite');
   }
+  if (running.mailbox) say(`\nMail that is sent is shown at ${running.mailbox}`);
   say(`\nData: ${folder}. Ctrl+C stops everything.`);
   await keepRunning(running, () => stopping);
 });

@@ -10,6 +10,7 @@ import { say, Stop } from './say.mjs';
 
 export async function serve({ databaseUrl, folder, port, demo, quiet = false }) {
   const registryPort = await freePort();
+  const mailPort = await freePort();
   const env = {
     DATABASE_URL: databaseUrl,
     PANDECTA_DATA: folder,
@@ -18,6 +19,9 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     PANDECTA_MIGRATIONS: join(ROOT, 'apps/server/migrations'),
     PANDECTA_REGISTRY: `http://127.0.0.1:${registryPort}/doi`,
     PANDECTA_STANDINS_PORT: String(registryPort),
+    PANDECTA_MAILBOX_PORT: String(mailPort),
+    // Without a server of one's own, mail goes into a mailbox that is shown.
+    PANDECTA_SMTP: process.env.PANDECTA_SMTP ?? `smtp://127.0.0.1:${mailPort}`,
     // The invented world outside, wherever the stand-ins listen this time.
     PANDECTA_HOSTS: ['packet', 'catalogues']
       .map((name) => `${name}.sallow.example=127.0.0.1:${registryPort}`)
@@ -47,7 +51,8 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
       return server;
     };
     const server = await startServer();
-    return { server, startServer, env, stop: () => stopAll(parts) };
+    const mailbox = process.env.PANDECTA_SMTP ? undefined : `http://127.0.0.1:${registryPort}/mail`;
+    return { server, startServer, env, mailbox, stop: () => stopAll(parts) };
   } catch (error) {
     await stopAll(parts);
     throw error;

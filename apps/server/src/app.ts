@@ -33,6 +33,7 @@ import { SERIALIZERS } from './log.ts';
 import { Indexer } from './indexing/indexer.ts';
 import { Jobs } from './jobs/service.ts';
 import { Live } from './live/service.ts';
+import { Mail } from './mail/mail.ts';
 import { ColumnsService } from './searching/columns/service.ts';
 import type { Services } from './services.ts';
 import { Fetcher, readHosts } from './outside/fetch.ts';
@@ -80,6 +81,7 @@ export async function buildApp(config: Config): Promise<App> {
     database,
     db: database.db,
     workers,
+    mail: new Mail(database.db, config.smtp, config.mailFrom),
     fetcher: new Fetcher(readHosts(config.hosts)),
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),
@@ -140,6 +142,7 @@ export async function buildApp(config: Config): Promise<App> {
       await services.jobs.stop();
       await services.indexer.stop();
       await services.fetcher.close();
+      services.mail.close();
       await workers.close();
       await services.columns.close();
       await database.close();

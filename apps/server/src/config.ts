@@ -14,6 +14,10 @@ export interface Config {
   registryUrl: string | undefined;
   /** Names led to other addresses than the name service has, as in a hosts file: "name=127.0.0.1:80", with blanks between. */
   hosts: string | undefined;
+  /** Where mail is handed over, as smtp://host:port; without it none is sent. */
+  smtp: string | undefined;
+  /** Who mail comes from. */
+  mailFrom: string;
   stylesFolder: string;
   secureCookies: boolean;
   /** The bundle the worker threads run, where it does not lie beside the server's. */
@@ -37,6 +41,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     migrationsFolder: env.PANDECTA_MIGRATIONS ?? join(process.cwd(), 'apps/server/migrations'),
     registryUrl: env.PANDECTA_REGISTRY,
     hosts: env.PANDECTA_HOSTS,
+    smtp: env.PANDECTA_SMTP,
+    mailFrom: env.PANDECTA_MAIL_FROM ?? 'Pandecta <library@pandecta.example>',
     stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',
     tasksFile: env.PANDECTA_TASKS,
     checkReplies: env.PANDECTA_CHECK_REPLIES === '1',

@@ -5,6 +5,7 @@ import type { Storage } from './files/storage.ts';
 import type { Indexer } from './indexing/indexer.ts';
 import type { Jobs } from './jobs/service.ts';
 import type { Live } from './live/service.ts';
+import type { Mail } from './mail/mail.ts';
 import type { ColumnsService } from './searching/columns/service.ts';
 import type { Fetcher } from './outside/fetch.ts';
 import type { Workers } from './workers/pool.ts';
@@ -19,6 +20,7 @@ export interface Services {
   live: Live;
   workers: Workers;
   columns: ColumnsService;
+  mail: Mail;
   /** The only way to addresses a person or a page named. */
   fetcher: Fetcher;
 }

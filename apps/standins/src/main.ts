@@ -3,8 +3,10 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { setTimeout } from 'node:timers/promises';
 import { CqlError } from './cql.ts';
 import { moodOf, setMood, type Mood } from './moods.ts';
-import { answerFeed, description } from './opensearch.ts';
-import { PAGES } from './pages.ts';
+import { answerFeed, description, newTitles } from './opensearch.ts';
+import { showMail, takeMail } from './mailbox.ts';
+import { answerOai } from './oai.ts';
+import { newOnTheShelf, PAGES } from './pages.ts';
 import { resolveDoi } from './registry.ts';
 import { answerSru } from './sru.ts';
 import { answerWorks } from './works.ts';
@@ -50,11 +52,19 @@ function make(name: string, path: string, url: URL, request: IncomingMessage): A
   const page = PAGES.find((p) => p.path === path);
   if (page && /packet/.test(request.headers.host ?? '')) return { type: 'text/html; charset=utf-8', body: page.html };
   switch (name) {
+    case 'mail':
+      return { type: 'text/html; charset=utf-8', body: showMail() };
+    case 'shelf':
+      return { type: 'text/html; charset=utf-8', body: newOnTheShelf(days) };
     case 'doi':
       return resolveDoi(path.slice('/doi/'.length), request.headers.accept ?? '');
     case 'shoreline':
       return xml(answerSru('shoreline', 'Shoreline Index', query, days));
     case 'northmere':
+      if (path.endsWith('/oai'))
+        return xml(answerOai('northmere', 'Northmere Catalogue', query, days, `${url.origin}${path}`));
+      if (path.endsWith('/new.atom'))
+        return xml(newTitles('northmere', 'Northmere Catalogue', days), 'application/atom+xml');
       return path.endsWith('/description.xml')
         ? xml(description('Northmere Catalogue', `${url.origin}/northmere`))
         : xml(answerFeed('northmere', 'Northmere Catalogue', query, days), 'application/atom+xml');
@@ -75,6 +85,12 @@ async function set(path: string, request: IncomingMessage, response: ServerRespo
   response.writeHead(204).end();
 }
 
+const mailPort = process.env.PANDECTA_MAILBOX_PORT;
+const mailbox = mailPort ? takeMail(Number(mailPort)) : undefined;
 server.listen(port, '127.0.0.1', () => process.send?.('ready'));
 for (const end of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
-  process.on(end, () => server.close(() => process.exit(0)) && server.closeAllConnections());
+  process.on(end, () => {
+    mailbox?.close();
+    server.close(() => process.exit(0));
+    server.closeAllConnections();
+  });

@@ -3,13 +3,23 @@ import type { CatalogueName, Entry } from '@pandecta/demo/catalogues';
 import { escapeXml } from '@pandecta/core/formats';
 import { dateToEdtf, nameInverted } from '@pandecta/core/source';
 import { parseCql } from './cql.ts';
-import { search } from './shelf.ts';
+import { everyEntry, search } from './shelf.ts';
 
 const tag = (name: string, value: string | undefined): string =>
   value ? `<${name}>${escapeXml(value)}</${name}>` : '';
 
 export const description = (title: string, base: string): string =>
   `<?xml version="1.0" encoding="UTF-8"?>\n<OpenSearchDescription xmlns="http://a9.com/-/spec/opensearch/1.1/"><ShortName>${escapeXml(title)}</ShortName><Url type="application/atom+xml" template="${base}?q={searchTerms}&amp;start={startIndex?}&amp;count={count?}"/></OpenSearchDescription>`;
+
+/** What came last, as a feed anyone may follow. */
+export function newTitles(name: CatalogueName, title: string, days: number): string {
+  const all = everyEntry(name).filter((e) => e.day <= days);
+  const last = all.sort((a, b) => b.day - a.day || b.accession.localeCompare(a.accession)).slice(0, 15);
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed ${NAMESPACES}><title>${escapeXml(title)}: new titles</title>${last.map(entry).join('')}</feed>`;
+}
+
+const NAMESPACES =
+  'xmlns="http://www.w3.org/2005/Atom" xmlns:opensearch="http://a9.com/-/spec/opensearch/1.1/" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:prism="http://prismstandard.org/namespaces/basic/3.0/"';
 
 export function answerFeed(name: CatalogueName, title: string, query: URLSearchParams, days: number): string {
   const words = query.get('q') ?? '';
@@ -20,7 +30,7 @@ export function answerFeed(name: CatalogueName, title: string, query: URLSearchP
     .slice(start - 1, start - 1 + count)
     .map(entry)
     .join('');
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom" xmlns:opensearch="http://a9.com/-/spec/opensearch/1.1/" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:prism="http://prismstandard.org/namespaces/basic/3.0/"><title>${escapeXml(title)}: ${escapeXml(words)}</title><opensearch:totalResults>${found.length}</opensearch:totalResults><opensearch:startIndex>${start}</opensearch:startIndex><opensearch:itemsPerPage>${count}</opensearch:itemsPerPage>${entries}</feed>`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed ${NAMESPACES}><title>${escapeXml(title)}: ${escapeXml(words)}</title><opensearch:totalResults>${found.length}</opensearch:totalResults><opensearch:startIndex>${start}</opensearch:startIndex><opensearch:itemsPerPage>${count}</opensearch:itemsPerPage>${entries}</feed>`;
 }
 
 function entry({ record: r, subjects, accession }: Entry): string {

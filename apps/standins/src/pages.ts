@@ -1,4 +1,8 @@
 /** The pages of The Sallow Packet: what a newspaper's site states of its articles, and what it leaves out. */
+import { escapeXml } from '@pandecta/core/formats';
+import { dateToEdtf, nameInverted, type SourceRecord } from '@pandecta/core/source';
+import { everyEntry } from './shelf.ts';
+
 export interface Page {
   path: string;
   html: string;
@@ -33,3 +37,30 @@ export const PAGES: Page[] = [
     ),
   },
 ];
+
+/** The library's shelf of new titles: a page that lists works and says of each what it is (ANSI/NISO Z39.88, "COinS"). */
+export function newOnTheShelf(days: number): string {
+  const all = everyEntry('northmere').filter((e) => e.day <= days && e.record.type === 'book');
+  const last = all.sort((a, b) => b.day - a.day || b.accession.localeCompare(a.accession)).slice(0, 8);
+  return page(
+    'New on the shelf',
+    '',
+    `<ul>${last.map(({ record: r }) => `<li><span class="Z3988" title="${escapeXml(coins(r))}"></span>${escapeXml(r.title ?? '')}</li>`).join('')}</ul>`,
+  );
+}
+
+function coins(r: SourceRecord): string {
+  const p = new URLSearchParams({
+    ctx_ver: 'Z39.88-2004',
+    rft_val_fmt: 'info:ofi/fmt:kev:mtx:book',
+    'rft.genre': 'book',
+  });
+  const put = (name: string, value: string | undefined): void => void (value && p.append(`rft.${name}`, value));
+  put('btitle', r.title);
+  for (const n of r.author ?? []) put('au', nameInverted(n));
+  put('date', r.issued && dateToEdtf(r.issued));
+  put('pub', r.publisher);
+  put('place', r['publisher-place']);
+  put('isbn', r.ISBN);
+  return p.toString();
+}

@@ -42,6 +42,8 @@ export function search(name: CatalogueName, query: Cql, days: number): Entry[] {
     .map((s) => s.entry);
 }
 
+export const everyEntry = (name: CatalogueName): Entry[] => shelfOf(name).map((s) => s.entry);
+
 export const entry = (name: CatalogueName, accession: string): Entry | undefined =>
   shelfOf(name).find((s) => s.entry.accession === accession)?.entry;
 

@@ -1,9 +1,12 @@
-import { IsIn, IsInt, IsOptional, IsString, IsUUID } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID } from 'class-validator';
 import { route } from './route.ts';
 import { ListOf, OrNull } from './shape.ts';
 
-export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
+export const JOB_STATES = ['waiting', 'running', 'paused', 'done', 'failed', 'cancelled'] as const;
 export type JobState = (typeof JOB_STATES)[number];
+
+/** Those that have not ended. */
+export const GOING: readonly JobState[] = ['waiting', 'running', 'paused'];
 
 /** Long work, as the page follows it. */
 export class JobInfo {
@@ -15,6 +18,8 @@ export class JobInfo {
   @IsInt() total!: number;
   @IsString() says!: string;
   @IsString() createdAt!: string;
+  /** Whether it can be paused and go on later. */
+  @IsBoolean() rests!: boolean;
   @OrNull() @IsUUID() importId!: string | null;
   /** The change it made, which can be undone. */
   @IsOptional() @IsUUID() changeId?: string | null;
@@ -30,6 +35,20 @@ export const jobRoutes = {
     path: '/w/:workspace/jobs',
     may: 'read',
     summary: 'Running and recent jobs.',
+    reply: JobList,
+  }),
+  pause: route({
+    method: 'POST',
+    path: '/w/:workspace/jobs/:job/pause',
+    may: 'gather',
+    summary: 'Let a gathering rest; what was read of it is kept, and nothing comes of it until it goes on.',
+    reply: JobList,
+  }),
+  resume: route({
+    method: 'POST',
+    path: '/w/:workspace/jobs/:job/resume',
+    may: 'gather',
+    summary: 'Let a gathering that rests go on where it was.',
     reply: JobList,
   }),
   cancel: route({

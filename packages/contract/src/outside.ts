@@ -13,7 +13,13 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
-import { PROTOCOL_NAMES, type OutsideQuestion, type ProtocolName } from '@pandecta/core/catalogues';
+import {
+  LISTING_KINDS,
+  PROTOCOL_NAMES,
+  type ListingKind,
+  type OutsideQuestion,
+  type ProtocolName,
+} from '@pandecta/core/catalogues';
 import { VERDICTS, type Verdict } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Destination, Started } from './gathering.ts';
@@ -160,9 +166,15 @@ export class DescribeSearch {
 
 export const WATCH_EVERY = ['hour', 'day', 'week', 'month'] as const;
 
+/** What a watch looks at: a search of catalogues, a feed, a page that lists works, a set of a repository (OAI-PMH). */
+export const WATCH_KINDS = ['search', ...LISTING_KINDS] as const;
+
 export class Watch {
   @IsUUID() id!: string;
   @IsString() name!: string;
+  @IsIn(WATCH_KINDS) kind!: (typeof WATCH_KINDS)[number];
+  @OrNull() @IsString() address!: string | null;
+  @IsBoolean() mail!: boolean;
   @IsString() words!: string;
   @IsIn(WATCH_EVERY) every!: (typeof WATCH_EVERY)[number];
   @IsString() nextAt!: string;
@@ -176,12 +188,22 @@ export class WatchList {
   @ListOf(() => Watch) watches!: Watch[];
 }
 
+/** A search of catalogues, or an address. */
 export class NewWatch {
   @IsString() @Length(1, 200) name!: string;
-  @Part(() => Outside) question!: Outside;
-  @Ids() @ArrayMaxSize(30) catalogues!: string[];
+  @IsOptional() @IsIn(WATCH_KINDS) kind?: (typeof WATCH_KINDS)[number];
+  @IsOptional() @IsString() @Length(1, 2000) address?: string;
+  @OptionalPart(() => Outside) question?: Outside;
+  @IsOptional() @Ids() @ArrayMaxSize(30) catalogues?: string[];
+  @IsOptional() @IsBoolean() mail?: boolean;
   @IsIn(WATCH_EVERY) every!: (typeof WATCH_EVERY)[number];
   @OptionalPart(() => Destination) destination?: Destination;
+}
+
+/** An address to be looked at before it is watched. */
+export class TryListing {
+  @IsIn(LISTING_KINDS) kind!: ListingKind;
+  @IsString() @Length(1, 2000) address!: string;
 }
 
 export class PauseWatch {
@@ -270,6 +292,14 @@ export const outsideRoutes = {
     reply: Search,
   }),
   watches: route({ method: 'GET', path: WATCHES, may: 'gather', summary: 'The watches.', reply: WatchList }),
+  tryListing: route({
+    method: 'POST',
+    path: '/w/:workspace/watch-trial',
+    may: 'gather',
+    summary: 'Look at an address that lists works, before it is watched.',
+    body: TryListing,
+    reply: Tried,
+  }),
   addWatch: route({
     method: 'POST',
     path: WATCHES,

@@ -1,6 +1,6 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
 import { and, desc, eq, inArray, isNull, type SQL } from 'drizzle-orm';
-import type { Role } from '@pandecta/contract';
+import { GOING, type Role } from '@pandecta/contract';
 import {
   Conflict,
   countSources,
@@ -206,7 +206,7 @@ async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string 
 
 /** What a large change leaves is not known before it has ended, so nothing is undone meanwhile. */
 async function refuseWhileOneGoesOn(db: Db, { workspaceId, userId }: Actor): Promise<void> {
-  const going = and(eq(jobs.madeBy, userId), eq(jobs.kind, 'change'), inArray(jobs.state, ['waiting', 'running']));
+  const going = and(eq(jobs.madeBy, userId), eq(jobs.kind, 'change'), inArray(jobs.state, [...GOING]));
   if (await within(db, workspaceId).has(jobs, going)) throw new Refusal('change_goes_on');
 }
 

@@ -19,6 +19,7 @@ import { ensureTags, tagName } from '../tags/store.ts';
 import { foldersAsCollections } from './folders.ts';
 import { isFile, type Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
+import { forgetReadings } from './prepare/readings.ts';
 import { makeReport, messagesOf, storeReport, summary, type StoredReport } from './report.ts';
 import { settingsOf } from './settings.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
@@ -50,7 +51,7 @@ export function importWork(services: Services): Work {
     if (!row) throw new Refusal('no_such_import');
     if (row.report) return summary(row.report);
     const { inputs, messages: unpacking } = await unpack(services.storage, row.inputs, progress);
-    const prepared = await prepare(services, { id: workspaceId, number: row.number }, inputs, progress);
+    const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.id, inputs, progress);
     const candidates = prepared.flatMap((p) => p.candidates);
     await progress(0, candidates.length, 'Comparing with what is here');
     const report = await withoutTimeout(services.db, async (tx) => {
@@ -70,6 +71,7 @@ export function importWork(services: Services): Work {
       const messages = [...unpacking, ...messagesOf(prepared, settled)];
       const report = makeReport(prepared, settled, messages);
       await storeReport(tx, workspaceId, row.id, changeId, report, messages);
+      await forgetReadings(tx, workspaceId, row.id);
       await progress(candidates.length, candidates.length, 'Finishing');
       return report;
     });

@@ -1,9 +1,11 @@
 /** Files come in and become sources. */
-import type { Capability } from '../capability.ts';
+import { ONCE_A_DAY, type Capability } from '../capability.ts';
 import { importJob } from './jobs.ts';
+import { forgetEnded } from './prepare/readings.ts';
 import { gatherRoutes } from './routes.ts';
 
 export const gathering: Capability = {
   routes: gatherRoutes,
   jobs: [importJob],
+  regular: { 'forget-readings': { at: ONCE_A_DAY, work: ({ db }) => forgetEnded(db) } },
 };

@@ -5,5 +5,6 @@ export const importJob: JobKind = {
   kind: 'import',
   nothing: 'nothing was added',
   failed: 'The import failed on the server; nothing was added. The files are kept, so it can be tried again.',
+  rests: true,
   work: importWork,
 };

@@ -128,7 +128,7 @@ async function findImports(
       title: text(),
       at: text(),
       by: text(),
-      job: json<JobInfo>(),
+      job: json<Omit<JobInfo, 'rests'>>(),
       report: orNull(json<StoredReport>()),
       changeId: orNull(text()),
       undoable: truth,
@@ -154,8 +154,9 @@ async function findImports(
     files: [],
   };
   return Promise.all(
-    found.map(async ({ report, destination, ...rest }) => ({
+    found.map(async ({ report, destination, job, ...rest }) => ({
       ...rest,
+      job: { ...job, rests: true },
       ...empty,
       ...report,
       destination: destinationInWords(destination, paths),

@@ -1,8 +1,9 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Destination, ImportMessage, Way } from '@pandecta/contract';
 import type { Span } from '@pandecta/core/references';
-import { now, workspaceId } from '../database/columns.ts';
+import { now, when, workspaceId } from '../database/columns.ts';
 import type { Found, Input } from './inputs.ts';
+import type { Prepared } from './prepare/candidate.ts';
 
 export const imports = pgTable(
   'imports',
@@ -38,6 +39,19 @@ export const importMessages = pgTable(
   (t) => [primaryKey({ columns: [t.workspaceId, t.importId, t.ordinal] })],
 );
 
+/** What was read of an import's inputs, until it has ended: one that rested, or whose server died, goes on from there. */
+export const importReadings = pgTable(
+  'import_readings',
+  {
+    workspaceId: workspaceId(),
+    importId: uuid('import_id').notNull(),
+    /** The place of the input among those of the gathering. */
+    ordinal: integer('ordinal').notNull(),
+    prepared: jsonb('prepared').$type<Omit<Prepared, 'input'>>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.importId, t.ordinal] })],
+);
+
 /** Where a source came from: kept with it for good, beside the import it came with. */
 export const sourceOrigins = pgTable(
   'source_origins',
@@ -51,6 +65,9 @@ export const sourceOrigins = pgTable(
     found: jsonb('found').$type<Found>(),
     /** What became of looking it up: 'found', 'not found', 'silent', or null where there was nothing to look up. */
     lookedUp: text('looked_up'),
+    /** How often it was asked for again after silence, and when it is to be the next time. */
+    tries: integer('tries').notNull().default(0),
+    nextTry: when('next_try'),
     at: now('at'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],

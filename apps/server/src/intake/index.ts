@@ -1,5 +1,9 @@
 /** What a gathering brought in waits here until someone takes it in, joins it to what is here, or sets it aside. */
 import type { Capability } from '../capability.ts';
+import { askAgain } from './again.ts';
 import { intakeRoutes } from './routes.ts';
 
-export const intake: Capability = { routes: intakeRoutes };
+export const intake: Capability = {
+  routes: intakeRoutes,
+  regular: { 'ask-again': { at: '*/5 * * * *', work: askAgain } },
+};

@@ -12,6 +12,7 @@ import type {
   Started,
 } from '@pandecta/contract';
 import { makePdf } from '../testing/pdf.ts';
+import { askAgain } from './again.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let registry: Server;
@@ -107,6 +108,33 @@ describe('what is typed', () => {
     await me.at('POST', `/intake/${row!.id}/look-up`, {});
     const [again] = (await intake()).rows;
     expect(again).toMatchObject({ lookedUp: 'found', lacks: [], record: { title: COMPLETE.title } });
+  });
+
+  test('and met silence is asked again by itself, after a while that grows', async () => {
+    const { services } = server.app;
+    const { pool } = services.database;
+    const origin = async (): Promise<unknown> =>
+      (
+        await pool.query(
+          `select tries, looked_up, next_try - now() > interval '15 minutes' as late from source_origins where workspace_id = $1`,
+          [me.workspace],
+        )
+      ).rows[0];
+    const later = `update source_origins set at = at - interval '1 day', next_try = next_try - interval '1 day'`;
+    isSilent = true;
+    registered['10.5555/gate.2014'] = COMPLETE;
+    await bring('10.5555/gate.2014');
+    await askAgain(services);
+    expect(await origin()).toMatchObject({ tries: 0 });
+    for (const late of [false, true]) {
+      await pool.query(later);
+      await askAgain(services);
+      expect(await origin()).toMatchObject({ looked_up: 'silent', late });
+    }
+    isSilent = false;
+    await pool.query(later);
+    await askAgain(services);
+    expect((await intake()).rows[0]).toMatchObject({ lookedUp: 'found', record: { title: COMPLETE.title } });
   });
 
   test('that lacks something is mended in place, and is complete', async () => {

@@ -1,6 +1,7 @@
 /** Long work seen from outside: it can be cancelled, can fail, and is nobody else's. */
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { JobInfo, JobList } from '@pandecta/contract';
+import { forgetEnded } from '../gathering/prepare/readings.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -21,6 +22,13 @@ async function begin(who: Person, ris = RIS): Promise<string> {
 const job = async (who: Person, id: string): Promise<JobInfo | undefined> =>
   (await who.at<JobList>('GET', '/jobs')).jobs.find((j) => j.id === id);
 
+/** Until the trigger of a test holds the job. */
+async function someoneWaits(): Promise<void> {
+  const { pool } = server.app.services.database;
+  const waiting = `select 1 from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`;
+  while (!(await pool.query(waiting)).rowCount);
+}
+
 test('cancelled in the middle of writing, it adds nothing and says so; the same file can be brought in again', async () => {
   const { pool } = server.app.services.database;
   // The first sources wait to be written until the wish to cancel is there.
@@ -33,12 +41,7 @@ test('cancelled in the middle of writing, it adds nothing and says so; the same 
     'create trigger wait_for_wish after insert on sources for each statement execute function wait_for_wish()',
   );
   const id = await begin(me);
-  for (let writing = 0; writing === 0;) {
-    const found = await pool.query(
-      `select 1 from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`,
-    );
-    writing = found.rowCount!;
-  }
+  await someoneWaits();
   await me.at('POST', `/jobs/${id}/cancel`);
   await me.jobEnds(id);
   await pool.query('drop trigger wait_for_wish on sources');
@@ -60,6 +63,52 @@ test('failed, it says in words that nothing was added, without what went wrong i
   expect(ended.says).toContain('nothing was added');
   expect(ended.says).not.toContain('secret');
   expect((await me.ask('new')).total).toBe(0);
+});
+
+test('paused, it rests with what it had read, is none of the running, and goes on from there', async () => {
+  const { pool } = server.app.services.database;
+  await pool.query(`create function wait_for_hold() returns trigger language plpgsql as $$ begin
+    for i in 1..200 loop
+      exit when exists (select 1 from jobs where hold);
+      perform pg_sleep(0.05);
+    end loop; return null; end $$`);
+  await pool.query(
+    'create trigger wait_for_hold after insert on import_readings for each statement execute function wait_for_hold()',
+  );
+  const form = new FormData();
+  for (let n = 0; n < 8; n += 1) form.append('file', new Blob([RIS.replace('old', `very old ${n}`)]), `${n}.ris`);
+  const { jobId: id } = await me.at<{ jobId: string }>('POST', '/imports', form);
+  await someoneWaits();
+  await me.at('POST', `/jobs/${id}/pause`);
+  for (let state; state !== 'paused';) state = (await job(me, id))!.state;
+  await pool.query('drop trigger wait_for_hold on import_readings');
+  const kept = await pool.query('select prepared from import_readings');
+  expect(kept.rowCount).toBeGreaterThan(0);
+  // Another goes before it.
+  expect(await me.import({ 'other.ris': RIS.replace('old', 'other') })).toMatchObject({ added: 1 });
+  expect((await job(me, id))!.state).toBe('paused');
+  // What was read is not read again.
+  await pool.query(
+    `update import_readings set prepared = jsonb_set(prepared, '{candidates,0,record,title}', '"Read before"')`,
+  );
+  await me.at('POST', `/jobs/${id}/resume`);
+  await me.jobEnds(id);
+  expect(await job(me, id)).toMatchObject({ state: 'done', says: expect.stringContaining('new') as string });
+  await server.settle();
+  expect((await me.titles('title:"Read before"')).length).toBeGreaterThan(0);
+  // What those that were cancelled or failed had read goes in a quiet hour.
+  const left = async (): Promise<number | null> => (await pool.query('select 1 from import_readings')).rowCount;
+  expect(await left()).toBe(2);
+  await forgetEnded(server.app.services.db);
+  expect(await left()).toBe(0);
+});
+
+test('paused, it can be cancelled; a change of many sources cannot be paused', async () => {
+  const id = await begin(me, RIS.replace('old', 'cancelled'));
+  await me.at('POST', `/jobs/${id}/pause`);
+  await me.at('POST', `/jobs/${id}/cancel`);
+  await me.jobEnds(id);
+  expect(['cancelled', 'done']).toContain((await job(me, id))!.state);
 });
 
 test('is seen and cancelled by those of its workspace alone, and a reader only sees it', async () => {

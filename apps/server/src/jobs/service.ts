@@ -7,7 +7,7 @@ import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
-import type { JobInfo, JobState } from '@pandecta/contract';
+import { GOING, type JobInfo, type JobState } from '@pandecta/contract';
 import { isUnavailable, transact, type Database, type Db } from '../database/connect.ts';
 import { number, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
@@ -17,7 +17,7 @@ import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
 import { QueueDatabase } from './queue-database.ts';
 import { jobs } from './tables.ts';
-import { Cancelled, type JobKind, type Progress, type Work } from './kind.ts';
+import { Cancelled, Paused, type JobKind, type Progress, type Work } from './kind.ts';
 
 interface Payload {
   workspaceId: string;
@@ -131,7 +131,7 @@ export class Jobs {
     const here = within(this.db, workspaceId);
     const one = eq(jobs.id, jobId);
     const job = await here.first(jobs, { state: jobs.state, says: jobs.says }, one);
-    if (!job || job.state === 'done' || job.state === 'cancelled' || job.state === 'failed') return;
+    if (!job || !['waiting', 'running'].includes(job.state)) return;
     const tell = (): Promise<void> => notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
     const end = async (state: JobState, says: string): Promise<void> => {
       await here.update(jobs, { state, says }, one);
@@ -144,9 +144,10 @@ export class Jobs {
       last = now;
       const [row] = await here
         .update(jobs, { state: 'running', done, total, says }, and(one, inArray(jobs.state, ['waiting', 'running'])))
-        .returning({ cancel: jobs.cancel });
+        .returning({ cancel: jobs.cancel, hold: jobs.hold });
       // A part of the work that has not heard of the end yet must not bring it back.
       if (!row || row.cancel) throw new Cancelled();
+      if (row.hold) throw new Paused();
       await tell();
     };
     try {
@@ -166,7 +167,10 @@ export class Jobs {
       // The database is away: the job stands as it stood, and is taken up again when it is back.
       if (isUnavailable(error)) throw error;
       if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${kind.nothing}`);
-      else {
+      else if (error instanceof Paused) {
+        await here.update(jobs, { state: 'paused' }, one);
+        await tell();
+      } else {
         this.report(error);
         await end('failed', error instanceof Refusal ? error.message : kind.failed);
       }
@@ -180,12 +184,36 @@ export class Jobs {
     const [found] = await here.update(jobs, { cancel: true }, one).returning({ kind: jobs.kind });
     if (!found) throw new Refusal('no_such_job');
     const says = `Cancelled; ${this.kinds.get(found.kind)!.kind.nothing}`;
-    await here.update(jobs, { state: 'cancelled', says }, and(one, eq(jobs.state, 'waiting')));
+    await here.update(jobs, { state: 'cancelled', says }, and(one, inArray(jobs.state, ['waiting', 'paused'])));
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
+  }
+
+  /** Lets it rest at the next step, or go on: from the beginning, with what it had read. */
+  async rest(workspaceId: string, jobId: string, hold: boolean): Promise<void> {
+    const here = within(this.db, workspaceId);
+    const one = eq(jobs.id, jobId);
+    const found = await here.first(jobs, { kind: jobs.kind }, one);
+    if (!found) throw new Refusal('no_such_job');
+    if (!this.kinds.get(found.kind)?.kind.rests) throw new Refusal('invalid', 'this job cannot be paused');
+    await here.update(jobs, { hold }, one);
+    if (hold) await here.update(jobs, { state: 'paused' }, and(one, eq(jobs.state, 'waiting')));
+    else {
+      const [again] = await here
+        .update(jobs, { state: 'waiting', taken: 0 }, and(one, eq(jobs.state, 'paused')))
+        .returning({ id: jobs.id });
+      if (again) await this.boss.send(found.kind, { workspaceId, jobId });
+    }
+    await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
+  }
+
+  /** What there is, going on and of the last day, the newest first. */
+  async list(workspaceId: string): Promise<JobInfo[]> {
+    const found = await listJobs(this.db, workspaceId);
+    return found.map((job) => ({ ...job, rests: this.kinds.get(job.kind)?.kind.rests ?? false }));
   }
 }
 
-export async function listJobs(db: Db, workspaceId: string): Promise<JobInfo[]> {
+async function listJobs(db: Db, workspaceId: string): Promise<Omit<JobInfo, 'rests'>[]> {
   return rows(
     db,
     {
@@ -203,6 +231,6 @@ export async function listJobs(db: Db, workspaceId: string): Promise<JobInfo[]> 
     sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId",
       j.result->>'changeId' as "changeId"
     from jobs j left join imports i on i.workspace_id = j.workspace_id and i.job_id = j.id
-    where j.workspace_id = ${workspaceId} and (j.state in ('waiting', 'running') or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
+    where j.workspace_id = ${workspaceId} and (j.state = any(${array(GOING, 'text')}) or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
   );
 }

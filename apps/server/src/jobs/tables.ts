@@ -14,6 +14,8 @@ export const jobs = pgTable(
     total: integer('total').notNull().default(0),
     says: text('says').notNull().default(''),
     cancel: boolean('cancel').notNull().default(false),
+    /** The wish that it rests. */
+    hold: boolean('hold').notNull().default(false),
     /** How often a server has begun with it. */
     taken: integer('taken').notNull().default(0),
     /** What is to be done, until it is done; and what came of it. */

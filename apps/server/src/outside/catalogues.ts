@@ -1,6 +1,5 @@
 /** The outside catalogues of a workspace: which there are, and asking one of them politely. */
 import { and, eq, sql } from 'drizzle-orm';
-import PQueue from 'p-queue';
 import { v7 as uuidv7 } from 'uuid';
 import type { Catalogue, CatalogueList, NewCatalogue, Tried, TryCatalogue } from '@pandecta/contract';
 import { PROTOCOLS, type OutsideAnswer, type OutsideQuestion, type ProtocolName } from '@pandecta/core/catalogues';
@@ -9,12 +8,11 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { Unreachable } from './fetch.ts';
+import { politely } from './politely.ts';
 import { catalogues } from './tables.ts';
 
 /** How many of its last errors are kept. */
 const ERRORS_KEPT = 5;
-const PATIENCE_MS = 15_000;
-const MOST_BYTES = 20 * 1024 ** 2;
 
 const COLUMNS = {
   id: catalogues.id,
@@ -79,18 +77,6 @@ export async function tryCatalogue(services: Services, { word, ...rest }: TryCat
   }
 }
 
-/** Two questions at a time and no more than four a second for each host, whoever asks. */
-const lines = new Map<string, PQueue>();
-const lineOf = (host: string): PQueue => {
-  const known = lines.get(host);
-  if (known) return known;
-  const line = new PQueue({ concurrency: 2, interval: 1000, intervalCap: 4 });
-  lines.set(host, line);
-  return line;
-};
-/** Until when a host asked to be left alone (RFC 9110, 10.2.3). */
-const restUntil = new Map<string, number>();
-
 /** What is needed to ask and to read what is answered. */
 export type Outward = Pick<Services, 'fetcher' | 'workers'>;
 
@@ -106,34 +92,12 @@ export async function ask(
 ): Promise<OutsideAnswer> {
   const spoken = PROTOCOLS[protocol];
   const at = spoken.address(address, question, from, count);
-  const { host } = new URL(at);
-  const rest = (restUntil.get(host) ?? 0) - Date.now();
-  if (rest > 0) throw new Unreachable(`It asked to be left alone for ${Math.ceil(rest / 1000)} s more`, false);
-  return lineOf(host).add(async () => {
-    const reply = await fetcher.get(at, {
-      accept: spoken.accept,
-      most: MOST_BYTES,
-      withinMs: PATIENCE_MS,
-      trusted: true,
-    });
-    if (reply.status === 429 || reply.status === 503) {
-      const seconds = waitOf(reply.headers.get('retry-after'));
-      restUntil.set(host, Date.now() + seconds * 1000);
-      throw new Unreachable(`It asks to wait ${seconds} s before the next question`, false);
-    }
-    if (reply.status >= 400) throw new Unreachable(`It answered with the error ${reply.status}`, reply.status < 500);
-    try {
-      return await workers.run('readAnswer', { protocol, text: reply.text });
-    } catch (error) {
-      throw new Unreachable(`Its answer cannot be read as ${spoken.name}: ${(error as Error).message}`, false);
-    }
-  });
-}
-
-/** Seconds, or a date; a minute where it is neither, an hour at most. */
-function waitOf(text: string | null): number {
-  const seconds = /^\d+$/.test(text ?? '') ? Number(text) : Math.round((Date.parse(text ?? '') - Date.now()) / 1000);
-  return Math.min(3600, Math.max(1, Number.isFinite(seconds) ? seconds : 60));
+  const { text } = await politely(fetcher, at, { accept: spoken.accept, trusted: true });
+  try {
+    return await workers.run('readAnswer', { protocol, text });
+  } catch (error) {
+    throw new Unreachable(`Its answer cannot be read as ${spoken.name}: ${(error as Error).message}`, false);
+  }
 }
 
 export async function noteError(db: Db, workspaceId: string, id: string, says: string): Promise<void> {

@@ -3,6 +3,7 @@ import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { addCatalogue, listCatalogues, removeCatalogue, tryCatalogue } from './catalogues.ts';
 import { found, gatherFound } from './found.ts';
+import { tryListing } from './listings.ts';
 import { describe, findSearch, more, searchLog, startSearch } from './search.ts';
 import { addWatch, listWatches, pauseWatch, removeWatch, runWatch } from './watches.ts';
 
@@ -28,6 +29,7 @@ export function outsideRoutes(declare: Declare, services: Services): void {
     describe(db, workspace.id, params.search, body.why),
   );
   declare(routes.outside.watches, ({ workspace }) => listWatches(db, workspace.id));
+  declare(routes.outside.tryListing, ({ body }) => tryListing(services, body.kind, body.address));
   declare(routes.outside.addWatch, ({ actor, body }) => addWatch(services, actor, body));
   declare(routes.outside.pauseWatch, ({ workspace, params, body }) =>
     pauseWatch(db, workspace.id, params.watch, body.paused),

@@ -17,7 +17,7 @@ import { ask, findCatalogues, noteError } from './catalogues.ts';
 import { hits, searches, type Asked } from './tables.ts';
 
 /** Works of one search; who wants more asks something narrower. */
-const MOST_HITS = 5000;
+export const MOST_HITS = 5000;
 
 export async function startSearch(
   services: Services,
@@ -28,19 +28,26 @@ export async function startSearch(
   if (!inOneLine(question)) throw new Refusal('invalid', 'there is nothing to search for');
   const chosen = await findCatalogues(services.db, actor.workspaceId, catalogues);
   if (!chosen.length) throw new Refusal('invalid', 'no catalogue is chosen');
-  const id = uuidv7();
-  const asked = chosen.map((c): Asked => ({ id: c.id, name: c.name, state: 'asking', total: 0, fetched: 0 }));
-  await within(services.db, actor.workspaceId).insert(searches, {
-    id,
-    question,
-    asked,
-    madeBy: actor.userId,
-    ...(watchId && { watchId }),
-  });
+  const id = await enter(services.db, actor, question, chosen, watchId);
   const done = Promise.all(chosen.map((c) => askOne(services, actor.workspaceId, id, c, question, 0))).then(
     () => undefined,
   );
   return { id, done };
+}
+
+/** Notes a search in the log, with those that are to be asked. */
+export async function enter(
+  db: Db,
+  { workspaceId, userId }: Actor,
+  question: OutsideQuestion,
+  of: { id: string; name: string }[],
+  watchId: string | null,
+): Promise<string> {
+  const id = uuidv7();
+  const asked = of.map((c): Asked => ({ id: c.id, name: c.name, state: 'asking', total: 0, fetched: 0 }));
+  const row = { id, question, asked, madeBy: userId, ...(watchId && { watchId }) };
+  await within(db, workspaceId).insert(searches, row);
+  return id;
 }
 
 /** The next stretch of each catalogue that has more. */
@@ -86,11 +93,11 @@ async function askOne(
 }
 
 /** Writes what came, folded with what is there; one catalogue after another, so that a work is folded once. */
-async function keep(
+export async function keep(
   db: Db,
   workspaceId: string,
   search: string,
-  catalogue: Catalogue,
+  catalogue: { id: string },
   entries: OutsideEntry[],
   state: Partial<Asked>,
 ): Promise<void> {

@@ -75,13 +75,20 @@ export const hits = pgTable(
   ],
 );
 
-/** Searches that run by themselves. */
+/** What is looked at again and again: searches, and addresses that list works. */
 export const watches = pgTable(
   'watches',
   {
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     name: text('name').notNull(),
+    /** A search of catalogues, or an address: a feed, a page that lists works, a set of a repository. */
+    kind: text('kind').$type<Watch['kind']>().notNull().default('search'),
+    address: text('address'),
+    /** What the last run left for the next one: from when on a repository is to be asked. */
+    state: jsonb('state').$type<{ from?: string }>().notNull().default({}),
+    /** Whether whoever made it is written to when something new came. */
+    mail: boolean('mail').notNull().default(false),
     question: jsonb('question').$type<OutsideQuestion>().notNull(),
     catalogues: jsonb('catalogues').$type<string[]>().notNull(),
     every: text('every').$type<Watch['every']>().notNull(),

@@ -1,4 +1,4 @@
-/** Searches that run by themselves and bring only what was never seen. */
+/** Searches, and addresses that list works, looked at by themselves: they bring only what was never seen. */
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { NewWatch, Watch, WatchList } from '@pandecta/contract';
@@ -6,12 +6,15 @@ import { inOneLine } from '@pandecta/core/catalogues';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
+import { withoutMarkup } from '@pandecta/core/source';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
 import { findCatalogues } from './catalogues.ts';
 import { gatherFound } from './found.ts';
-import { findSearch, startSearch } from './search.ts';
+import { lookAt, refuseAddress } from './listings.ts';
+import { findHits, findSearch, startSearch } from './search.ts';
 import { watches } from './tables.ts';
 
 /** A watch that fails so often in a row pauses itself. */
@@ -22,6 +25,9 @@ const LENGTH: Record<Watch['every'], number> = { hour: HOUR, day: 24 * HOUR, wee
 const COLUMNS = {
   id: watches.id,
   name: watches.name,
+  kind: watches.kind,
+  address: watches.address,
+  mail: watches.mail,
   question: watches.question,
   every: watches.every,
   nextAt: watches.nextAt,
@@ -33,18 +39,25 @@ const COLUMNS = {
 
 export async function listWatches(db: Db, workspaceId: string): Promise<WatchList> {
   const found = await within(db, workspaceId).all(watches, COLUMNS, sql`${watches.present}`, { by: [watches.id] });
-  return { watches: found.map(({ question, ...w }) => ({ ...w, words: inOneLine(question) })) };
+  return { watches: found.map(({ question, ...w }) => ({ ...w, words: w.address ?? inOneLine(question) })) };
 }
 
-export async function addWatch(
-  services: Services,
-  actor: { workspaceId: string; userId: string },
-  made: NewWatch,
-): Promise<WatchList> {
-  await findCatalogues(services.db, actor.workspaceId, made.catalogues);
-  if (!inOneLine(made.question)) throw new Refusal('invalid', 'there is nothing to search for');
+export async function addWatch(services: Services, actor: Actor, made: NewWatch): Promise<WatchList> {
+  const { kind = 'search', address, question = { words: '' }, catalogues = [], ...rest } = made;
+  if (kind === 'search') {
+    await findCatalogues(services.db, actor.workspaceId, catalogues);
+    if (!inOneLine(question)) throw new Refusal('invalid', 'there is nothing to search for');
+  } else refuseAddress(address ?? '');
+  const what =
+    kind === 'search' ? { kind, question, catalogues } : { kind, address: address!, question, catalogues: [] };
   const nextAt = nextRun(made.every, made.name);
-  await within(services.db, actor.workspaceId).insert(watches, { id: uuidv7(), ...made, nextAt, madeBy: actor.userId });
+  await within(services.db, actor.workspaceId).insert(watches, {
+    id: uuidv7(),
+    ...rest,
+    ...what,
+    nextAt,
+    madeBy: actor.userId,
+  });
   return listWatches(services.db, actor.workspaceId);
 }
 
@@ -82,14 +95,14 @@ export async function runWatch(services: Services, workspaceId: string, id: stri
     destination: watches.destination,
     madeBy: watches.madeBy,
     failures: watches.failures,
+    state: watches.state,
   };
   const watch = await within(db, workspaceId).first(watches, columns, and(eq(watches.id, id), sql`${watches.present}`));
   if (!watch) throw new Refusal('no_such_watch');
   const actor = { workspaceId, userId: watch.madeBy };
   const ran = { ranAt: new Date().toISOString(), nextAt: nextRun(watch.every, watch.name) };
-  const search = await startSearch(services, actor, watch, id);
-  await search.done;
-  const { asked, fresh } = await findSearch(db, workspaceId, search.id);
+  const { search, from } = await look(services, actor, watch);
+  const { asked, fresh } = await findSearch(db, workspaceId, search);
   const failed = asked.filter((a) => a.state === 'failed');
   if (failed.length === asked.length) {
     const failures = watch.failures + 1;
@@ -104,10 +117,41 @@ export async function runWatch(services: Services, workspaceId: string, id: stri
   }
   if (fresh) {
     const destination = watch.destination ? { destination: watch.destination } : {};
-    await gatherFound(services, actor, search.id, { fresh: true, ...destination }, watch.name);
+    await gatherFound(services, actor, search, { fresh: true, ...destination }, watch.name);
   }
-  const says = failed.length ? `${failed.map((f) => f.name).join(', ')} did not answer` : '';
-  return alter(db, workspaceId, id, { ...ran, failures: 0, brought: fresh, says });
+  const unheard = failed.length ? `${failed.map((f) => f.name).join(', ')} did not answer` : '';
+  const unsent = fresh && watch.mail ? await tellByMail(services, actor, watch.name, search, fresh) : '';
+  const says = [unheard, unsent].filter(Boolean).join('; ');
+  return alter(db, workspaceId, id, { ...ran, failures: 0, brought: fresh, says, ...(from && { state: { from } }) });
+}
+
+type Looked = { id: string; state: { from?: string } } & Pick<Watch, 'kind' | 'address' | 'name'> &
+  Required<Pick<NewWatch, 'question' | 'catalogues'>>;
+
+/** @returns the search that holds what is there now */
+async function look(services: Services, actor: Actor, watch: Looked): Promise<{ search: string; from?: string }> {
+  if (watch.kind !== 'search')
+    return lookAt(services, actor, { ...watch, kind: watch.kind, address: watch.address!, from: watch.state.from });
+  const { id, done } = await startSearch(services, actor, watch, watch.id);
+  await done;
+  return { search: id };
+}
+
+/** @returns why it could not be sent, or nothing */
+async function tellByMail(
+  { db, mail }: Services,
+  { workspaceId, userId }: Actor,
+  name: string,
+  search: string,
+  fresh: number,
+): Promise<string> {
+  const titles = (await findHits(db, workspaceId, search))
+    .filter((h) => h.isNew)
+    .map((h) => withoutMarkup(h.record.title ?? ''));
+  const some = [...new Set(titles)].slice(0, 20).map((t) => `- ${t}`);
+  const more = fresh > some.length ? [`and ${fresh - some.length} more`] : [];
+  const subject = `${name}: ${fresh === 1 ? 'one new work' : `${fresh} new works`}`;
+  return mail.tell(userId, subject, [`They wait in the intake:`, '', ...some, ...more].join('\n'));
 }
 
 /** Those that are due, also those that were while no server ran. */

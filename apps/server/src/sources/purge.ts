@@ -57,7 +57,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
       tx,
       { workspace_id: text(), id: text(), sha256: text() },
       sql`delete from files f where not exists (select 1 from source_files sf where sf.workspace_id = f.workspace_id and sf.file_id = f.id)
-        and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running'))
+        and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running', 'paused'))
         returning f.workspace_id, f.id, f.sha256`,
     );
     const gonePages = table('u', {

@@ -108,6 +108,7 @@ export interface TestSetting {
   registryUrl?: string;
   /** See the configuration: names led to servers of the test. */
   hosts?: string;
+  smtp?: string;
 }
 
 const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -138,7 +139,7 @@ async function ensureTemplate(client: pg.Client, admin: string): Promise<string>
   }
 }
 
-export async function startTestServer({ prepare, registryUrl, hosts }: TestSetting = {}): Promise<TestServer> {
+export async function startTestServer({ prepare, registryUrl, hosts, smtp }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
@@ -158,6 +159,8 @@ export async function startTestServer({ prepare, registryUrl, hosts }: TestSetti
     webFolder: undefined,
     registryUrl,
     hosts,
+    smtp,
+    mailFrom: 'library@sallow.example',
     migrationsFolder: MIGRATIONS,
     stylesFolder: '/usr/share/citation-style-language',
     secureCookies: false,

@@ -32,6 +32,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   readReference: 30_000,
   readPage: 30_000,
   readAnswer: 30_000,
+  readListing: 60_000,
 };
 
 export class Workers {

@@ -10,7 +10,14 @@ import {
   type ReadResult,
   type TextFormat,
 } from '@pandecta/core/formats';
-import { PROTOCOLS, type OutsideAnswer, type ProtocolName } from '@pandecta/core/catalogues';
+import {
+  PROTOCOLS,
+  readListing as readWorks,
+  type Harvested,
+  type ListingKind,
+  type OutsideAnswer,
+  type ProtocolName,
+} from '@pandecta/core/catalogues';
 import { MOST_TYPED, takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
 import { OFFICE, officeFormat, readOffice } from '@pandecta/core/office';
@@ -126,6 +133,12 @@ export const takeApart = (text: string): DoorPart[] => takeTextApart(text);
 /** What an outside catalogue answered. @throws Error where it is none of the protocol */
 export const readAnswer = ({ protocol, text }: { protocol: ProtocolName; text: string }): OutsideAnswer =>
   PROTOCOLS[protocol].read(text);
+
+/** The works a feed, a page or a repository lists. @throws Error where it is none of the kind */
+export function readListing({ kind, text, address }: { kind: ListingKind; text: string; address: string }): Harvested {
+  if (kind === 'page' && tooDeep(text)) throw new Error('its elements nest deeper than those of any page');
+  return readWorks(kind, text, address);
+}
 
 /** A printed reference as a record, with the stretches it was read from. */
 export const readReference = (text: string): ReadReference => readPrinted(text);

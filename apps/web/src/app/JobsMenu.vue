@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useJobs } from '../gather/jobs.ts';
 import ConfirmInPlace from '../kit/ConfirmInPlace.vue';
+import KitButton from '../kit/KitButton.vue';
 import KitPopover from '../kit/KitPopover.vue';
 import ProgressBar from '../kit/ProgressBar.vue';
 import { counted } from '../kit/words.ts';
@@ -26,6 +27,9 @@ const jobs = useJobs();
               >{{ job.title }}</RouterLink
             >
             <span v-else class="min-w-0 flex-1 truncate font-medium">{{ job.title }}</span>
+            <KitButton v-if="job.rests && jobs.isRunning(job)" look="word" @click="jobs.rest(job)">{{
+              job.state === 'paused' ? 'Go on' : 'Pause'
+            }}</KitButton>
             <ConfirmInPlace
               v-if="jobs.isRunning(job)"
               does="Cancel"
@@ -36,7 +40,7 @@ const jobs = useJobs();
             />
           </div>
           <ProgressBar v-if="jobs.isRunning(job)" class="my-1" :max="job.total" :value="job.done" :label="job.title" />
-          <p class="text-muted">{{ job.says || 'Waiting' }}</p>
+          <p class="text-muted">{{ job.state === 'paused' ? 'Paused: ' : '' }}{{ job.says || 'Waiting' }}</p>
         </div>
       </div>
     </template></KitPopover

@@ -47,8 +47,13 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
     <p v-if="report.note" class="mt-1 font-serif">{{ report.note }}</p>
     <div v-if="running" class="mt-4 max-w-xl" role="status">
       <ProgressBar class="my-1" :max="report.job.total" :value="report.job.done" label="Progress of the import" />
-      <div class="flex justify-between">
-        <p>{{ report.job.says || 'Waiting its turn' }}</p>
+      <div class="flex items-baseline gap-3">
+        <p class="min-w-0 flex-1">
+          <b v-if="report.job.state === 'paused'">Paused. </b>{{ report.job.says || 'Waiting its turn' }}
+        </p>
+        <KitButton v-if="report.job.rests" look="word" @click="jobs.rest(report.job)">{{
+          report.job.state === 'paused' ? 'Go on' : 'Pause'
+        }}</KitButton>
         <ConfirmInPlace
           does="Cancel"
           asks="Nothing of it comes."

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { routes, type JobInfo } from '@pandecta/contract';
+import { GOING, routes, type JobInfo } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
@@ -17,8 +17,9 @@ export const useJobs = defineStore('jobs', () => {
     concerns: (touched) => concerns(touched, ['job']),
   });
   const list = computed<JobInfo[]>(() => value.value?.jobs ?? []);
-  const isRunning = (job: JobInfo): boolean => job.state === 'waiting' || job.state === 'running';
-  const running = computed(() => list.value.filter(isRunning));
+  const isRunning = (job: JobInfo): boolean => GOING.includes(job.state);
+  /** Those that do not rest. */
+  const running = computed(() => list.value.filter((job) => isRunning(job) && job.state !== 'paused'));
 
   watch(list, (now, before) => {
     const ran = new Set(before.filter(isRunning).map((j) => j.id));
@@ -38,5 +39,11 @@ export const useJobs = defineStore('jobs', () => {
     await reload();
   }
 
-  return { list, running, isRunning, look: reload, cancel };
+  /** Lets one rest, or go on. */
+  async function rest(job: JobInfo): Promise<void> {
+    await changes.attempt(() => ask(job.state === 'paused' ? routes.jobs.resume : routes.jobs.pause, { job: job.id }));
+    await reload();
+  }
+
+  return { list, running, isRunning, look: reload, cancel, rest };
 });

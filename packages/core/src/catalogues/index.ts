@@ -1,4 +1,6 @@
-export { PROTOCOL_NAMES, type ProtocolName } from './names.ts';
+export { LISTING_KINDS, LISTINGS, PROTOCOL_NAMES, type ListingKind, type ProtocolName } from './names.ts';
+export { readListing } from './listings.ts';
+export { oaiAddress, type Harvested } from './oai.ts';
 export type { OutsideAnswer, OutsideEntry, Protocol } from './protocol.ts';
 export { PROTOCOLS } from './protocols.ts';
 export { inOneLine, type OutsideQuestion } from './question.ts';

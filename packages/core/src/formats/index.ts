@@ -35,12 +35,12 @@ export { readBibtex } from './bibtex/read.ts';
 export { modsIdentifier, readMods } from './mods/read.ts';
 export { modsOf } from './mods/write.ts';
 export { marcIdentifier, readMarc } from './marc/read.ts';
-export { marcFrom } from './marc/xml.ts';
+export { marcFrom, marcXmlOf } from './marc/xml.ts';
+export { dublinCoreOf } from './dublin-core/write.ts';
 export { readDublinCore } from './dublin-core/read.ts';
 export { eachJatsReference } from './jats/read.ts';
 export { checkColumns, COLUMN_FIELDS, columnsOf, type ColumnField, type Columns } from './table/columns.ts';
 export { previewTable, type Preview } from './table/read.ts';
-export { readEntry as readFeedEntry } from './atom/read.ts';
 export { childrenOf, childOf, eachElement, escapeXml, textAt, type Element } from './xml/tree.ts';
 
 const WRITERS: Record<ExportFormat, (sources: Writable) => Generator<string, void>> = {

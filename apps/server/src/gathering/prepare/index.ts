@@ -6,6 +6,7 @@ import { TookTooMuch } from '../../workers/pool.ts';
 import { isFile, type Input } from '../inputs.ts';
 import { candidate, knownBy, leftOut, type Prepared, type Preparing } from './candidate.ts';
 import { prepareFile } from './file.ts';
+import { keepReading, readingsOf } from './readings.ts';
 import { preparePage } from './page.ts';
 import { prepareTyped } from './typed.ts';
 
@@ -17,14 +18,21 @@ export const FILES_AT_ONCE = 2;
 export async function prepare(
   services: Services,
   workspace: { id: string; number: number },
+  importId: string,
   inputs: Input[],
   progress: Progress,
 ): Promise<Prepared[]> {
+  const read = await readingsOf(services.db, workspace.id, importId);
   let done = 0;
   const reading = new Map<string, Promise<unknown>>();
   return pMap(
     inputs,
     async (input, index) => {
+      const before = read.get(index);
+      if (before) {
+        done += 1;
+        return { ...before, input };
+      }
       const says = (more = ''): Promise<void> => progress(done, inputs.length, `Reading ${input.name}${more}`);
       await says();
       const way: Preparing = { services, workspace, index, says };
@@ -33,6 +41,7 @@ export async function prepare(
       const turn = Promise.resolve(reading.get(key)).then(() => prepareOne(way, input));
       reading.set(key, turn);
       const prepared = await turn;
+      await keepReading(services.db, workspace.id, importId, index, prepared);
       done += 1;
       return prepared;
     },

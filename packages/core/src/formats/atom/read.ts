@@ -4,11 +4,8 @@
  */
 import { findDois, normaliseDoi, normaliseIssn } from '../../identifiers/index.ts';
 import { parseDate, parseName, type SourceRecord, type TextVariable } from '../../source/index.ts';
-import type { Item, ReadSource } from '../message.ts';
-import { eachEntry } from '../xml/each.ts';
+import type { ReadSource } from '../message.ts';
 import { childrenOf, textAt, type Element } from '../xml/tree.ts';
-
-export const eachFeedEntry = (text: string): Iterable<Item> => eachEntry(text, ['entry', 'item'], readEntry);
 
 export interface FeedEntry extends ReadSource {
   /** What the feed knows it by. */

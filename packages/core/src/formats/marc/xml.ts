@@ -1,5 +1,5 @@
 /** MARCXML (the "slim" schema of the Library of Congress). */
-import type { Item, Writable } from '../message.ts';
+import type { Entry, Item, Writable } from '../message.ts';
 import { eachEntry } from '../xml/each.ts';
 import { childrenOf, childOf, escapeXml, type Element } from '../xml/tree.ts';
 import type { MarcField, MarcRecord } from './fields.ts';
@@ -27,13 +27,15 @@ export const marcFrom = (e: Element): MarcRecord => ({
   ],
 });
 
+export const marcXmlOf = (source: Entry): string => xmlOf(marcOf(source));
+
 export function* eachMarcXmlEntry(sources: Writable): Generator<string, void> {
   yield '<?xml version="1.0" encoding="UTF-8"?>\n<collection xmlns="http://www.loc.gov/MARC21/slim">\n';
-  for (const s of sources) yield `${marcXmlOf(marcOf(s))}\n`;
+  for (const s of sources) yield `${marcXmlOf(s)}\n`;
   yield '</collection>\n';
 }
 
-const marcXmlOf = ({ leader, fields }: MarcRecord): string =>
+const xmlOf = ({ leader, fields }: MarcRecord): string =>
   `<record><leader>${escapeXml(leader)}</leader>${fields
     .map((f) =>
       f.value !== undefined

@@ -1,0 +1,136 @@
+/** Watches of addresses: a feed, a page, a repository; and the mail that tells of what is new. */
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { SMTPServer } from 'smtp-server';
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import type { IntakePage, JobList, Tried, Watch, WatchList } from '@pandecta/contract';
+import { dublinCoreOf, escapeXml } from '@pandecta/core/formats';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let site: Server;
+let post: SMTPServer;
+let server: TestServer;
+let me: Person;
+let pages: Record<string, (query: URLSearchParams) => string>;
+let letters: string[] = [];
+let asked: string[] = [];
+const portOf = (s: { address(): unknown }): number => (s.address() as AddressInfo).port;
+
+beforeAll(async () => {
+  site = createServer((request, response) => {
+    const url = new URL(request.url!, 'http://x');
+    asked.push(`${url.pathname}${url.search}`);
+    const page = pages[url.pathname];
+    if (page) response.end(page(url.searchParams));
+    else response.writeHead(404).end();
+  });
+  await new Promise<void>((done) => site.listen(0, '127.0.0.1', done));
+  post = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['STARTTLS'],
+    onData: (stream, _, done) => {
+      let text = '';
+      stream.on('data', (part) => (text += String(part)));
+      stream.on('end', () => (letters.push(text), done()));
+    },
+  });
+  await new Promise<void>((done) => post.listen(0, '127.0.0.1', done));
+  server = await startTestServer({
+    hosts: `site.example=127.0.0.1:${portOf(site)}`,
+    smtp: `smtp://127.0.0.1:${portOf(post.server)}`,
+  });
+});
+beforeEach(async () => {
+  [pages, letters, asked] = [{}, [], []];
+  me = await server.person('contributor');
+});
+afterAll(async () => {
+  await server.close();
+  site.close();
+  await new Promise<void>((done) => post.close(() => done()));
+});
+
+async function add(kind: string, path: string, more = {}): Promise<Watch> {
+  const body = { name: `New at ${path}`, kind, address: `http://site.example${path}`, every: 'day', ...more };
+  return (await me.at<WatchList>('POST', '/watches', body)).watches.at(-1)!;
+}
+async function run({ id }: Watch): Promise<Watch> {
+  const { watches } = await me.at<WatchList>('POST', `/watches/${id}/run`);
+  for (const job of (await me.at<JobList>('GET', '/jobs')).jobs) await me.jobEnds(job.id);
+  return watches.find((w) => w.id === id)!;
+}
+const waiting = async (): Promise<string[]> =>
+  (await me.at<IntakePage>('GET', '/intake')).rows.map((r) => r.record.title!).sort();
+
+const feed = (titles: string[]): string =>
+  `<rss version="2.0"><channel><title>News</title>${titles
+    .map(
+      (t) =>
+        `<item><title>${escapeXml(t)}</title><guid>${t.length}</guid><link>https://site.example/${t.length}</link></item>`,
+    )
+    .join('')}</channel></rss>`;
+
+test('a feed brings what was never seen, once, and whoever asked for it is written to', async () => {
+  let titles = ['Gate stays open', 'Inquiry hears of 1872'];
+  pages['/feed'] = () => feed(titles);
+  const watch = await add('feed', '/feed', { mail: true });
+  expect(await run(watch)).toMatchObject({ brought: 2, says: '', words: 'http://site.example/feed' });
+  expect(await run(watch)).toMatchObject({ brought: 0 });
+  titles = ['A third and longer one', ...titles];
+  expect(await run(watch)).toMatchObject({ brought: 1 });
+  expect(await waiting()).toEqual(['A third and longer one', ...titles.slice(1)].sort());
+  expect(letters).toHaveLength(2);
+  expect(letters[1]).toContain('Subject: New at /feed: one new work');
+  expect(letters[1]).toContain('- A third and longer one');
+});
+
+test('a page that lists works brings those it lists', async () => {
+  const coins = (title: string): string =>
+    `<li><span class="Z3988" title="rft_val_fmt=info:ofi/fmt:kev:mtx:book&amp;rft.btitle=${encodeURIComponent(title)}&amp;rft.au=Vance, Ines"></span></li>`;
+  pages['/shelf'] = () => `<!doctype html><html><body><ul>${coins('Silt')}${coins('Mud')}</ul></body></html>`;
+  expect(await run(await add('page', '/shelf'))).toMatchObject({ brought: 2 });
+  expect(await waiting()).toEqual(['Mud', 'Silt']);
+});
+
+test('a repository is harvested share by share, and the next time asked only for what changed', async () => {
+  const record = (n: number): string =>
+    `<record><header><identifier>oai:x:${n}</identifier></header><metadata>${dublinCoreOf({ record: { type: 'book', title: `Title ${n}` }, subjects: [] })}</metadata></record>`;
+  const gone = '<record><header status="deleted"><identifier>oai:x:9</identifier></header></record>';
+  const reply = (inner: string): string =>
+    `<OAI-PMH xmlns="http://www.openarchives.org/OAI/2.0/"><responseDate>2026-02-03T04:05:06Z</responseDate>${inner}</OAI-PMH>`;
+  pages['/oai'] = (query) =>
+    query.get('from')
+      ? reply('<error code="noRecordsMatch">nothing</error>')
+      : query.get('resumptionToken')
+        ? reply(`<ListRecords>${record(3)}${gone}<resumptionToken/></ListRecords>`)
+        : reply(`<ListRecords>${record(1)}${record(2)}<resumptionToken>next</resumptionToken></ListRecords>`);
+  const watch = await add('oai', '/oai?set=law');
+  expect(await run(watch)).toMatchObject({ brought: 3 });
+  expect(await run(watch)).toMatchObject({ brought: 0, says: '' });
+  expect(asked).toEqual([
+    '/oai?verb=ListRecords&metadataPrefix=oai_dc&set=law',
+    '/oai?verb=ListRecords&resumptionToken=next',
+    '/oai?verb=ListRecords&metadataPrefix=oai_dc&set=law&from=2026-02-03T04%3A05%3A06Z',
+  ]);
+  expect(await waiting()).toEqual(['Title 1', 'Title 2', 'Title 3']);
+});
+
+test('an address is looked at before it is watched; what is none of the kind is said, and watched in vain it pauses itself', async () => {
+  pages['/feed'] = () => feed(['Gate stays open']);
+  const look = (kind: string, address: string): Promise<Tried> =>
+    me.at<Tried>('POST', '/watch-trial', { kind, address });
+  expect(await look('feed', 'http://site.example/feed')).toEqual({
+    answered: true,
+    says: '1 work, the first “Gate stays open”',
+  });
+  expect(await look('oai', 'http://site.example/feed')).toEqual({
+    answered: false,
+    says: 'What it answers cannot be read: it is no answer of a repository (OAI-PMH)',
+  });
+  expect((await look('feed', 'http://127.0.0.1/feed')).says).toContain('inside this network');
+  await expect(look('feed', 'file:///etc/passwd')).rejects.toThrow('begins with http');
+  const watch = await add('oai', '/feed');
+  let last = watch;
+  for (let i = 0; i < 5; i += 1) last = await run(watch);
+  expect(last).toMatchObject({ paused: true, says: expect.stringContaining('Paused after 5 failures') as string });
+});
