@@ -71,6 +71,15 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('listbox', { name: 'Works found' }).getByRole('option').first().click();
     await expect(page.getByRole('heading', { name: 'Found in' })).toBeVisible();
   },
+  'the log of searches': async (page) => {
+    await page.goto('/gather/log');
+    await expect(page.getByText(/records found; \d+ duplicates? removed/)).toBeVisible();
+  },
+  'watching an address': async (page) => {
+    await page.goto('/gather');
+    await page.getByRole('button', { name: 'Watch an address…' }).click();
+    await expect(page.getByRole('dialog', { name: 'Watch an address' })).toBeVisible();
+  },
   'the report of a gathering': async (page) => {
     await page.goto('/gather');
     await page.getByRole('region', { name: 'Gathered before' }).getByRole('link').first().click();

@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign in', component: () => import('./session/SignInView.vue'), meta: { open: true } },
     { path: '/gather', name: 'gather', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/report/:import', name: 'report', component: () => import('./gather/GatherView.vue') },
+    { path: '/gather/log', name: 'log', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/search/:search', name: 'search', component: () => import('./gather/GatherView.vue') },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue') },
     { path: '/read/:source?/:file?', name: 'read', component: () => import('./read/ReadView.vue') },

@@ -16,6 +16,8 @@ import {
 import {
   LISTING_KINDS,
   PROTOCOL_NAMES,
+  type Fate,
+  type Flow,
   type ListingKind,
   type OutsideQuestion,
   type ProtocolName,
@@ -87,6 +89,13 @@ export class AskedCatalogue {
   @IsOptional() @IsInt() ms?: number;
 }
 
+export class FlowCatalogue {
+  @IsString() name!: string;
+  @IsInt() records!: number;
+  @IsInt() works!: number;
+  @IsInt() taken!: number;
+}
+
 /** A line of the log. */
 export class Search {
   @IsUUID() id!: string;
@@ -100,9 +109,10 @@ export class Search {
   /** How many match, over all catalogues, and how many works were seen of them. */
   @IsInt() found!: number;
   @IsInt() works!: number;
-  /** Works no search before had, and those that went into the intake. */
+  /** Works no search before had, those that went into the intake, and those that were taken in from there. */
   @IsInt() fresh!: number;
   @IsInt() gathered!: number;
+  @IsInt() taken!: number;
   @OrNull() @IsUUID() watch!: string | null;
 }
 
@@ -121,6 +131,21 @@ export class FoundHere {
   @IsIn(VERDICTS) verdict!: Verdict;
   /** Where it stands. */
   @Texts() places!: string[];
+}
+
+/** What became of what searches found: see core/catalogues/flow. */
+export class SearchFlow implements Flow {
+  @ListOf(() => FlowCatalogue) catalogues!: FlowCatalogue[];
+  @IsInt() records!: number;
+  @IsInt() duplicates!: number;
+  @IsInt() works!: number;
+  /** How many works went where: `left` were not gathered. */
+  @IsObject() fates!: Record<Fate | 'left', number>;
+}
+
+export class FlowQuery {
+  /** The searches that are counted; all where none is named. */
+  @IsOptional() @Ids() @ArrayMaxSize(1000) searches?: string[];
 }
 
 /** A work that was found, in one catalogue or several. */
@@ -259,6 +284,14 @@ export const outsideRoutes = {
     may: 'gather',
     summary: 'The log of searches, the newest first.',
     reply: SearchLog,
+  }),
+  flow: route({
+    method: 'POST',
+    path: '/w/:workspace/search-flow',
+    may: 'gather',
+    summary: 'What became of what searches found: records, duplicates, works screened, works taken in.',
+    body: FlowQuery,
+    reply: SearchFlow,
   }),
   found: route({
     method: 'GET',

@@ -4,7 +4,7 @@ import type { Services } from '../services.ts';
 import { addCatalogue, listCatalogues, removeCatalogue, tryCatalogue } from './catalogues.ts';
 import { found, gatherFound } from './found.ts';
 import { tryListing } from './listings.ts';
-import { describe, findSearch, more, searchLog, startSearch } from './search.ts';
+import { describe, findSearch, flow, more, searchLog, startSearch } from './search.ts';
 import { addWatch, listWatches, pauseWatch, removeWatch, runWatch } from './watches.ts';
 
 export function outsideRoutes(declare: Declare, services: Services): void {
@@ -22,6 +22,7 @@ export function outsideRoutes(declare: Declare, services: Services): void {
     return findSearch(db, actor.workspaceId, id);
   });
   declare(routes.outside.log, async ({ workspace }) => ({ searches: await searchLog(db, workspace.id) }));
+  declare(routes.outside.flow, ({ workspace, body }) => flow(db, workspace.id, body.searches));
   declare(routes.outside.found, ({ workspace, params, query }) => found(db, workspace.id, params.search, query));
   declare(routes.outside.more, ({ workspace, params }) => more(services, workspace.id, params.search));
   declare(routes.outside.gather, ({ actor, params, body }) => gatherFound(services, actor, params.search, body));

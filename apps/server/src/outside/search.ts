@@ -1,8 +1,8 @@
 /** Searching outside: several catalogues at once, each answer there as it comes, all of it in the log. */
-import { eq, sql } from 'drizzle-orm';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { Catalogue, NewSearch, Search } from '@pandecta/contract';
-import { inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@pandecta/core/catalogues';
+import type { Catalogue, NewSearch, Search, SearchFlow } from '@pandecta/contract';
+import { flowOf, inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@pandecta/core/catalogues';
 import { Folding } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact, type Db } from '../database/connect.ts';
@@ -142,6 +142,12 @@ async function seenBefore(tx: Db, workspaceId: string, catalogue: string, access
   return new Set(found.map((f) => f.accession));
 }
 
+/** The sources a found record became: the gathering it went into, and its number in the catalogue. */
+const toSources = (
+  workspaceId: string,
+): SQL => sql`join sources t on t.workspace_id = ${workspaceId} and t.import_id = h.import_id
+  join source_origins o on o.workspace_id = ${workspaceId} and o.source_id = t.id and o.found->>'accession' = h.accession`;
+
 const SEARCH = {
   id: text(),
   question: json<OutsideQuestion>(),
@@ -152,6 +158,7 @@ const SEARCH = {
   works: number,
   fresh: number,
   gathered: number,
+  taken: number,
   watch: orNull(text()),
 };
 const select = (
@@ -159,7 +166,8 @@ const select = (
 ) => sql`select s.id, s.question, s.why, s.asked, s.made_at as at, u.name as by, s.watch_id as watch,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id) as works,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.is_new) as fresh,
-  (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.import_id is not null) as gathered
+  (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.import_id is not null) as gathered,
+  (select count(distinct h.work)::int from outside_hits h ${toSources(workspaceId)} where h.workspace_id = ${workspaceId} and h.search_id = s.id and t.presence = 'live') as taken
   from outside_searches s join users u on u.id = s.made_by where s.workspace_id = ${workspaceId}`;
 
 /** A server that died over a search leaves catalogues it was asking: they are told to have failed. */
@@ -183,6 +191,32 @@ export async function findSearch(db: Db, workspaceId: string, id: string): Promi
   const found = await one(db, SEARCH, sql`${select(workspaceId)} and s.id = ${id}`);
   if (!found) throw new Refusal('no_such_search');
   return told(found);
+}
+
+const FATE_OF = { live: 'taken in', none: 'joined', intake: 'waiting', aside: 'set aside', bin: 'set aside' } as const;
+
+/** What became of what the searches found, all of them where none is named. */
+export async function flow(db: Db, workspaceId: string, chosen?: string[]): Promise<SearchFlow> {
+  const only = chosen ? sql`and h.search_id = any(${array(chosen, 'uuid')})` : sql``;
+  const found = await rows(
+    db,
+    {
+      search: text(),
+      catalogue: text(),
+      accession: text(),
+      work: number,
+      presence: orNull(text<keyof typeof FATE_OF>()),
+    },
+    sql`select h.search_id as search, h.accession, h.work,
+      coalesce((select a->>'name' from jsonb_array_elements(s.asked) a where a->>'id' = h.catalogue_id::text), '') as catalogue,
+      (select t.presence from sources t join source_origins o on o.workspace_id = ${workspaceId} and o.source_id = t.id
+        join imports i on i.workspace_id = ${workspaceId} and i.id = t.import_id
+        left join changes c on c.workspace_id = ${workspaceId} and c.id = i.change_id
+        where t.workspace_id = ${workspaceId} and t.import_id = h.import_id and o.found->>'accession' = h.accession and c.undone_by is null limit 1) as presence
+    from outside_hits h join outside_searches s on s.workspace_id = ${workspaceId} and s.id = h.search_id
+    where h.workspace_id = ${workspaceId} ${only} order by h.search_id, h.ordinal`,
+  );
+  return flowOf(found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })));
 }
 
 const MOST_LOGGED = 200;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a search outside found: one list over all its catalogues, as they answer. */
 import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -13,9 +14,14 @@ import { keysOf } from '../list/keys.ts';
 import ListBox from '../list/ListBox.vue';
 import FoundRow from './FoundRow.vue';
 import { useOutside } from './outside.ts';
+import WatchBox from './WatchBox.vue';
 
 const outside = useOutside();
-onMounted(() => outside.begin());
+const route = useRoute();
+onMounted(() => {
+  if ('new' in route.query) outside.fresh = true;
+  outside.begin();
+});
 const why = ref('');
 watch(
   () => outside.about?.id,
@@ -37,11 +43,15 @@ const SORTS = [
 const sorts = computed<MenuEntry[]>(() =>
   SORTS.map(([key, name]) => ({ name, checked: outside.sort === key, run: () => void (outside.sort = key) })),
 );
-const watchEntries: MenuEntry[] = [
-  { name: 'Every day', run: () => outside.watchThis('day') },
-  { name: 'Every week', run: () => outside.watchThis('week') },
-  { name: 'Every month', run: () => outside.watchThis('month') },
-];
+const watching = ref(false);
+const toWatch = computed(
+  () =>
+    about.value && {
+      words: about.value.words,
+      question: about.value.question,
+      catalogues: about.value.asked.map((a) => a.id),
+    },
+);
 const isEmpty = computed(() => outside.state === 'ready' && !outside.total && !asking.value);
 
 useDeeds({
@@ -59,7 +69,8 @@ useDeeds({
         <h1 class="min-w-0 truncate font-serif text-title font-semibold">{{ about?.words ?? 'Searching…' }}</h1>
         <div class="ml-auto flex gap-2">
           <KitButton v-if="about" @click="outside.search(about)">Run again</KitButton>
-          <KitMenu v-if="about" :entries="watchEntries" at="bottom-end">Watch</KitMenu>
+          <KitButton v-if="about && !about.watch" @click="watching = true">Watch…</KitButton>
+          <WatchBox v-if="toWatch" v-model:open="watching" :search="toWatch" />
           <KitButton look="main" :disabled="!n" title="i" @click="outside.gather()">{{
             n > 1 ? `Gather ${n.toLocaleString('en')}` : 'Gather it'
           }}</KitButton>

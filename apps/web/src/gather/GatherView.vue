@@ -22,6 +22,7 @@ import { typed } from './door.ts';
 import FromBrowser from './FromBrowser.vue';
 import { useIntake } from './intake.ts';
 import { useOutside } from './outside.ts';
+import SearchLog from './SearchLog.vue';
 import SearchOutside from './SearchOutside.vue';
 
 const route = useRoute();
@@ -40,7 +41,7 @@ watch(mending, (now) => (intake.held = now ? intake.cursor : null));
 const mayGather = computed(() => session.may('gather'));
 const showing = computed(() => {
   if (route.name === 'report' || !mayGather.value) return 'report';
-  return route.name === 'search' ? 'found' : 'intake';
+  return route.name === 'search' ? 'found' : route.name === 'log' ? 'log' : 'intake';
 });
 const work = computed(() => (outside.cursor ? outside.lineOf(outside.cursor) : undefined));
 
@@ -102,6 +103,7 @@ useDeeds({
         <EmptyState v-else>Choose one to read its abstract and where it was found.</EmptyState>
       </div>
     </template>
+    <SearchLog v-else-if="showing === 'log'" class="min-w-0 flex-1" />
     <GatheringReport v-else class="min-w-0 flex-1" />
   </div>
 </template>

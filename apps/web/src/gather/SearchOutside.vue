@@ -5,12 +5,16 @@ import { useRoute } from 'vue-router';
 import type { Search, Watch } from '@pandecta/contract';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
+import { counted } from '../kit/words.ts';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
+import { dayOf } from './days.ts';
 import { useOutside } from './outside.ts';
+import WatchBox from './WatchBox.vue';
 
 const outside = useOutside();
 const route = useRoute();
 const fields = ref(false);
+const watching = ref(false);
 
 const where = computed(() => {
   const names = outside.chosen.map((c) => c.name);
@@ -27,22 +31,10 @@ const choose = computed<MenuEntry[]>(() =>
   })),
 );
 
-const DAY = 86_400_000;
-const dayOf = (at: string): string => {
-  const days = Math.floor((new Date().setHours(24, 0, 0, 0) - Date.parse(at)) / DAY);
-  if (days <= 0) return 'Today';
-  if (days === 1) return 'Yesterday';
-  return new Date(at).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    ...(days > 300 && { year: 'numeric' }),
-  });
-};
 const SHOWN = 12;
-const all = ref(false);
 const days = computed(() => {
   const out: { day: string; searches: Search[] }[] = [];
-  for (const s of outside.log.filter((x) => !x.watch).slice(0, all.value ? Infinity : SHOWN)) {
+  for (const s of outside.log.filter((x) => !x.watch).slice(0, SHOWN)) {
     const day = dayOf(s.at);
     if (out.at(-1)?.day === day) out.at(-1)!.searches.push(s);
     else out.push({ day, searches: [s] });
@@ -104,14 +96,19 @@ const deeds = (w: Watch): MenuEntry[] => [
         </li>
       </ul>
     </template>
-    <KitButton v-if="outside.log.length > SHOWN && !all" look="quiet" class="mt-1" @click="all = true"
-      >All {{ outside.log.length.toLocaleString('en') }} searches</KitButton
+    <KitButton v-if="outside.log.length" look="quiet" class="mt-2 inline-block py-1" to="/gather/log"
+      >The log: {{ counted(outside.log.length, 'search', 'searches') }}, and what came of them</KitButton
     >
-    <h3 class="heading mt-3">Watches</h3>
+    <h3 class="heading mt-3 flex justify-between">
+      Watches<KitButton look="quiet" class="font-normal" @click="watching = true">Watch an address…</KitButton>
+    </h3>
+    <WatchBox v-model:open="watching" />
     <ul>
       <li v-for="w in outside.watches" :key="w.id" class="flex items-baseline gap-2 px-1 py-0.5">
         <span class="min-w-0 flex-1">
-          <span class="block truncate" :title="w.words">{{ w.name }} · {{ w.paused ? 'paused' : EVERY[w.every] }}</span>
+          <span class="block truncate" :title="w.words"
+            >{{ w.name }} · {{ w.paused ? 'paused' : EVERY[w.every] }}{{ w.mail ? ', by mail' : '' }}</span
+          >
           <span v-if="w.says" class="block text-fine text-ochre">{{ w.says }}</span>
         </span>
         <span class="count" :class="w.brought ? 'text-verdigris' : ''">{{
@@ -121,7 +118,9 @@ const deeds = (w: Watch): MenuEntry[] => [
           >…</KitMenu
         >
       </li>
-      <li v-if="!outside.watches.length" class="px-1 text-muted">None; a search can be watched from its results.</li>
+      <li v-if="!outside.watches.length" class="px-1 text-muted">
+        None; a search can be watched from its results, and so can feeds and pages.
+      </li>
     </ul>
   </section>
 </template>

@@ -9,6 +9,7 @@ import {
   type FOUND_SORTS,
   type FoundPage,
   type FoundWork,
+  type NewWatch,
   type Outside,
   type Search,
   type Watch,
@@ -76,6 +77,9 @@ export const useOutside = defineStore('outside', () => {
   }
 
   async function search(again?: Search): Promise<void> {
+    const watched = watches.value.find((w) => w.id === again?.watch);
+    // What a watch found at an address is looked for there again.
+    if (watched && watched.kind !== 'search') return run(watched.id);
     const begun = await changes.attempt(() =>
       ask(routes.outside.search, {
         body: again
@@ -153,17 +157,12 @@ export const useOutside = defineStore('outside', () => {
     if (openId.value) about.value = await ask(routes.outside.describe, { search: openId.value, body: { why } });
   };
 
-  async function watchThis(every: Watch['every']): Promise<void> {
-    if (!about.value) return;
-    const { question: what, words: name, asked: of } = about.value;
-    const made = await changes.attempt(() =>
-      ask(routes.outside.addWatch, {
-        body: { name, question: what, catalogues: of.map((a) => a.id), every, destination: destination.take() },
-      }),
-    );
-    if (!made) return;
+  async function watchThis(body: NewWatch): Promise<boolean> {
+    const made = await changes.attempt(() => ask(routes.outside.addWatch, { body }));
+    if (!made) return false;
     await lookAtWatches();
-    changes.tell(`Watching “${name}”: what is new goes to the intake`);
+    changes.tell(`Watching “${body.name}”: what is new goes to the intake`);
+    return true;
   }
   const withWatch = async (deed: () => Promise<unknown>): Promise<void> => {
     await changes.attempt(deed);

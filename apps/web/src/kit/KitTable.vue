@@ -12,7 +12,14 @@ defineProps<{
   <table class="w-full" :aria-label="label">
     <thead :class="heads ? 'heading text-left' : 'sr-only'">
       <tr>
-        <th v-for="c in columns" :key="c.key" scope="col">{{ c.name }}</th>
+        <th
+          v-for="c in columns"
+          :key="c.key"
+          scope="col"
+          :class="c.class?.includes('text-right') && 'pr-4 text-right last:pr-0'"
+        >
+          {{ c.name }}
+        </th>
       </tr>
     </thead>
     <tbody>

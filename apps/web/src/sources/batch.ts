@@ -5,6 +5,7 @@ import { countSources, READING_STATES, type ReadingState } from '@pandecta/core/
 import { EXPORT_INFO, type ExportFormat } from '@pandecta/core/formats';
 import { ask, send } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
+import { save } from '../kit/save.ts';
 
 export const useBatch = defineStore('batch', () => {
   const { change, tell } = useChanges();
@@ -28,11 +29,7 @@ export const useBatch = defineStore('batch', () => {
   async function exportAs(chosen: Chosen, count: number, format: ExportFormat): Promise<void> {
     try {
       const response = await send(routes.cite.export, { body: { ...chosen, format } });
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await response.blob());
-      link.download = `sources.${EXPORT_INFO[format].extension}`;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      save(`sources.${EXPORT_INFO[format].extension}`, await response.blob());
       tell(`Exported ${countSources(count)} as ${EXPORT_INFO[format].name}`);
     } catch (error) {
       tell((error as Error).message, null, true);

@@ -40,6 +40,7 @@ export { dublinCoreOf } from './dublin-core/write.ts';
 export { readDublinCore } from './dublin-core/read.ts';
 export { eachJatsReference } from './jats/read.ts';
 export { checkColumns, COLUMN_FIELDS, columnsOf, type ColumnField, type Columns } from './table/columns.ts';
+export { tableOf } from './table/write.ts';
 export { previewTable, type Preview } from './table/read.ts';
 export { childrenOf, childOf, eachElement, escapeXml, textAt, type Element } from './xml/tree.ts';
 

@@ -42,6 +42,10 @@ export function* eachTableRow(sources: Writable): Generator<string, void> {
     yield written([[...fields.map((f) => cellOf(s, f)), ...(some ? [rests[i] ?? ''] : [])]]);
 }
 
+/** Any rows as a table, the names of their values as its headings. */
+export const tableOf = (rows: Record<string, string | number>[]): string =>
+  `${Papa.unparse(rows, { escapeFormulae: true })}\r\n`;
+
 const place = (field: string): number => (TEXT_VARIABLES as readonly string[]).indexOf(field);
 /** What a spreadsheet might take for a formula is guarded. */
 const written = (rows: string[][]): string => `${Papa.unparse(rows, { escapeFormulae: true })}\r\n`;

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+/** The log of searches: what was asked, why, and what came of it; as a table, and as the numbers of a methods section. */
+import { computed, ref } from 'vue';
+import { routes, type Search } from '@pandecta/contract';
+import { flowInWords } from '@pandecta/core/catalogues';
+import { ask } from '../api/client.ts';
+import { useChanges } from '../act/changes.ts';
+import { concerns } from '../data/live.ts';
+import { useAsked } from '../data/asked.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitCheck from '../kit/KitCheck.vue';
+import KitTable from '../kit/KitTable.vue';
+import { counted } from '../kit/words.ts';
+import { dayOf } from './days.ts';
+import FlowPicture from './FlowPicture.vue';
+import { saveLog } from './save-log.ts';
+import { useOutside } from './outside.ts';
+
+const outside = useOutside();
+const changes = useChanges();
+/** Those that are not counted. */
+const left = ref(new Set<string>());
+const chosen = computed(() => outside.log.filter((s) => !left.value.has(s.id)));
+const { value: flow } = useAsked({
+  question: () => (outside.log.length ? chosen.value.map((s) => s.id).join(' ') : null),
+  fetch: (ids, signal) => ask(routes.outside.flow, { body: { searches: ids ? ids.split(' ') : [] }, signal }),
+  concerns: (touched) => concerns(touched, ['outside']) || concerns(touched, ['source']),
+});
+const days = computed(() => {
+  const out: { day: string; searches: Search[] }[] = [];
+  for (const s of outside.log) {
+    const day = dayOf(s.at);
+    if (out.at(-1)?.day === day) out.at(-1)!.searches.push(s);
+    else out.push({ day, searches: [s] });
+  }
+  return out;
+});
+const words = computed(() => {
+  const [last, first] = [chosen.value[0], chosen.value.at(-1)];
+  const date = (at: string): string =>
+    new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  return flow.value && first && last ? flowInWords(flow.value, chosen.value.length, date(first.at), date(last.at)) : '';
+});
+const toggle = (id: string): void => {
+  const next = new Set(left.value);
+  if (!next.delete(id)) next.add(id);
+  left.value = next;
+};
+async function copy(): Promise<void> {
+  await navigator.clipboard.writeText(words.value);
+  changes.tell('The numbers are copied');
+}
+const COLUMNS = [
+  { key: 'counts', name: 'Counted', class: 'w-16' },
+  { key: 'words', name: 'Search' },
+  { key: 'asked', name: 'Catalogues', class: 'w-60 text-fine text-muted' },
+  { key: 'seen', name: 'Works', class: 'w-16 text-right font-mono text-label' },
+  { key: 'fresh', name: 'New', class: 'w-16 text-right font-mono text-label' },
+  { key: 'gathered', name: 'Gathered', class: 'w-20 text-right font-mono text-label' },
+  { key: 'taken', name: 'Taken in', class: 'w-20 text-right font-mono text-label' },
+];
+</script>
+
+<template>
+  <section class="overflow-auto px-8 py-6" aria-label="Log of searches">
+    <KitButton look="quiet" to="/gather">‹ The intake</KitButton>
+    <div class="mt-2 flex flex-wrap items-baseline gap-3">
+      <h1 class="font-serif text-title font-semibold">Log of searches</h1>
+      <span class="text-muted">{{ counted(chosen.length, 'search', 'searches') }} counted</span>
+      <div v-if="outside.log.length" class="ml-auto flex gap-2">
+        <KitButton :disabled="!words" @click="copy">Copy the numbers</KitButton>
+        <KitButton @click="saveLog(chosen)">Save as a table</KitButton>
+      </div>
+    </div>
+    <EmptyState v-if="!outside.log.length" title="Nothing was searched for yet"
+      >Each search of outside catalogues is kept here, with what came of it.</EmptyState
+    >
+    <template v-else>
+      <FlowPicture v-if="flow" :flow="flow" class="mt-4" />
+      <p class="mt-3 max-w-3xl font-serif text-read" aria-live="polite">{{ words }}</p>
+      <template v-for="d in days" :key="d.day">
+        <h2 class="heading mt-5">{{ d.day }}</h2>
+        <KitTable :label="`Searches, ${d.day}`" :heads="d === days[0]" :columns="COLUMNS" :rows="d.searches">
+          <template #counts="{ row }"
+            ><KitCheck :checked="!left.has(row.id)" :label="`Count “${row.words}”`" @check="toggle(row.id)"
+          /></template>
+          <template #words="{ row }">
+            <RouterLink :to="`/gather/search/${row.id}`" class="font-medium hover:underline">{{
+              row.words
+            }}</RouterLink>
+            <span v-if="row.watch" class="text-fine text-muted"> · a watch</span>
+            <span v-if="row.why" class="block text-fine text-muted">{{ row.why }}</span>
+          </template>
+          <template #asked="{ row }"
+            ><span v-for="a in row.asked" :key="a.id" class="block truncate"
+              >{{ a.name }} <span v-if="a.state === 'failed'" class="text-madder" :title="a.says">did not answer</span
+              ><template v-else>{{ a.total.toLocaleString('en') }}</template></span
+            ></template
+          >
+          <template #seen="{ row }">{{ row.works.toLocaleString('en') }}</template>
+          <template #fresh="{ row }"
+            ><RouterLink
+              v-if="row.fresh"
+              :to="`/gather/search/${row.id}?new`"
+              class="hover:underline"
+              :title="`See only what was new of “${row.words}”`"
+              >{{ row.fresh.toLocaleString('en') }}</RouterLink
+            ><template v-else>0</template></template
+          >
+          <template #gathered="{ row }">{{ row.gathered.toLocaleString('en') }}</template>
+          <template #taken="{ row }">{{ row.taken.toLocaleString('en') }}</template>
+        </KitTable>
+      </template>
+    </template>
+  </section>
+</template>

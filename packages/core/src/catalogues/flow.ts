@@ -1,0 +1,90 @@
+/**
+ * What became of what searches found: records, the works they are of, and where those went. The numbers are those a methods
+ * section gives (found, duplicates removed, screened, included; common practice in systematic reviews).
+ */
+
+/** A record that was found. */
+export interface FoundRecord {
+  search: string;
+  catalogue: string;
+  accession: string;
+  /** The work it is of, among those of its search. */
+  work: number;
+  /** Where it went, when it was gathered. */
+  fate?: Fate;
+}
+
+/** Of what was gathered. `joined`: to a source that was here. */
+export const FATES = ['taken in', 'joined', 'waiting', 'set aside'] as const;
+export type Fate = (typeof FATES)[number];
+
+export interface Flow {
+  /** Different records, by catalogue in the order they were met. */
+  catalogues: { name: string; records: number; works: number; taken: number }[];
+  records: number;
+  duplicates: number;
+  works: number;
+  fates: Record<Fate | 'left', number>;
+}
+
+/** @param records over all searches that are counted; one that several searches found counts once */
+export function flowOf(records: readonly FoundRecord[]): Flow {
+  const above = new Map<string, string>();
+  const root = (key: string): string => {
+    let at = key;
+    while (above.has(at)) at = above.get(at)!;
+    return at;
+  };
+  // A record, and the work of a search it was folded into, are one work over all searches.
+  for (const r of records) {
+    const [a, b] = [root(recordKey(r)), root(`work ${r.search} ${r.work}`)];
+    if (a !== b) above.set(a, b);
+  }
+  const fateOf = new Map<string, Fate>();
+  const seen = new Map<string, { catalogue: string; work: string }>();
+  for (const r of records) {
+    const work = root(recordKey(r));
+    seen.set(recordKey(r), { catalogue: r.catalogue, work });
+    const known = fateOf.get(work);
+    if (r.fate && (!known || FATES.indexOf(r.fate) < FATES.indexOf(known))) fateOf.set(work, r.fate);
+  }
+  const works = new Set([...seen.values()].map((s) => s.work));
+  const names = [...new Set(records.map((r) => r.catalogue))];
+  const fates = { 'taken in': 0, joined: 0, waiting: 0, 'set aside': 0, left: 0 };
+  for (const work of works) fates[fateOf.get(work) ?? 'left'] += 1;
+  return {
+    catalogues: names.map((name) => {
+      const own = [...seen.values()].filter((s) => s.catalogue === name);
+      const of = new Set(own.map((s) => s.work));
+      return {
+        name,
+        records: own.length,
+        works: of.size,
+        taken: [...of].filter((w) => ['taken in', 'joined'].includes(fateOf.get(w) ?? '')).length,
+      };
+    }),
+    records: seen.size,
+    duplicates: seen.size - works.size,
+    works: works.size,
+    fates,
+  };
+}
+
+const recordKey = (r: FoundRecord): string => `record ${r.catalogue} ${r.accession}`;
+
+const n = (count: number, one: string, many = `${one}s`): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+
+/** The numbers as a methods section has them. */
+export function flowInWords(flow: Flow, searches: number, from: string, to: string): string {
+  const of = flow.catalogues.map((c) => `${c.name} (${n(c.records, 'record')})`);
+  const where = of.length > 1 ? `${of.slice(0, -1).join(', ')} and ${of.at(-1)}` : (of[0] ?? 'no catalogue');
+  const { fates } = flow;
+  const included = fates['taken in'] + fates.joined;
+  const rest = [
+    fates.waiting ? `${n(fates.waiting, 'work')} not yet decided on` : '',
+    fates['set aside'] ? `${n(fates['set aside'], 'work')} set aside after reading` : '',
+    fates.left ? `${n(fates.left, 'work')} not gathered` : '',
+  ].filter(Boolean);
+  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.records, 'record')} found; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${fates.joined.toLocaleString('en')} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
+}
