@@ -78,7 +78,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   'watching an address': async (page) => {
     await page.goto('/gather');
     await page.getByRole('button', { name: 'Watch an address…' }).click();
-    await expect(page.getByRole('dialog', { name: 'Watch an address' })).toBeVisible();
+    await expect(page.getByLabel('Name of the watch')).toBeVisible();
   },
   'the report of a gathering': async (page) => {
     await page.goto('/gather');

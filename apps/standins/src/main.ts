@@ -8,6 +8,8 @@ import { showMail, takeMail } from './mailbox.ts';
 import { answerOai } from './oai.ts';
 import { newOnTheShelf, PAGES } from './pages.ts';
 import { resolveDoi } from './registry.ts';
+import { fullTextOf } from './full-text.ts';
+import { entry } from './shelf.ts';
 import { answerSru } from './sru.ts';
 import { answerWorks } from './works.ts';
 
@@ -18,7 +20,7 @@ let days = 0;
 interface Answer {
   status?: number;
   type: string;
-  body: string;
+  body: string | Uint8Array;
 }
 const xml = (body: string, type = 'application/xml'): Answer => ({ type: `${type}; charset=utf-8`, body });
 
@@ -42,16 +44,18 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   if (mood === 'busy') return void response.writeHead(429, { 'retry-after': '30' }).end('Too many questions\n');
   if (mood === 'garbage')
     return void response.writeHead(200, { 'content-type': 'application/xml' }).end('<records><record><<<');
-  const made = make(name, path, url, request);
+  const made = await make(name, path, url, request);
   if (!made) return void response.writeHead(404, { 'content-type': 'text/plain' }).end('Nothing here\n');
   response.writeHead(made.status ?? 200, { 'content-type': made.type }).end(made.body);
 }
 
-function make(name: string, path: string, url: URL, request: IncomingMessage): Answer | undefined {
+async function make(name: string, path: string, url: URL, request: IncomingMessage): Promise<Answer | undefined> {
   const query = url.searchParams;
   const page = PAGES.find((p) => p.path === path);
   if (page && /packet/.test(request.headers.host ?? '')) return { type: 'text/html; charset=utf-8', body: page.html };
   switch (name) {
+    case 'pdf':
+      return pdfOf(path);
     case 'mail':
       return { type: 'text/html; charset=utf-8', body: showMail() };
     case 'shelf':
@@ -73,6 +77,13 @@ function make(name: string, path: string, url: URL, request: IncomingMessage): A
     default:
       return undefined;
   }
+}
+
+/** The full text of a work, of which the stand-ins know no more than a page. */
+async function pdfOf(path: string): Promise<Answer | undefined> {
+  const found = entry('registry', path.replace(/^.*\/|\.pdf$/g, ''));
+  if (!found?.hasPdf) return undefined;
+  return { type: 'application/pdf', body: await fullTextOf(found.record) };
 }
 
 /** `POST /moods/NAME` and `POST /days` change how the stand-ins behave. */

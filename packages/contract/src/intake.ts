@@ -1,10 +1,10 @@
-import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
 import { SPAN_FIELDS, type Span, type SpanField } from '@pandecta/core/references';
 import { LACKS, type Lack } from '@pandecta/core/intake';
 import { VERDICTS, type Verdict } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
-import { WAYS, type Way } from './gathering.ts';
+import { Started, WAYS, type Way } from './gathering.ts';
 import { MANY_IDS, route } from './route.ts';
 import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
 import { AskPage, Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
@@ -92,6 +92,10 @@ export class Origin {
   @OrNull() @IsString() query!: string | null;
   @OrNull() @IsString() address!: string | null;
   @OrNull() @IsString() lookedUp!: string | null;
+  /** The works the page lists. */
+  @IsArray() @IsObject({ each: true }) items!: SourceRecord[];
+  /** Where it says its full text is. */
+  @OrNull() @IsString() pdf!: string | null;
 }
 
 export class IntakeDetail {
@@ -117,6 +121,11 @@ export class Respan {
   @IsInt() start!: number;
   @IsInt() end!: number;
   @OrNull() @IsIn(Object.keys(SPAN_FIELDS)) field!: SpanField | null;
+}
+
+/** Of the works a page lists, those that are wanted, by their places. */
+export class ListedWorks {
+  @IsArray() @ArrayMaxSize(500) @IsInt({ each: true }) items!: number[];
 }
 
 export class SetAside extends Chosen {
@@ -178,6 +187,21 @@ export const intakeRoutes = {
     may: 'gather',
     summary: 'Give a stretch of the text one was read from to another field: the record follows.',
     body: Respan,
+    reply: Changed,
+  }),
+  listed: route({
+    method: 'POST',
+    path: '/w/:workspace/intake/:source/listed',
+    may: 'gather',
+    summary: 'Bring in works that a page lists.',
+    body: ListedWorks,
+    reply: Started,
+  }),
+  fetchPdf: route({
+    method: 'POST',
+    path: '/w/:workspace/intake/:source/pdf',
+    may: 'gather',
+    summary: 'Fetch the full text a page leads to, and attach it.',
     reply: Changed,
   }),
   lookUp: route({

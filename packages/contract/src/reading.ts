@@ -72,6 +72,7 @@ export class DocumentReply {
   @IsUUID() sourceId!: string;
   @IsString() name!: string;
   @IsIn(FILE_STATES) state!: FileState;
+  @IsString() mediaType!: string;
   @IsInt() pages!: number;
   @ListOf(() => Mark) marks!: Mark[];
   @ListOf(() => SenseInfo) senses!: SenseInfo[];

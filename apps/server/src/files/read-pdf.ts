@@ -123,11 +123,17 @@ export async function ensureFile(
   return found!.id;
 }
 
-async function finish(db: Db, workspaceId: string, fileId: string, state: FileState, count: number): Promise<void> {
+export async function finish(
+  db: Db,
+  workspaceId: string,
+  fileId: string,
+  state: FileState,
+  count: number,
+): Promise<void> {
   await within(db, workspaceId).update(files, { state, pages: count }, eq(files.id, fileId));
 }
 
-async function writePages(db: Db, workspaceId: string, fileId: string, share: StoredPage[]): Promise<void> {
+export async function writePages(db: Db, workspaceId: string, fileId: string, share: StoredPage[]): Promise<void> {
   const numbers = share.map((p) => p.number);
   const pageColumns = table('u', {
     n: ['int', numbers],

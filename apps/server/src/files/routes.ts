@@ -11,6 +11,7 @@ import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { pageTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
+import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { files } from './tables.ts';
 
 const MOST_HITS = 500;
@@ -26,7 +27,7 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
         etag: `"${file.sha256}"`,
         'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
         // Whatever a file holds, a browser runs none of it here.
-        'content-security-policy': "sandbox; default-src 'none'",
+        'content-security-policy': `sandbox; default-src 'none'${file.mediaType === SNAPSHOT_TYPE ? "; img-src data:; style-src 'unsafe-inline'" : ''}`,
         'x-content-type-options': 'nosniff',
       })
       .type(file.mediaType);

@@ -118,9 +118,11 @@ async function insertNew(
     const read = part.filter((c) => !c.file);
     await tx.execute(sql`insert into source_keys (workspace_id, source_id, key) select ${w}, u.s, u.k
       from ${table('u', { s: ['uuid', read.map((c) => c.id)], k: ['text', read.map(fingerprint)] })} on conflict do nothing`);
-    const filed = part.filter((c) => c.file);
+    const filed = part.flatMap((c) =>
+      [c.file, ...(c.beside ?? [])].flatMap((f) => (f ? [{ source: c.id, file: f.id }] : [])),
+    );
     await tx.execute(sql`insert into source_files (workspace_id, source_id, file_id) select ${w}, u.s, u.f
-      from ${table('u', { s: ['uuid', filed.map((c) => c.id)], f: ['uuid', filed.map((c) => c.file!.id)] })} on conflict do nothing`);
+      from ${table('u', { s: ['uuid', filed.map((f) => f.source)], f: ['uuid', filed.map((f) => f.file)] })} on conflict do nothing`);
     for (const { id } of collections)
       await tx.execute(sql`insert into collection_sources (workspace_id, source_id, collection_id)
         select ${w}, u.s, ${id}::uuid from ${table('u', { s: ['uuid', ids] })} on conflict do nothing`);

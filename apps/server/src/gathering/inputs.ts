@@ -9,6 +9,8 @@ export interface Found {
   accession?: string;
   query?: string;
   address?: string;
+  /** Where its full text is said to be. */
+  pdf?: string;
 }
 
 /** A file, kept under its hash. */

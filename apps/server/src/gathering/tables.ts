@@ -1,6 +1,7 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Destination, ImportMessage, Way } from '@pandecta/contract';
 import type { Span } from '@pandecta/core/references';
+import type { SourceRecord } from '@pandecta/core/source';
 import { now, when, workspaceId } from '../database/columns.ts';
 import type { Found, Input } from './inputs.ts';
 import type { Prepared } from './prepare/candidate.ts';
@@ -63,6 +64,8 @@ export const sourceOrigins = pgTable(
     spans: jsonb('spans').$type<Span[]>(),
     /** The catalogue or database, its number there, and the words it was found by. */
     found: jsonb('found').$type<Found>(),
+    /** The works the page lists, of which one may choose. */
+    items: jsonb('items').$type<SourceRecord[]>(),
     /** What became of looking it up: 'found', 'not found', 'silent', or null where there was nothing to look up. */
     lookedUp: text('looked_up'),
     /** How often it was asked for again after silence, and when it is to be the next time. */

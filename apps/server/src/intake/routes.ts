@@ -2,7 +2,18 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { detail, intakePage, join, lookUpAgain, respanOne, setAside, summary, takeIn } from './service.ts';
+import {
+  detail,
+  fetchFullText,
+  gatherListed,
+  intakePage,
+  join,
+  lookUpAgain,
+  respanOne,
+  setAside,
+  summary,
+  takeIn,
+} from './service.ts';
 
 export function intakeRoutes(declare: Declare, services: Services): void {
   declare(routes.intake.page, (call) => intakePage(services, call, call.query));
@@ -16,5 +27,9 @@ export function intakeRoutes(declare: Declare, services: Services): void {
     setAside(services, call.actor, await chosenIds(services, call, call.body), call.body.aside),
   );
   declare(routes.intake.respan, ({ actor, params, body }) => respanOne(services, actor, params.source, body));
+  declare(routes.intake.listed, ({ actor, params, body }) => gatherListed(services, actor, params.source, body.items));
+  declare(routes.intake.fetchPdf, ({ workspace, actor, params }) =>
+    fetchFullText(services, workspace, actor, params.source),
+  );
   declare(routes.intake.lookUp, ({ actor, params }) => lookUpAgain(services, actor, params.source));
 }

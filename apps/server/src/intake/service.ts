@@ -9,6 +9,7 @@ import type {
   IntakeSummary,
   Match,
   Respan,
+  Started,
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
 import { filledBy } from '@pandecta/core/matching';
@@ -18,6 +19,11 @@ import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import { cut } from '@pandecta/core/text';
+import { fetchPdf } from '../files/fetch-pdf.ts';
+import type { RecordInput } from '../gathering/inputs.ts';
+import { startImport } from '../gathering/start.ts';
+import { Unreachable } from '../outside/fetch.ts';
 import { lookUp } from '../outside/look-up.ts';
 import { findMatches } from './here.ts';
 import { noteLookUp, noteSpans } from './origins.ts';
@@ -159,6 +165,41 @@ export async function join(services: Services, actor: Actor, id: string, to: str
   const filled = Object.keys(fills).length;
   const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+/** Works of those a page lists are brought in as well. */
+export async function gatherListed(services: Services, actor: Actor, id: string, items: number[]): Promise<Started> {
+  const one = await waitingOne(services.db, actor.workspaceId, id);
+  const origin = await findOrigin(services.db, actor.workspaceId, id);
+  const found = origin.address ? { address: origin.address } : {};
+  const chosen = items.flatMap((i): RecordInput[] => {
+    const record = origin.items[i];
+    return record ? [{ name: withoutMarkup(record.title ?? 'Untitled'), record, subjects: [], found }] : [];
+  });
+  if (!chosen.length) throw new Refusal('invalid', 'none of the works is chosen');
+  const title = `${chosen.length.toLocaleString('en')} from ${withoutMarkup(one.record.title ?? origin.address ?? 'a page')}`;
+  return startImport(services, actor, chosen, { way: 'typed', title: cut(title, 200) });
+}
+
+/** Fetches the full text a page leads to. */
+export async function fetchFullText(
+  services: Services,
+  workspace: { id: string; number: number },
+  actor: Actor,
+  id: string,
+): Promise<Changed> {
+  const { db } = services;
+  await waitingOne(db, workspace.id, id);
+  const { pdf } = await findOrigin(db, workspace.id, id);
+  if (!pdf) throw new Refusal('invalid', 'no full text is known of it');
+  try {
+    const file = await fetchPdf(services, workspace, pdf);
+    const change: Change = { do: 'attach', source: id, file: file.id, name: file.name, present: true };
+    return answer(await commit(services, actor, change));
+  } catch (error) {
+    if (!(error instanceof Unreachable)) throw error;
+    return { changeId: null, says: `The PDF could not be fetched: ${error.message}` };
+  }
 }
 
 /** Asks again for one that was not found, or where nobody answered. */

@@ -72,10 +72,10 @@ export async function findBatches(db: Db, workspaceId: string, ids: string[]): P
 }
 
 export async function findOrigin(db: Db, workspaceId: string, id: string): Promise<Origin> {
-  const { came, spans, found, lookedUp } = sourceOrigins;
+  const { came, spans, found, lookedUp, items } = sourceOrigins;
   const row = await within(db, workspaceId).first(
     sourceOrigins,
-    { came, spans, found, lookedUp },
+    { came, spans, found, lookedUp, items },
     eq(sourceOrigins.sourceId, id),
   );
   const where: Found = row?.found ?? {};
@@ -87,6 +87,8 @@ export async function findOrigin(db: Db, workspaceId: string, id: string): Promi
     accession: where.accession ?? null,
     query: where.query ?? null,
     address: where.address ?? null,
+    items: row?.items ?? [],
+    pdf: where.pdf ?? null,
   };
 }
 

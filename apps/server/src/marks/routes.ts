@@ -25,6 +25,7 @@ export function markRoutes(declare: Declare, services: Services): void {
       sourceId: params.source,
       name: file.name,
       state: file.state,
+      mediaType: file.mediaType,
       pages: file.pages,
       marks: await marksOf(db, workspace.id, params.source, file.id),
       senses: await sensesOf(db, workspace.id),

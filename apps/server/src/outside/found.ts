@@ -84,6 +84,12 @@ async function shown(db: Db, workspaceId: string, list: Folded[]): Promise<Found
   });
 }
 
+/** Where one of the catalogues says the full text is. */
+function withPdf(of: Hit[]): { pdf?: string } {
+  const pdf = of.find((h) => h.pdf)?.pdf;
+  return pdf ? { pdf } : {};
+}
+
 const AT_ONCE = 50;
 
 export async function found(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<FoundPage> {
@@ -113,7 +119,12 @@ export async function gatherFound(
       name: withoutMarkup(w.record.title ?? 'Untitled'),
       record: w.record,
       subjects: w.subjects,
-      found: { database: names.get(first!.catalogue) ?? '', accession: first!.accession, query: told.words },
+      found: {
+        database: names.get(first!.catalogue) ?? '',
+        accession: first!.accession,
+        query: told.words,
+        ...withPdf(w.hits),
+      },
     };
   });
   const where = told.asked.length > 2 ? `${told.asked.length} catalogues` : told.asked.map((a) => a.name).join(' and ');

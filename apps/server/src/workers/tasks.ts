@@ -21,10 +21,19 @@ import {
 import { MOST_TYPED, takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
 import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
 import { OFFICE, officeFormat, readOffice } from '@pandecta/core/office';
-import { isPage, readPage as readWebPage, savedFrom, tooDeep, type ReadPage } from '@pandecta/core/pages';
+import {
+  isPage,
+  readPage as readWebPage,
+  savedFrom,
+  snapshotOf,
+  tooDeep,
+  type ReadPage,
+  type Snapshot,
+} from '@pandecta/core/pages';
 import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules } from '@pandecta/debian/styles';
+import { Lexemes } from '@pandecta/core/words';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
 
 const citers = new Map<string, Citer>();
@@ -146,6 +155,25 @@ export const readReference = (text: string): ReadReference => readPrinted(text);
 /** What a page of the web says of itself; nothing of one that is made to break its reader. */
 export function readPage({ html, address }: { html: string; address: string }): ReadPage {
   return readWebPage(tooDeep(html) ? '' : html, address);
+}
+
+/** What is kept of a page; nothing of one that is made to break its reader. */
+export function keepPage({
+  html,
+  address,
+  seen,
+  lead,
+}: {
+  html: string;
+  address: string;
+  seen: string;
+  lead: string;
+}): (Snapshot & { vector: string }) | undefined {
+  if (tooDeep(html)) return undefined;
+  const snapshot = snapshotOf(html, address, seen);
+  const words = new Lexemes();
+  words.add(lead, snapshot.text);
+  return { ...snapshot, vector: words.toString() };
 }
 
 export { readPages } from './read-pages.ts';

@@ -29,6 +29,7 @@ import { RecordEditor } from '../sources/index.ts';
 import AsItCame from './AsItCame.vue';
 import BothRecords from './BothRecords.vue';
 import { useIntake } from './intake.ts';
+import ListedWorks from './ListedWorks.vue';
 
 const props = defineProps<{ id: string }>();
 const mending = defineModel<boolean>('mending', { required: true });
@@ -54,6 +55,7 @@ const { value: cited } = useAsked({
 });
 const one = computed(() => (detail.value?.source.id === props.id ? detail.value : null));
 const match = computed(() => one.value?.here[at.value] ?? one.value?.here[0]);
+const hasPdf = computed(() => one.value?.source.files.some((f) => /pdf/.test(f.mediaType)));
 const title = computed(() => withoutMarkup(one.value?.source.record.title ?? 'Untitled'));
 
 const joining = computed(() => {
@@ -162,6 +164,16 @@ defineExpose({ decide });
             @respan="(change) => intake.respan(id, change)"
           />
         </template>
+        <ListedWorks
+          v-if="one.origin.items.length && intake.scope === 'intake'"
+          :id="id"
+          :items="one.origin.items"
+          @bring="(items) => intake.bringListed(id, items)"
+        />
+        <p v-if="one.origin.pdf && !hasPdf" class="mt-3">
+          It leads to a PDF.
+          <KitButton look="word" @click="intake.fetchPdf(id)">Fetch it</KitButton>
+        </p>
         <h2 class="heading mb-1 mt-4 flex items-center justify-between">As it will print<StyleChooser /></h2>
         <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
         <p v-if="cited?.entries[0]" class="font-serif leading-[1.4]" v-html="cited.entries[0].html" />

@@ -9,11 +9,13 @@ import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import { makeList } from '../list/make.ts';
 import { useSession } from '../session/store.ts';
+import { useJobs } from './jobs.ts';
 
 export const useIntake = defineStore('intake', () => {
   const route = useRoute();
   const session = useSession();
-  const { change } = useChanges();
+  const { attempt, change } = useChanges();
+  const jobs = useJobs();
   const scope = ref<'intake' | 'aside'>('intake');
   const missing = ref<string | null>(null);
   const sort = ref('');
@@ -61,6 +63,11 @@ export const useIntake = defineStore('intake', () => {
     return selection.all ? { matching: question.value, except: [...selection.except] } : { ids: [...selection.ids] };
   });
 
+  async function bringListed(source: string, items: number[]): Promise<void> {
+    const begun = await attempt(() => ask(routes.intake.listed, { source, body: { items } }));
+    if (begun) await jobs.look();
+  }
+  const fetchPdf = (source: string): Promise<unknown> => change(() => ask(routes.intake.fetchPdf, { source }));
   const takeIn = (which: Chosen, complete = false): Promise<unknown> =>
     change(() => ask(routes.intake.takeIn, { body: { ...which, ...(complete && { complete }) } }));
   const takeInComplete = (): Promise<unknown> => takeIn({ matching: { scope: 'intake' } }, true);
@@ -83,6 +90,8 @@ export const useIntake = defineStore('intake', () => {
     lacking,
     chosen,
     takeIn,
+    bringListed,
+    fetchPdf,
     takeInComplete,
     setAside,
     join,

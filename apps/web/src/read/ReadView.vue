@@ -25,6 +25,7 @@ import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
 import PageStrip from './PageStrip.vue';
 import PdfPage from './PdfPage.vue';
+import SnapshotPage from './SnapshotPage.vue';
 import { readSelection, type Selected } from './selection.ts';
 import { useTabs, type Tab } from './tabs.ts';
 
@@ -53,6 +54,7 @@ const sizeOf = (n: number): { width: number; height: number } => sizes.get(n) ??
 const fit = computed(() => Math.max(0.4, Math.min(2, (deskWidth.value - MARGIN - 48) / firstSize.value.width)));
 const scale = computed(() => zoom.value ?? Math.min(fit.value, 1.37));
 const pages = computed(() => pdf.value?.numPages ?? 0);
+const isSnapshot = computed(() => info.value !== null && /html/.test(info.value.mediaType));
 const senses = computed(() => info.value?.senses ?? []);
 const marksOn = (n: number) => (info.value?.marks ?? []).filter((m) => m.page === n);
 const titleOf = computed(() => {
@@ -79,9 +81,9 @@ watch(
     active.value = null;
     selected.value = null;
     await doc.open(String(s), String(f));
-    if (!info.value || !pdf.value) return;
-    const first = (await pdf.value.getPage(1)).getViewport({ scale: 1 });
-    firstSize.value = { width: first.width, height: first.height };
+    if (!info.value) return;
+    const first = (await pdf.value?.getPage(1))?.getViewport({ scale: 1 });
+    if (first) firstSize.value = { width: first.width, height: first.height };
     const tab = tabs.show({ source: String(s), file: String(f), title: titleOf.value });
     chosen.value ||= senses.value[0]?.id ?? '';
     // A question of the ask line brings its words along.
@@ -235,7 +237,8 @@ const sums = computed(() =>
     </div>
     <template v-else>
       <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-body">
-        <template v-if="session.may('mark')">
+        <span v-if="isSnapshot" class="text-muted">A page of the web, as it was kept</span>
+        <template v-else-if="session.may('mark')">
           <span class="text-muted">Mark as</span>
           <KitButton
             v-for="s in senses"
@@ -275,21 +278,30 @@ const sums = computed(() =>
           <KitButton class="!px-1.5" name="Next hit" :disabled="!hits.length" @click="step(1)"
             ><ChevronRight :size="14"
           /></KitButton>
-          <span class="mx-1 h-5 border-l border-line" />
-          <KitButton class="!px-1.5" name="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></KitButton>
-          <KitButton
-            look="bare"
-            class="w-12 text-center font-mono text-fine"
-            title="Fit to the width"
-            aria-label="Zoom: fit to the width"
-            @click="zoom = null"
-            >{{ Math.round(scale * 100) }} %</KitButton
-          >
-          <KitButton class="!px-1.5" name="Larger" @click="setZoom(1.15)"><Plus :size="14" /></KitButton>
+          <span v-if="!isSnapshot" class="flex items-center gap-1.5">
+            <span class="mx-1 h-5 border-l border-line" />
+            <KitButton class="!px-1.5" name="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></KitButton>
+            <KitButton
+              look="bare"
+              class="w-12 text-center font-mono text-fine"
+              title="Fit to the width"
+              aria-label="Zoom: fit to the width"
+              @click="zoom = null"
+              >{{ Math.round(scale * 100) }} %</KitButton
+            >
+            <KitButton class="!px-1.5" name="Larger" @click="setZoom(1.15)"><Plus :size="14" /></KitButton>
+          </span>
         </div>
       </div>
       <div class="flex min-h-0 flex-1">
+        <SnapshotPage
+          v-if="isSnapshot"
+          class="min-w-0 flex-1"
+          :address="addressOf(routes.files.content, { file: info!.fileId })"
+          :name="info!.name"
+        />
         <div
+          v-else
           ref="desk"
           class="relative min-w-0 flex-1 overflow-auto"
           tabindex="0"
@@ -356,9 +368,14 @@ const sums = computed(() =>
             }}
           </p>
           <h2 class="heading mt-4">{{ counted(info?.marks.length ?? 0, 'mark') }}</h2>
-          <p>{{ sums.map((s) => `${s.name} ${s.n}`).join(' · ') || 'Select words to mark them' }}</p>
+          <p>
+            {{
+              sums.map((s) => `${s.name} ${s.n}`).join(' · ') ||
+              (isSnapshot ? 'Pages of the web hold no marks' : 'Select words to mark them')
+            }}
+          </p>
           <h2 class="heading mt-4">Reading</h2>
-          <p class="mb-1">Page {{ page }} of {{ pages }}</p>
+          <p v-if="!isSnapshot" class="mb-1">Page {{ page }} of {{ pages }}</p>
           <ReadingSelect :id="source.id" :reading="source.reading" />
           <template v-if="hits.length">
             <h2 class="heading mt-4">Where it stands</h2>
@@ -370,7 +387,8 @@ const sums = computed(() =>
                   :class="i === hitAt && 'font-semibold'"
                   @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
                 >
-                  <span class="text-verdigris">p. {{ h.page }}</span> <LitText :text="h.text" :lit="h.lit" />
+                  <span v-if="!isSnapshot" class="text-verdigris">p. {{ h.page }}</span>
+                  <LitText :text="h.text" :lit="h.lit" />
                 </KitButton>
               </li>
             </ul>

@@ -30,10 +30,14 @@ export function useDocument() {
     pdf.value = null;
     hits.value = [];
     try {
+      const asked = ask(routes.marks.document, { source: sourceId, file: fileId });
       const [reply, detail, doc] = await Promise.all([
-        ask(routes.marks.document, { source: sourceId, file: fileId }),
+        asked,
         ask(routes.sources.one, { source: sourceId }),
-        openDocument(addressOf(routes.files.content, { file: fileId })),
+        // A page of the web is shown as it is kept.
+        asked.then(({ mediaType }) =>
+          /html/.test(mediaType) ? null : openDocument(addressOf(routes.files.content, { file: fileId })),
+        ),
       ]);
       if (mine !== turn) return;
       info.value = reply;

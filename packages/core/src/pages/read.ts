@@ -1,13 +1,14 @@
 /** A page of the web as a record: what it states of itself, the surest vocabulary first. */
-import { load } from 'cheerio';
+import { load, type CheerioAPI } from 'cheerio';
 import type { Provenance } from '../documents/index.ts';
 import type { SourceRecord } from '../source/index.ts';
 import { withoutTracking } from './address.ts';
+import { looksLikeReference, readReference } from '../references/index.ts';
+import { aboutPage, worksOf } from './schema-org.ts';
 import {
   citationTags,
   coins,
   dublinCore,
-  jsonLd,
   linkRelations,
   openGraph,
   prism,
@@ -24,6 +25,8 @@ export interface ReadPage {
   items: SourceRecord[];
   /** Where it says its full text is. */
   pdf?: string;
+  /** Where it is described for being shown elsewhere (oEmbed), where it says so. */
+  oembed?: string;
 }
 
 /**
@@ -32,14 +35,11 @@ export interface ReadPage {
 export function readPage(html: string, address: string): ReadPage {
   const $ = load(html);
   const tags = tagsOf($);
-  const blocks = $('script[type="application/ld+json"]')
-    .toArray()
-    .map((el) => $(el).text());
-  const listed = coins($);
+  const listed = listedOn($, coins($));
   const about = listed.length === 1 ? listed[0] : undefined;
   const stated = [
     citationTags(tags),
-    jsonLd(blocks),
+    aboutPage($),
     prism(tags),
     about,
     dublinCore(tags),
@@ -62,13 +62,34 @@ export function readPage(html: string, address: string): ReadPage {
     provenance.URL = { from: 'stated on the page', sure: 1 };
   }
   const pdf = absolute(tags('citation_pdf_url')[0] ?? $('link[type="application/pdf"]').first().attr('href'), address);
+  const oembed = absolute($('link[type="application/json+oembed"]').first().attr('href'), address);
   return {
     record,
     provenance,
     subjects: [...new Set(stated.find((s) => s.subjects.length)?.subjects ?? [])],
     items: listed.length > 1 ? listed.map((s) => ({ ...s.record }) as SourceRecord) : [],
     ...(pdf && { pdf }),
+    ...(oembed && { oembed }),
   };
+}
+
+/** More are a list of a kind no one chooses from. */
+const MOST_LISTED = 500;
+/** Of printed references so many make a list. */
+const FEWEST_PRINTED = 3;
+
+/** The works a page lists, by the surest way it says so. */
+function listedOn($: CheerioAPI, spans: Stated[]): Stated[] {
+  if (spans.length > 1) return spans.slice(0, MOST_LISTED);
+  const works = worksOf($);
+  if (works.length) return works.slice(0, MOST_LISTED);
+  const lines = $('li, .references p, [class*="bibliograph"] p, dd')
+    .toArray()
+    .map((el) => $(el).text().replace(/\s+/g, ' ').trim())
+    .filter((text) => text.length > 30 && text.length < 1000 && looksLikeReference(text));
+  const printed = [...new Set(lines)];
+  if (printed.length < FEWEST_PRINTED) return spans;
+  return printed.slice(0, MOST_LISTED).map((text) => ({ record: readReference(text).record, subjects: [], sure: 0.6 }));
 }
 
 function absolute(href: string | undefined, base: string): string | undefined {

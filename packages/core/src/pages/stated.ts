@@ -14,7 +14,7 @@ export interface Stated {
 }
 
 /** What was made, where it is anything. */
-const stated = (m: Making, sure: number): Stated | undefined =>
+export const stated = (m: Making, sure: number): Stated | undefined =>
   Object.keys(m.record).length ? { record: m.record, subjects: m.subjects, sure } : undefined;
 
 type Tags = (name: string) => string[];
@@ -112,93 +112,6 @@ export function openGraph(tags: Tags): Stated | undefined {
   );
   m.text('URL', tags('og:url')[0]);
   return stated(m, 0.7);
-}
-
-const SCHEMA_KINDS: Record<string, Kind> = {
-  ScholarlyArticle: 'article-journal',
-  MedicalScholarlyArticle: 'article-journal',
-  NewsArticle: 'article-newspaper',
-  ReportageNewsArticle: 'article-newspaper',
-  OpinionNewsArticle: 'article-newspaper',
-  BlogPosting: 'post-weblog',
-  Article: 'webpage',
-  WebPage: 'webpage',
-  Book: 'book',
-  Chapter: 'chapter',
-  Report: 'report',
-  Thesis: 'thesis',
-  Dataset: 'dataset',
-  SoftwareSourceCode: 'software',
-  VideoObject: 'motion_picture',
-  Legislation: 'legislation',
-};
-
-type Json = Record<string, unknown>;
-const isJson = (v: unknown): v is Json => typeof v === 'object' && v !== null && !Array.isArray(v);
-const listOf = (v: unknown): unknown[] => (Array.isArray(v) ? v : v === undefined || v === null ? [] : [v]);
-const textOf = (v: unknown): string | undefined => {
-  const [x] = listOf(v);
-  if (typeof x === 'string' || typeof x === 'number') return String(x);
-  return isJson(x) ? textOf(x.name ?? x['@value'] ?? x.value) : undefined;
-};
-
-/** The first thing of a known kind in the page's blocks of JSON-LD, also within a graph. A broken block is passed over. */
-export function jsonLd(blocks: string[]): Stated | undefined {
-  const things = blocks.flatMap((block) => {
-    try {
-      const json: unknown = JSON.parse(block);
-      return listOf(json).flatMap((j) => (isJson(j) ? [j, ...listOf(j['@graph']).filter(isJson)] : []));
-    } catch {
-      return [];
-    }
-  });
-  const kindOf = (t: Json): Kind | undefined =>
-    listOf(t['@type'])
-      .map((x) => SCHEMA_KINDS[String(x).replace(/^.*[/:]/, '')])
-      .find(Boolean);
-  const thing = things.find((t) => kindOf(t) && kindOf(t) !== 'webpage') ?? things.find(kindOf);
-  return thing && schemaThing(thing, kindOf(thing)!);
-}
-
-/** A thing of schema.org as fields: a journal article is part of an issue, which is part of a volume, of a periodical. */
-export function schemaThing(thing: Json, kind: Kind): Stated | undefined {
-  const m = new Making();
-  m.record.type = kind;
-  m.text('title', textOf(thing.headline) ?? textOf(thing.name));
-  m.people(
-    'author',
-    listOf(thing.author ?? thing.creator).map((a) => textOf(a)),
-  );
-  m.people(
-    'editor',
-    listOf(thing.editor).map((a) => textOf(a)),
-  );
-  m.date(textOf(thing.datePublished) ?? textOf(thing.dateCreated));
-  for (let part = listOf(thing.isPartOf)[0], i = 0; isJson(part) && i < 5; part = listOf(part.isPartOf)[0], i += 1) {
-    const type = String(listOf(part['@type'])[0] ?? '');
-    m.text('volume', textOf(part.volumeNumber));
-    m.text('issue', textOf(part.issueNumber));
-    if (/Periodical|Book|WebSite|Newspaper/.test(type) || part.issn || (part.name && !/Volume|Issue/.test(type)))
-      m.text('container-title', textOf(part.name));
-    m.text('ISSN', textOf(part.issn));
-  }
-  m.text('page', textOf(thing.pagination));
-  m.pages(textOf(thing.pageStart), textOf(thing.pageEnd));
-  for (const id of [...listOf(thing.identifier), ...listOf(thing.sameAs), thing['@id']]) m.doi(textOf(id));
-  m.isbn(textOf(thing.isbn));
-  const site = textOf(thing.publisher);
-  m.text(
-    kind === 'article-newspaper' || kind === 'webpage' || kind === 'post-weblog' ? 'container-title' : 'publisher',
-    site,
-  );
-  m.text('abstract', textOf(thing.abstract) ?? textOf(thing.description));
-  m.text('language', textOf(thing.inLanguage));
-  m.subjects.push(
-    ...listOf(thing.keywords)
-      .flatMap((k) => (textOf(k) ?? '').split(/\s*,\s*/))
-      .filter(Boolean),
-  );
-  return m.record.title ? stated(m, 0.9) : undefined;
 }
 
 /** OpenURL context objects in spans: each is one item of the page. */

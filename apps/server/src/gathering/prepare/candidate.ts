@@ -23,6 +23,8 @@ export interface CameFrom {
   spans?: Span[];
   found?: Found;
   lookedUp?: 'found' | 'not found' | 'silent';
+  /** The works a page lists. */
+  items?: SourceRecord[];
 }
 
 export interface Candidate {
@@ -33,6 +35,8 @@ export interface Candidate {
   input: number;
   line: number;
   file?: { id: string; name: string; state: FileState; pages: number };
+  /** Files that came along: the page as it is kept, the full text a catalogue leads to. */
+  beside?: { id: string; name: string }[];
   /** From a file of references: such come in with a report. */
   referenceFile?: true;
   origin?: CameFrom;

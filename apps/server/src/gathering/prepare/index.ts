@@ -4,8 +4,9 @@ import type { Progress } from '../../jobs/kind.ts';
 import type { Services } from '../../services.ts';
 import { TookTooMuch } from '../../workers/pool.ts';
 import { isFile, type Input } from '../inputs.ts';
-import { candidate, knownBy, leftOut, type Prepared, type Preparing } from './candidate.ts';
+import { leftOut, type Prepared, type Preparing } from './candidate.ts';
 import { prepareFile } from './file.ts';
+import { prepareRecord } from './record.ts';
 import { keepReading, readingsOf } from './readings.ts';
 import { preparePage } from './page.ts';
 import { prepareTyped } from './typed.ts';
@@ -54,9 +55,7 @@ async function prepareOne(way: Preparing, input: Input): Promise<Prepared> {
     if (isFile(input)) return await prepareFile(way, input);
     if ('part' in input) return await prepareTyped(way, input);
     if ('page' in input) return await preparePage(way, input);
-    const { record, subjects, found } = input;
-    const one = candidate(way.index, record, knownBy(record, 'catalogue', 0.9), { subjects, origin: { found } });
-    return { input, format: found.database ?? 'a catalogue', messages: [], candidates: [one] };
+    return await prepareRecord(way, input);
   } catch (error) {
     // One that takes more than there is does not take the others with it.
     if (error instanceof TookTooMuch) return leftOut(input, 'Reading it takes more time or memory than there is');

@@ -1,6 +1,9 @@
 /** A page of the web, fetched or as a browser had it: what it states of itself, or the works of it that were chosen. */
 import { readFile } from 'node:fs/promises';
 import type { ReadPage } from '@pandecta/core/pages';
+import { personOf, withoutMarkup } from '@pandecta/core/source';
+import { cut } from '@pandecta/core/text';
+import { keepPage } from '../../files/keep-page.ts';
 import { Unreachable } from '../../outside/fetch.ts';
 import type { PageInput, TypedInput } from '../inputs.ts';
 import {
@@ -13,15 +16,29 @@ import {
   type Preparing,
 } from './candidate.ts';
 
-/** What was read of the page as a source, seen today. */
-function candidateOf(index: number, read: ReadPage, origin: CameFrom): Candidate {
+/** What was read of the page as a source, seen today, with the page itself. */
+export async function candidateOf(
+  { services, workspace, index }: Preparing,
+  read: ReadPage,
+  html: string,
+  origin: CameFrom,
+): Promise<Candidate> {
+  const address = read.record.URL ?? origin.found?.address ?? '';
+  const name = `${cut(withoutMarkup(read.record.title ?? address), 120)}.html`;
+  const id = await keepPage(services, workspace, { html, address, name });
+  const listed = read.items.length > 1 ? { items: read.items } : {};
   const accessed = { 'date-parts': [new Date().toISOString().slice(0, 10).split('-').map(Number)] };
   const provenance = { ...read.provenance, accessed: { from: 'person' as const, sure: 1 } };
-  return candidate(index, { ...read.record, accessed }, provenance, { origin, subjects: read.subjects });
+  return candidate(index, { ...read.record, accessed }, provenance, {
+    origin: { ...origin, found: { ...origin.found, ...(read.pdf && { pdf: read.pdf }) }, ...listed },
+    subjects: read.subjects,
+    ...(id && { beside: [{ id, name }] }),
+  });
 }
 
 /** A link: the page is fetched and read; where it cannot be, the address waits in the intake. */
-export async function prepareLink({ services, index }: Preparing, input: TypedInput): Promise<Prepared> {
+export async function prepareLink(way: Preparing, input: TypedInput): Promise<Prepared> {
+  const { services, index } = way;
   const address = input.part.value ?? input.part.text;
   const came = input.part.text;
   try {
@@ -29,7 +46,8 @@ export async function prepareLink({ services, index }: Preparing, input: TypedIn
     if (page.status >= 400)
       throw new Unreachable(`${new URL(address).host} answered ${page.status}`, page.status < 500);
     const read = await services.workers.run('readPage', { html: page.text, address: page.address });
-    const one = candidateOf(index, read, { came, spans: [], found: { address: page.address } });
+    if (read.oembed) await fillByOembed(way, read);
+    const one = await candidateOf(way, read, page.text, { came, spans: [], found: { address: page.address } });
     return { input, format: 'a page', messages: [], candidates: [one] };
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;
@@ -42,7 +60,33 @@ export async function prepareLink({ services, index }: Preparing, input: TypedIn
   }
 }
 
-export async function preparePage({ services, index }: Preparing, input: PageInput): Promise<Prepared> {
+/** What a page's oEmbed says (oembed.com, 1.0) of a video or a picture: who made it, and on whose site it is. */
+async function fillByOembed({ services }: Preparing, { record, provenance, oembed }: ReadPage): Promise<void> {
+  const reply = await services.fetcher
+    .get(oembed!, { accept: 'application/json', most: 200_000 })
+    .catch(() => undefined);
+  let said: Record<string, unknown>;
+  try {
+    said = JSON.parse(reply?.text ?? '') as Record<string, unknown>;
+  } catch {
+    return;
+  }
+  const put = (field: 'title' | 'container-title' | 'author' | 'type', value: unknown): void => {
+    if (value === undefined || record[field] !== undefined) return;
+    (record as Record<string, unknown>)[field] = value;
+    provenance[field] = { from: 'stated on the page', sure: 0.85 };
+  };
+  const text = (v: unknown): string | undefined => (typeof v === 'string' && v.trim() ? cut(v.trim(), 500) : undefined);
+  put('title', text(said.title));
+  put('container-title', text(said.provider_name));
+  const author = text(said.author_name);
+  put('author', author && [personOf(author)]);
+  if (record.type === 'webpage' && said.type === 'video') record.type = 'motion_picture';
+  if (record.type === 'webpage' && said.type === 'photo') record.type = 'graphic';
+}
+
+export async function preparePage(way: Preparing, input: PageInput): Promise<Prepared> {
+  const { services, index } = way;
   const { address, sha256, items } = input.page;
   const html = await readFile(services.storage.path(sha256), 'utf8');
   const read = await services.workers.run('readPage', { html, address });
@@ -50,6 +94,6 @@ export async function preparePage({ services, index }: Preparing, input: PageInp
   const chosen = (items ?? []).flatMap((i) => read.items[i] ?? []);
   const candidates = chosen.length
     ? chosen.map((record) => candidate(index, record, knownBy(record, 'stated on the page', 0.85), { origin }))
-    : [candidateOf(index, read, origin)];
+    : [await candidateOf(way, read, html, origin)];
   return { input, format: 'a page', messages: [], candidates };
 }

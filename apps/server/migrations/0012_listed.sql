@@ -1,0 +1,1 @@
+ALTER TABLE "source_origins" ADD COLUMN "items" jsonb;

@@ -1,0 +1,31 @@
+/** Fetches a full text that a page or a catalogue leads to, and reads it. */
+import { Readable } from 'node:stream';
+import { isPdf } from '@pandecta/core/formats';
+import { Unreachable } from '../outside/fetch.ts';
+import { politely } from '../outside/politely.ts';
+import type { Services } from '../services.ts';
+import { readPdf } from './read-pdf.ts';
+
+/** @throws Unreachable with why it could not be had */
+export async function fetchPdf(
+  services: Services,
+  workspace: { id: string; number: number },
+  address: string,
+): Promise<{ id: string; name: string }> {
+  const { storage, fetcher } = services;
+  const { bytes } = await politely(fetcher, address, { accept: 'application/pdf' });
+  if (!isPdf(bytes)) throw new Unreachable(`What ${new URL(address).host} gives there is no PDF`, true);
+  const stored = await storage.put(Readable.from([bytes]));
+  const name = decodeURIComponent(new URL(address).pathname.split('/').at(-1) || 'document').replace(
+    /(?:\.pdf)?$/i,
+    '.pdf',
+  );
+  const read = await readPdf(
+    services,
+    workspace,
+    { ...stored, name, path: storage.path(stored.sha256) },
+    async () => {},
+  );
+  if (read.state === 'damaged') throw new Unreachable('The PDF is damaged and cannot be opened', true);
+  return { id: read.fileId, name };
+}

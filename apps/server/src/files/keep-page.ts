@@ -1,0 +1,58 @@
+/** Keeps a page of the web beside its source: cleaned, with its pictures in it, its words found with all others. */
+import { Readable } from 'node:stream';
+import pMap from 'p-map';
+import { eq } from 'drizzle-orm';
+import { packWords } from '@pandecta/core/documents';
+import { withPictures } from '@pandecta/core/pages';
+import { cut, withoutNul } from '@pandecta/core/text';
+import { within } from '../database/within.ts';
+import { pageText } from '../indexing/tables.ts';
+import { prefixOf } from '../indexing/vector.ts';
+import type { Services } from '../services.ts';
+import { ensureFile, finish, writePages } from './read-pdf.ts';
+import { pages } from './tables.ts';
+
+export const SNAPSHOT_TYPE = 'text/html; charset=utf-8';
+/** In bytes: of one picture, and of all of a page. */
+const MOST_PICTURE = 2 * 1024 ** 2;
+const MOST_IN_ALL = 10 * 1024 ** 2;
+const PATIENCE_MS = 6000;
+const MOST_TEXT = 2_000_000;
+
+/** @returns the file it is kept as; nothing where there is nothing to keep */
+export async function keepPage(
+  { db, workers, fetcher, storage }: Services,
+  workspace: { id: string; number: number },
+  page: { html: string; address: string; name: string },
+): Promise<string | undefined> {
+  const seen = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const kept = await workers.run('keepPage', { ...page, seen, lead: prefixOf(workspace.number) });
+  if (!kept?.text) return undefined;
+  const data = new Map<number, string>();
+  let inAll = 0;
+  await pMap(
+    kept.pictures,
+    async (address, at) => {
+      const reply = await fetcher
+        .get(address, { accept: 'image/*', most: MOST_PICTURE, withinMs: PATIENCE_MS })
+        .catch(() => undefined);
+      const type = /^image\/(?:png|jpeg|gif|webp|avif)/.exec(reply?.type ?? '')?.[0];
+      if (!reply || reply.status !== 200 || !type || inAll + reply.bytes.length > MOST_IN_ALL) return;
+      inAll += reply.bytes.length;
+      data.set(at, `data:${type};base64,${reply.bytes.toString('base64')}`);
+    },
+    { concurrency: 4 },
+  );
+  const html = Buffer.from(withPictures(kept.html, data));
+  const stored = await storage.put(Readable.from([html]));
+  const fileId = await ensureFile(db, workspace.id, { ...stored, name: page.name, mediaType: SNAPSHOT_TYPE });
+  const here = within(db, workspace.id);
+  await here.delete(pages, eq(pages.fileId, fileId));
+  await here.delete(pageText, eq(pageText.fileId, fileId));
+  const text = cut(withoutNul(kept.text), MOST_TEXT);
+  await writePages(db, workspace.id, fileId, [
+    { number: 1, width: 0, height: 0, text, words: packWords([]), vector: kept.vector },
+  ]);
+  await finish(db, workspace.id, fileId, 'text', 1);
+  return fileId;
+}
