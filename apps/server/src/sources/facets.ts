@@ -1,6 +1,15 @@
 import { sql } from 'drizzle-orm';
 import { ALL_KINDS, KINDS } from '@pandecta/core/source';
-import { fixedNames, type Facets } from '../indexing/facet.ts';
+import { fixedNames, type FacetKind, type Facets } from '../indexing/facet.ts';
+
+/** "2027-03" is March 2027. */
+const monthNames: FacetKind['names'] = async (_, __, keys) =>
+  new Map(
+    keys.map((key) => [
+      key,
+      new Date(`${key}-01T12:00:00Z`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' }),
+    ]),
+  );
 
 export const sourceFacets: Facets = {
   kinds: [
@@ -9,9 +18,16 @@ export const sourceFacets: Facets = {
       offered: { name: 'Kind', most: 45 },
       names: fixedNames(Object.fromEntries(ALL_KINDS.map((k) => [k, KINDS[k].name]))),
     },
+    { type: 'until', offered: { name: 'Access until', most: 24 }, names: monthNames },
     { type: 'presence' },
   ],
-  pairs: () => sql`select id, 'kind', kind from chosen union all select id, 'presence', presence from chosen`,
+  pairs: ({
+    workspace,
+    ids,
+  }) => sql`select id, 'kind', kind from chosen union all select id, 'presence', presence from chosen
+    union all select s.id, 'until', lpad(p->>0, 4, '0') || '-' || lpad(coalesce(p->>1, '12'), 2, '0')
+    from sources s, lateral (select s.record->'access-until'->'date-parts'->-1) x(p)
+    where s.workspace_id = ${workspace} and s.id = any(${ids}) and p->>0 is not null`,
 };
 
 export const peopleFacets: Facets = {

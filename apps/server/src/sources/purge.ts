@@ -28,6 +28,7 @@ export const OF_SOURCES = [
   'source_text',
   'source_sort',
   'source_origins',
+  'access_reminders',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */

@@ -38,3 +38,15 @@ export const sourceKeys = pgTable(
     index('source_keys_source').on(t.workspaceId, t.sourceId),
   ],
 );
+
+/** Of which ends of access whoever brought a document in was told. */
+export const accessReminders = pgTable(
+  'access_reminders',
+  {
+    workspaceId: workspaceId(),
+    sourceId: uuid('source_id').notNull(),
+    /** The last day, as "2027-03-31". */
+    until: text('until').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId, t.until] })],
+);

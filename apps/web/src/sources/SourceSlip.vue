@@ -2,14 +2,27 @@
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
 import { X } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
 import { routes } from '@pandecta/contract';
-import { dateShort, KINDS, nameSpoken, variableLabel } from '@pandecta/core/source';
+import {
+  dateShort,
+  KINDS,
+  lastDayOf,
+  likeThis,
+  nameSpoken,
+  partOf,
+  partsOfKind,
+  variableLabel,
+  type SourceRecord,
+} from '@pandecta/core/source';
+import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import { useCiting } from '../citing/store.ts';
 import KitButton from '../kit/KitButton.vue';
+import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import { counted } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
@@ -30,6 +43,8 @@ const batch = useBatch();
 const ledger = useLedger();
 const places = usePlaces();
 const session = useSession();
+const changes = useChanges();
+const router = useRouter();
 const tagging = ref(false);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' });
@@ -86,7 +101,51 @@ const lines = computed(() => {
   out.push(['From', s.cameFrom ?? `${s.addedBy}, by hand`]);
   return out;
 });
-const document = computed(() => source.value?.files.find((f) => f.mediaType === 'application/pdf'));
+/** What is read first: a PDF, or else a page of the web as it was kept. */
+const document = computed(() => {
+  const files = source.value?.files ?? [];
+  return files.find((f) => f.mediaType === 'application/pdf') ?? files.find((f) => /html/.test(f.mediaType));
+});
+
+/** So many days before its end access is told in another colour. */
+const NEAR_DAYS = 30;
+const access = computed(() => {
+  const until = source.value?.record['access-until'];
+  const last = lastDayOf(until);
+  if (!last) return null;
+  const days = Math.round((Date.parse(last) - Date.parse(new Date().toISOString().slice(0, 10))) / 86_400_000);
+  const day = dateShort(until);
+  return {
+    near: days <= NEAR_DAYS,
+    says:
+      days < 0
+        ? `Access ended ${day}`
+        : days <= NEAR_DAYS
+          ? `Access until ${day}: ${counted(days, 'day')} left`
+          : `Access until ${day}`,
+  };
+});
+
+/** Another like it, or a part of it, which is opened to be filled in. */
+const makes = computed<MenuEntry[]>(() => {
+  const record = source.value?.record;
+  if (!record) return [];
+  return [
+    { name: 'A source like this one', run: () => make(likeThis(record)) },
+    ...partsOfKind(record.type).map((kind) => ({
+      name: `A part of it: ${KINDS[kind].name.toLowerCase()}`,
+      run: () => make(partOf(record, kind)),
+    })),
+  ];
+});
+async function make(record: SourceRecord): Promise<void> {
+  const collections = source.value?.places.map((p) => p.id) ?? [];
+  const body = { record: { ...record }, destination: { collections, tags: [], reading: null } };
+  const done = await changes.change(() => ask(routes.sources.add, { body }));
+  if (!done?.id) return;
+  await router.push(`/sources?at=${done.id}`);
+  mode.value = 'edit';
+}
 
 function startTagging(): void {
   tagging.value = true;
@@ -132,6 +191,9 @@ defineExpose({ startTagging });
             In the text: <span v-html="cited.citationHtml" />
           </p>
           <!-- eslint-enable vue/no-v-html -->
+          <p v-if="access" class="mt-1.5 text-fine" :class="access.near ? 'text-ochre' : 'text-muted'">
+            {{ access.says }}
+          </p>
           <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-fine text-muted">
             {{ source.record.abstract }}
           </p>
@@ -208,7 +270,9 @@ defineExpose({ startTagging });
                 f.name
               }}</KitButton>
               <span class="ml-1.5 text-muted"
-                >{{ f.pages }} p.<template v-if="f.marks"> · {{ counted(f.marks, 'mark') }}</template
+                ><template v-if="/pdf/.test(f.mediaType)">{{ f.pages }} p.</template
+                ><template v-else>page of the web</template
+                ><template v-if="f.marks"> · {{ counted(f.marks, 'mark') }}</template
                 ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
               >
             </li>
@@ -223,9 +287,12 @@ defineExpose({ startTagging });
     </div>
     <!-- What one can do keeps its place, however long the record is. -->
     <div v-if="source && mode === 'card'" class="flex shrink-0 flex-wrap gap-1.5 border-t border-line px-[18px] py-1.5">
-      <KitButton v-if="document" look="main" @click="emit('open')">Read · {{ document.pages }} p.</KitButton>
+      <KitButton v-if="document" look="main" @click="emit('open')"
+        >Read<template v-if="/pdf/.test(document.mediaType)"> · {{ document.pages }} p.</template></KitButton
+      >
       <KitButton v-if="session.may('edit') && source.presence === 'live'" @click="mode = 'edit'">Edit record</KitButton>
       <KitButton @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</KitButton>
+      <KitMenu v-if="session.may('gather') && source.presence === 'live'" :entries="makes">New from it</KitMenu>
       <StarButton :chosen="{ ids: [id] }" :starred="source.starred" />
       <KitButton
         v-if="session.may('edit') && source.presence === 'bin'"

@@ -102,7 +102,8 @@ export function readItem(
     } else if (key === 'keyword' && typeof value === 'string') {
       subjects = splitKeywords(value);
     } else if (key === 'custom' && isObject(value)) {
-      const { subjects: listed, edtf, ...custom } = value;
+      const { subjects: listed, edtf, 'access-until': until, ...custom } = value;
+      if (isFieldValue('access-until', until)) (record as Record<string, unknown>)['access-until'] = until;
       if (Array.isArray(listed)) subjects = listed.filter((s) => typeof s === 'string');
       if (isObject(edtf)) dates = edtf;
       if (Object.keys(custom).length) record.custom = custom;
@@ -248,12 +249,17 @@ function endOfString(text: string, start: number): number {
 
 /** A record as one CSL-JSON item: fields kept from a CSL-JSON file stand where they stood. */
 export function toCslItem(source: Entry, id: string): Record<string, unknown> {
-  const { custom, ...record } = source.record;
+  const { custom, 'access-until': until, ...record } = source.record;
   const { fields, edtf } = withoutEdtf(record);
   const { 'csl-json': kept, ...others } = (custom ?? {}) as Record<string, unknown>;
   const keyword = source.subjects.join('; ');
   const plain = same(splitKeywords(keyword), source.subjects);
-  const rest = { ...others, ...(plain ? {} : { subjects: source.subjects }), ...(edtf ? { edtf } : {}) };
+  const rest = {
+    ...others,
+    ...(plain ? {} : { subjects: source.subjects }),
+    ...(edtf ? { edtf } : {}),
+    ...(until ? { 'access-until': until } : {}),
+  };
   return {
     id,
     ...fields,

@@ -185,6 +185,15 @@ function daysIn(year: number, month: number): number {
   return [31, leap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][month - 1]!;
 }
 
+/** The last day a date speaks of, as "2027-03-31"; nothing where it is open or has none. */
+export function lastDayOf(date: DateValue | undefined): string | undefined {
+  const parts = date?.['date-parts']?.at(-1);
+  const [year, month = 12, day] = parts ?? [];
+  if (!year || year < 0) return undefined;
+  const last = day ?? new Date(Date.UTC(year, month, 0)).getUTCDate();
+  return [String(year).padStart(4, '0'), String(month).padStart(2, '0'), String(last).padStart(2, '0')].join('-');
+}
+
 /** The year a source is filed under: the first year of the date, if it has one. */
 export function yearOf(date: DateValue | undefined): number | undefined {
   const parts = date?.['date-parts']?.[0];

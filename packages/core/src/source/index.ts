@@ -7,3 +7,4 @@ export * from './markup.ts';
 export * from './record.ts';
 export * from './making.ts';
 export * from './line.ts';
+export * from './part.ts';

@@ -6,14 +6,19 @@ import {
   dateToEdtf,
   findKinds,
   isFieldValue,
+  lastDayOf,
+  likeThis,
   nameInverted,
   nameSpoken,
   namesShort,
   parseDate,
   parseName,
+  partOf,
+  partsOfKind,
   variablesOf,
   withoutMarkup,
   yearOf,
+  type SourceRecord,
 } from './index.ts';
 
 describe('dates', () => {
@@ -143,3 +148,51 @@ test('markup is left out where plain text is wanted, and angle brackets that are
   );
   expect(withoutMarkup('if x < y and z > y, then <indeed>')).toBe('if x < y and z > y, then <indeed>');
 });
+
+describe('a new record made of one that is here', () => {
+  const book: SourceRecord = {
+    type: 'book',
+    title: 'Saltmarsh ecology',
+    author: [{ family: 'Ito', given: 'Kenzo' }],
+    editor: [{ family: 'Vance', given: 'Ines' }],
+    publisher: 'Withy University Press',
+    issued: { 'date-parts': [[2001]] },
+    ISBN: '9780152038656',
+    DOI: '10.5555/ecology',
+    page: '400',
+    custom: { ris: [] },
+  };
+
+  test('like it has all that may be the same, and nothing that belongs to that work alone', () => {
+    const { title, ISBN, DOI, custom, ...rest } = book;
+    expect([title, ISBN, DOI, custom].every(Boolean)).toBe(true);
+    expect(likeThis(book)).toEqual({ ...rest, title: 'Like: Saltmarsh ecology' });
+  });
+
+  test('that is a part of it stands in it, and has its publisher, date and number', () => {
+    expect(partOf(book, 'chapter')).toEqual({
+      type: 'chapter',
+      title: 'Part of: Saltmarsh ecology',
+      'container-title': 'Saltmarsh ecology',
+      'container-author': book.author,
+      editor: book.editor,
+      publisher: book.publisher,
+      issued: book.issued,
+      ISBN: book.ISBN,
+    });
+    const letter = partOf(
+      { type: 'collection', title: 'Papers of the Harbour Board', archive: 'County Archive' },
+      'personal_communication',
+    );
+    expect(letter).toMatchObject({ archive_collection: 'Papers of the Harbour Board', archive: 'County Archive' });
+    expect(partsOfKind('book')[0]).toBe('chapter');
+  });
+});
+
+test.each([
+  ['2027-03-31', '2027-03-31'],
+  ['2027-02', '2027-02-28'],
+  ['2028', '2028-12-31'],
+  ['2026-11-01/2027-01-15', '2027-01-15'],
+  ['until further notice', undefined],
+])('the last day of %s is %s', (text, day) => expect(lastDayOf(parseDate(text))).toBe(day));

@@ -39,6 +39,9 @@ export const DATE_VARIABLES = [
   'submitted',
 ] as const;
 
+/** Beside those of CSL: until when one may use the document, where a licence ends. */
+export const OWN_DATE_VARIABLES = ['access-until'] as const;
+
 export const TEXT_VARIABLES = [
   'abstract',
   'annote',
@@ -103,12 +106,12 @@ export const TEXT_VARIABLES = [
 ] as const;
 
 export type NameVariable = (typeof NAME_VARIABLES)[number];
-export type DateVariable = (typeof DATE_VARIABLES)[number];
+export type DateVariable = (typeof DATE_VARIABLES)[number] | (typeof OWN_DATE_VARIABLES)[number];
 export type TextVariable = (typeof TEXT_VARIABLES)[number];
 export type Variable = NameVariable | DateVariable | TextVariable;
 
 const names = new Set<string>(NAME_VARIABLES);
-const dates = new Set<string>(DATE_VARIABLES);
+const dates = new Set<string>([...DATE_VARIABLES, ...OWN_DATE_VARIABLES]);
 const texts = new Set<string>(TEXT_VARIABLES);
 
 export const isNameVariable = (v: string): v is NameVariable => names.has(v);
@@ -156,7 +159,7 @@ export function variableInWords(v: string): string {
 }
 
 const COMMON: Variable[] = ['title', 'author', 'issued'];
-const LAST: Variable[] = ['language', 'URL', 'accessed', 'abstract', 'note'];
+const LAST: Variable[] = ['language', 'URL', 'accessed', 'access-until', 'abstract', 'note'];
 const BOOKISH: Variable[] = [
   'editor',
   'translator',

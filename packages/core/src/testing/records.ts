@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   ALL_KINDS,
   DATE_VARIABLES,
+  OWN_DATE_VARIABLES,
   NAME_VARIABLES,
   TEXT_VARIABLES,
   type DateValue,
@@ -113,7 +114,7 @@ function strip<T extends object>(value: T): T {
 const fields = {
   ...Object.fromEntries(TEXT_VARIABLES.map((v) => [v, anyText])),
   ...Object.fromEntries(NAME_VARIABLES.map((v) => [v, fc.array(anyName, { minLength: 1, maxLength: 3 })])),
-  ...Object.fromEntries(DATE_VARIABLES.map((v) => [v, anyDate])),
+  ...Object.fromEntries([...DATE_VARIABLES, ...OWN_DATE_VARIABLES].map((v) => [v, anyDate])),
 };
 
 export const anyRecord: fc.Arbitrary<SourceRecord> = fc

@@ -1,5 +1,12 @@
 /** What the columns of a table hold: told by their headings, or said by a person. */
-import { DATE_VARIABLES, NAME_VARIABLES, TEXT_VARIABLES, variableLabel, type Variable } from '../../source/index.ts';
+import {
+  DATE_VARIABLES,
+  NAME_VARIABLES,
+  OWN_DATE_VARIABLES,
+  TEXT_VARIABLES,
+  variableLabel,
+  type Variable,
+} from '../../source/index.ts';
 
 /** A field of a record, its subject terms, or nothing: such a column is kept beside the record. */
 export type ColumnField = Variable | 'type' | 'keyword' | 'custom' | '';
@@ -24,7 +31,7 @@ export const COLUMN_FIELDS: { field: Exclude<ColumnField, '' | 'custom'>; label:
     'abstract',
     'keyword',
   ] as const),
-  ...[...NAME_VARIABLES, ...DATE_VARIABLES, ...TEXT_VARIABLES].sort((a, b) =>
+  ...[...NAME_VARIABLES, ...DATE_VARIABLES, ...OWN_DATE_VARIABLES, ...TEXT_VARIABLES].sort((a, b) =>
     variableLabel(a).localeCompare(variableLabel(b), 'en'),
   ),
 ]
