@@ -21,6 +21,7 @@ import { jobEnds } from './ended.ts';
 import { fillIntake } from './intake.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
+import { WIDER } from './scenario/wider.ts';
 import { SENTENCES, type Theme } from './scenario/words.ts';
 import { scan, typeset } from './typeset.ts';
 
@@ -74,6 +75,17 @@ const legal = SOURCES.filter((s) =>
   ['legal_case', 'legislation', 'regulation', 'speech', 'report', 'thesis'].includes(s.record.type),
 );
 const rest = SOURCES.filter((s) => !textual.includes(s) && !legal.includes(s));
+// The wider literature first: it stands below what the inquiry is about.
+await bring([{ name: 'other-estuaries.ris', content: writeSources(WIDER, 'ris') }]);
+const wider = WIDER.filter((s) => s.pages);
+await bring(
+  await Promise.all(
+    wider.map(async (s, i) => ({
+      name: nameOf(s, 500 + i),
+      content: await typeset(s.record, s.theme, s.pages!, 900 + i, true),
+    })),
+  ),
+);
 await bring([{ name: 'archive-and-web.json', content: writeSources(rest, 'csl-json') }]);
 await bring([{ name: 'law-and-reports.bib', content: writeSources(legal, 'biblatex') }]);
 const withPages = SOURCES.filter((s) => s.pages);

@@ -26,6 +26,14 @@ test('words asked for and the line one was at are there after a visit to Read, a
   await ask(page, 'gate');
   await ledger(page).focus();
   await page.keyboard.press('End');
+  // The last line is fetched before one is at it.
+  await expect
+    .poll(async () => {
+      const line = page.locator(`[id="${await chosen(page)}"]`);
+      const place = await line.getAttribute('aria-posinset', { timeout: 1000 }).catch(() => null);
+      return place !== null && place === (await line.getAttribute('aria-setsize'));
+    })
+    .toBe(true);
   const at = await chosen(page);
   expect(at).not.toBeNull();
   await stage(page, 'Read').click();

@@ -1,9 +1,12 @@
 /** What the stand-in registry of DOIs knows: the demo's articles, and one no one has gathered yet. */
 import { toCslItem } from '@pandecta/core/formats';
 import { SOURCES } from './sources.ts';
+import { WIDER } from './wider.ts';
 
 export const REGISTERED = new Map<string, Record<string, unknown>>(
-  SOURCES.flatMap((s) => (s.record.DOI ? [[s.record.DOI.toLowerCase(), toCslItem(s, s.record.DOI)] as const] : [])),
+  [...SOURCES, ...WIDER].flatMap((s) =>
+    s.record.DOI ? [[s.record.DOI.toLowerCase(), toCslItem(s, s.record.DOI)] as const] : [],
+  ),
 );
 
 REGISTERED.set('10.5555/withy.2026.0001', {

@@ -5,18 +5,21 @@ import { EXPORT_FORMATS, readSources, writeSources } from '@pandecta/core/format
 import { isFieldValue } from '@pandecta/core/source';
 import { REGISTERED } from './registered.ts';
 import { SOURCES } from './sources.ts';
+import { WIDER } from './wider.ts';
 
-test('it holds at least 150 sources of ten kinds, 25 with a document', () => {
-  expect(SOURCES.length).toBeGreaterThanOrEqual(150);
+test('it holds 400 sources of ten kinds, 60 with a document', () => {
+  expect(SOURCES.length + WIDER.length).toBeGreaterThanOrEqual(400);
   const kinds = new Set(SOURCES.map((s) => s.record.type));
   expect(kinds.size).toBeGreaterThanOrEqual(10);
   for (const kind of ['legal_case', 'legislation', 'manuscript', 'webpage'] as const) expect(kinds).toContain(kind);
   // One more is typeset for a work no record tells of.
-  expect(SOURCES.filter((s) => s.pages).length + 1).toBeGreaterThanOrEqual(25);
+  expect([...SOURCES, ...WIDER].filter((s) => s.pages).length + 1).toBeGreaterThanOrEqual(60);
+  const titles = [...SOURCES, ...WIDER].map((s) => s.record.title);
+  expect(new Set(titles).size).toBe(titles.length);
 });
 
 test('its identifiers belong to no one: the test prefix of DOIs, an unassigned block of ISBNs, names under .example', () => {
-  for (const { record } of SOURCES) {
+  for (const { record } of [...SOURCES, ...WIDER]) {
     if (record.DOI) expect(record.DOI).toMatch(/^10\.5555\//);
     if (record.ISBN) expect([record.ISBN.slice(0, 4), normaliseIsbn(record.ISBN)]).toEqual(['9799', record.ISBN]);
     if (record.URL) expect(new URL(record.URL).hostname).toMatch(/\.example$|^doi\.org$/);
@@ -46,7 +49,7 @@ test('it is the same every time', async () => {
 });
 
 test('the registry knows each DOI of the scenario, and one that nobody has gathered yet', () => {
-  const dois = SOURCES.flatMap((s) => s.record.DOI?.toLowerCase() ?? []);
+  const dois = [...SOURCES, ...WIDER].flatMap((s) => s.record.DOI?.toLowerCase() ?? []);
   expect(dois.filter((d) => !REGISTERED.has(d))).toEqual([]);
   expect([...REGISTERED.keys()].filter((d) => !dois.includes(d))).toEqual(['10.5555/withy.2026.0001']);
 });

@@ -32,20 +32,20 @@ export interface DemoSource {
 
 const chance = new Chance(1872);
 
-function people(n: number): Name[] {
+export function people(chance: Chance, n: number): Name[] {
   return chance.some(PEOPLE, n).map(([given, whole]) => {
     const particle = /^(van der|de) (.*)$/.exec(whole);
     return particle ? { given, 'non-dropping-particle': particle[1]!, family: particle[2]! } : { given, family: whole };
   });
 }
 
-function isbn(serial: number): string {
+export function isbn(serial: number): string {
   // 979-9 is an unassigned block; the check digits are right.
   const twelve = `9799${String(10_000_000 + serial * 37).slice(0, 8)}`;
   return twelve + isbn13Check(twelve);
 }
 
-const slug = (text: string): string =>
+export const slug = (text: string): string =>
   text
     .normalize('NFD')
     .replace(/[^A-Za-z ]/g, '')
@@ -89,7 +89,7 @@ function article(title: string, theme: Theme, index: number): DemoSource {
               { given: 'Marit', family: 'Okonjo' },
               { given: 'Piers', family: 'Tregenza' },
             ]
-          : people(chance.pick([1, 1, 2, 2, 3, 5])),
+          : people(chance, chance.pick([1, 1, 2, 2, 3, 5])),
       'container-title': journal,
       'container-title-short': short,
       volume: String(year - 1970),
@@ -138,7 +138,7 @@ function build(): DemoSource[] {
         {
           type: 'book',
           title,
-          ...(i % 4 === 0 ? { editor: people(2) } : { author: people(chance.int(1, 2)) }),
+          ...(i % 4 === 0 ? { editor: people(chance, 2) } : { author: people(chance, chance.int(1, 2)) }),
           publisher,
           'publisher-place': place,
           issued: { 'date-parts': [[chance.int(1958, 2024)]] },
@@ -158,7 +158,7 @@ function build(): DemoSource[] {
         {
           type: 'chapter',
           title,
-          author: people(1),
+          author: people(chance, 1),
           'container-title': book,
           editor: host.editor ?? host.author!,
           publisher: host.publisher!,
@@ -278,7 +278,7 @@ function build(): DemoSource[] {
         {
           type: 'thesis',
           title,
-          author: people(1),
+          author: people(chance, 1),
           genre: 'PhD thesis',
           publisher: 'University of Withy',
           'publisher-place': 'Withy',
@@ -294,7 +294,7 @@ function build(): DemoSource[] {
         {
           type,
           title,
-          author: people(1),
+          author: people(chance, 1),
           ...where,
           issued: { 'date-parts': [[chance.int(2005, 2025), chance.int(1, 12)]] },
         },

@@ -387,8 +387,8 @@ const sums = computed(() =>
                   :class="i === hitAt && 'font-semibold'"
                   @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
                 >
-                  <span v-if="!isSnapshot" class="text-verdigris">p. {{ h.page }}</span>
-                  <LitText :text="h.text" :lit="h.lit" />
+                  <span v-if="!isSnapshot" class="text-verdigris">p. {{ h.page }}</span
+                  >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
                 </KitButton>
               </li>
             </ul>

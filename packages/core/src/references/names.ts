@@ -1,7 +1,11 @@
 /** The names of a printed reference: "Vance S, Ito R.", "Vance, Solveig, and Ren Ito", "S. Vance & R. Ito". */
 import { isBody, OTHERS, parseName, type Name } from '../source/index.ts';
 
-const INITIALS = /^(?:\p{Lu}\p{Ll}?\.?[\s-]?){1,4}$/u;
+/** "R. M.", "RM", "R M": a short name such as "Lu" is none. */
+const INITIALS = /^(?:(?:\p{Lu}\p{Ll}?\.[\s-]?){1,4}|\p{Lu}{1,3}|(?:\p{Lu}\s){1,3}\p{Lu})$/u;
+/** Initials, and a particle that is written great: "S. Van Egmond". */
+const GREAT_PARTICLE =
+  /^((?:\p{Lu}\.[\s-]?)+)\s*((?:Van|Von|De|Di|Du|Della|La|Le|Ten|Ter)(?:\s(?:den|der|de|la))?\s\p{Lu}[\p{L}'’-]+)$/u;
 const GLUED = /^(.+?)\s+(\p{Lu}{1,3})$/u;
 
 /** Reads a list of names in whichever order and with whichever separators it is printed. */
@@ -23,7 +27,8 @@ function readOne(text: string): Name {
   if (isBody(t) && !/,/.test(t)) return { literal: t };
   const glued = GLUED.exec(t.replace(/\.$/, ''));
   if (glued && !/[,.]./.test(t)) return parseName(`${glued[1]}, ${[...glued[2]!].join('. ')}.`);
-  return parseName(t);
+  const great = GREAT_PARTICLE.exec(t);
+  return great ? { family: great[2]!, given: great[1]!.trim() } : parseName(t);
 }
 
 function split(text: string): string[] {

@@ -71,12 +71,14 @@ function takeIdentifiers(slate: Slate, record: SourceRecord): void {
   if (pmid) record.PMID = pmid;
 }
 
-const PAGES = String.raw`(?:[A-Za-z]{0,2}\d+[A-Za-z]?(?:\s?[-–—]{1,2}\s?[A-Za-z]{0,2}\d+[A-Za-z]?)?(?:,\s?\d+[-–]\d+)*)`;
-const VOLUME = String.raw`(?:\d{1,4}(?:[-–/]\d{1,4})?[A-Z]?|[IVXLC]{1,7})`;
+const PAGES = String.raw`(?:[ivxlc]{1,7}(?:\s?[-–—]{1,2}\s?[ivxlc\d]{1,7})?(?![\p{L}\d])|[A-Za-z]{0,2}\d+[A-Za-z]?(?:\s?[-–—]{1,2}\s?[A-Za-z]{0,2}\d+[A-Za-z]?)?(?:,\s?\d+[-–]\d+)*)`;
+const VOLUME = String.raw`(?:(?:[A-Z]{1,3}-)?\d{1,4}(?:[-–/]\d{1,4})?[A-Z]?|[IVXLC]{1,7})`;
 const MONTH = String.raw`(?:\p{L}{3,9}\.?(?:\s*[-–/]\s*\p{L}{3,9}\.?)?\s+(?:\d{1,2},?\s+)?)`;
 
 /** Volume, issue and pages in the forms styles print them; the date where it stands among them. */
 const WHERE: RegExp[] = [
+  // ‘Title’ (1993) 6(2) Electronic Publishing 273, as law journals print it
+  String.raw`(?<=[’”'"]\s)[(\[](?<year>${YEAR})[)\]]\s+(?:(?<volume>${VOLUME})(?:\s?\((?<issue>[\w/–-]{1,12})\))?\s+)?(?<journal>\p{Lu}[^\u0000\d]{2,150}?)\s+(?<page>${PAGES})(?=[\s.,]*(?:\u0000|$))`,
   // 2011;41(3):311-28
   String.raw`(?<year>${YEAR})(?:\s+\p{L}{3,9}(?:\s\d{1,2})?)?\s*;\s*(?<volume>${VOLUME})(?:\s*\((?<issue>[^)\u0000]{1,20})\))?\s*:\s*(?<page>${PAGES})`,
   // 41, no. 3 (Spring 2011): 311–28
@@ -89,12 +91,21 @@ const WHERE: RegExp[] = [
   String.raw`\bvol\.?\s*(?<volume>${VOLUME})(?:\s*,\s*(?:no|nr|iss)\.?\s*(?<issue>[\w/–-]{1,12}))?(?:\s*,?\s*${MONTH}?(?<year>${YEAR}))?(?:\s*,\s*(?:pp?|art)\.\s*(?<page>${PAGES}))?`,
   // 41: 311–328; 41, 311–328
   String.raw`(?<=[\p{L}.,]\s)(?<volume>${VOLUME})\s*[:,]\s*(?:pp?\.\s*)?(?<page>[A-Za-z]?\d+\s?[-–—]{1,2}\s?[A-Za-z]?\d+|e\d+)`,
+  // 41(3). — at the end
+  String.raw`(?<=[\p{L}’'.]\s*,\s)(?<volume>${VOLUME})\s*\((?!${YEAR}\))(?<issue>[\w/–-]{1,12})\)(?=[\s.]*(?:\u0000|$))`,
+  // Proceedings of the Shore, 1982, 793–96.
+  String.raw`(?<=[\p{L})”’]\s*,\s)(?<year>${YEAR}),\s(?<page>\d{1,5}\s?[-–—]\s?\d{1,5})(?=[\s.]*(?:\u0000|$))`,
+  // Proceedings of the Shore, 82–87. — with no volume
+  String.raw`(?<=[\p{L})”’]\s*,\s)(?!${YEAR}\s?[-–—])(?<page>\d{1,5}\s?[-–—]\s?\d{1,5})(?=[\s.]*(?:\u0000|$)|\.\s\p{Lu})`,
 ].map((p) => new RegExp(p, 'du'));
 
 const EDITION =
   /\(?(?<edition>\b(?:\d{1,2}(?:st|nd|rd|th)|[Ff]irst|[Ss]econd|[Tt]hird|[Rr]ev(?:ised|\.)|[Nn]ew)\s+(?:[Rr]ev\.\s+)?ed(?:ition|n)?\b\.?)\)?/;
 const THESIS =
   /[[(](?<genre>(?:(?:unpublished|un-published)\s+)?(?:ph\.?\s?d\.?|doctoral|master(?:['’]?s)?|m\.?a\.?|m\.?sc\.?|dphil|diploma)\s*(?:thesis|dissertation|diss\.?)),?\s*(?<publisher>[^\])\u0000\d]*?)(?:,\s*(?<year>(?:1[4-9]|20)\d\d))?[\])]/i;
+/** [Honours thesis], [Map]: what it is, as author-date styles say it. */
+const MEDIUM =
+  /\[(?<genre>[^\][\u0000\d]{0,40}\b(?:thesis|dissertation|report|paper|map|letter|film|software|data ?set|review|manuscript|lecture|poster|video|photograph)\b[^\][\u0000\d]{0,30})\]/i;
 const REPORT_NO =
   /[[(]?(?<number>(?:Report|Working Paper|Technical Report|Paper|Publication)\s+(?:No\.?\s*)?[\w./-]*\d[\w./-]*)[\])]?/;
 /** (Place: Publisher, 1999) */
@@ -102,9 +113,14 @@ const IMPRINT = new RegExp(
   String.raw`\((?:(?<place>[\p{L} .,&-]{2,50}?)\s*:\s*)?(?<publisher>\p{Lu}[^()\u0000:]{2,80}?),\s*(?<year>${YEAR})\)(?:\s*[:,]?\s*(?:pp?\.\s*)?(?<page>\d+(?:[-–]\d+)?))?`,
   'du',
 );
+/** (2nd edn, Publisher 1999), as law prints it */
+const IMPRINT_LAW = new RegExp(
+  String.raw`\((?:(?<edition>(?:\d{1,2}(?:st|nd|rd|th)|[Ff]irst|[Ss]econd|[Tt]hird|[Rr]ev(?:ised)?)(?: edn?)?),\s+)?(?<publisher>\p{Lu}[^()\u0000\d:]{1,80}?),?\s(?<year>${YEAR})\)`,
+  'du',
+);
 /** Place: Publisher, 1999. — at the end, or after a full stop */
 const IMPRINT_END = new RegExp(
-  String.raw`(?<=[.,;)\u0000]\s*)(?<place>\p{Lu}[\p{L} .&-]{1,40}?(?:,\s[A-Z]{2})?)\s*:\s+(?<publisher>\p{Lu}[^:\u0000()]{2,80}?)(?:[,;.]\s*(?<year>${YEAR}))?\.?(?=[\s\u0000]*$|[\s\u0000]*[,.]\s*(?:pp?\.|\d))`,
+  String.raw`(?<=[.,;)\u0000]\s*)(?<!\(${YEAR}[^()\u0000]{0,20}\)[.,]?\s*)(?<place>\p{Lu}(?:[\p{L} &-]|(?<=\b(?:St|Ft|Mt|\p{Lu}))\.){1,40}?(?:,\s(?:[A-Z]{2,3}|\p{Lu}\p{Ll}+)){0,3})\s*:\s+(?<publisher>\p{Lu}[^:\u0000()]{2,80}?)(?:[,;.]\s*(?<year>${YEAR}))?\.?(?=[\s\u0000]*$|[\s\u0000]*[,.]\s*(?:pp?\.|\d))`,
   'du',
 );
 
@@ -115,19 +131,30 @@ function takeWhere(slate: Slate, record: SourceRecord): void {
     put(record, 'publisher', thesis.publisher);
     if (thesis.issued) record.issued = parseDate(thesis.issued)!;
   }
+  put(record, 'genre', slate.match(MEDIUM, { genre: 'genre' })?.genre);
   put(record, 'edition', slate.match(EDITION, { edition: 'edition' })?.edition?.replace(/\s+ed(?:ition|n)?\.?$/i, ''));
   for (const pattern of WHERE) {
-    const fields = { year: 'issued', volume: 'volume', issue: 'issue', page: 'page' } as const;
+    const fields = {
+      year: 'issued',
+      volume: 'volume',
+      issue: 'issue',
+      journal: 'container-title',
+      page: 'page',
+    } as const;
     const found = slate.match(pattern, fields);
     if (!found) continue;
     put(record, 'volume', found.volume);
     put(record, 'issue', found.issue);
+    put(record, 'container-title', found['container-title']);
     put(record, 'page', found.page?.replace(/\s?[-–—]{1,2}\s?/g, '-'));
     if (found.issued) record.issued ??= parseDate(found.issued)!;
     break;
   }
   const imprint = { place: 'publisher-place', publisher: 'publisher', year: 'issued', page: 'page' } as const;
-  const printed = slate.match(IMPRINT, imprint) ?? slate.match(IMPRINT_END, imprint);
+  const law = { edition: 'edition', publisher: 'publisher', year: 'issued' } as const;
+  const lawful = slate.match(IMPRINT_LAW, law);
+  if (lawful) put(record, 'edition', lawful.edition?.replace(/\s+edn?$/i, ''));
+  const printed = lawful ?? slate.match(IMPRINT, imprint) ?? slate.match(IMPRINT_END, imprint);
   if (printed) {
     put(record, 'publisher-place', printed['publisher-place']);
     put(record, 'publisher', printed.publisher);
@@ -214,16 +241,23 @@ function peopleEnd(slate: Slate, record: SourceRecord): number {
     /^(?:(?:(?:van|von|de|der|den|du|la|le)\s+)*\p{Lu}[\p{L}'’-]+(?:\s\p{Lu}[\p{L}'’-]+)?\s\p{Lu}{1,3}(?:,\s+|\.\s+|\s+and\s+|,?\s+et al\.\s*))+/u.exec(
       t,
     );
-  // "Vance, S., and R. Ito. ", "S. Vance and R. Ito, ", "Solveig Vance, "
+  // "S. Vance, R. M. Ito, and K. Lu, ": initials lead each of them.
+  const led =
+    /^(?:(?:\p{Lu}\.[\s-]*){1,4}(?:(?:van|von|de|der|den|du|la|le|Van|Von|De|Du|Le|La)\s+)*\p{Lu}[\p{L}'’-]+(?:\s(?:Jr|Sr|II|III|IV)\b\.?)?(?:,?\s(?:and|&)\s|,\s))+/u.exec(
+      t,
+    );
+  // "Vance, S., and R. Ito. ", "S. Vance and R. Ito, ", "Solveig Vance, "; a full stop after initials ends them only where a
+  // family name stands before, and no more initials follow.
   const spelt =
-    /^(?:[^.\u0000]|(?<=(?:^|[\s.-])\p{Lu})\.|(?<=\bet al)\.|(?<=\b(?:Jr|Sr|St|eds?))\.){3,200}?\.\s+(?=[\p{Lu}“"'(\d])/u.exec(
+    /^(?:[^.\u0000]|(?<=(?:^|[\s.-])\p{Lu})\.|(?<=\bet al)\.|(?<=\b(?:Jr|Sr|St|eds?))\.){3,200}?(?:(?<!(?:^|[\s.-])\p{Lu})|(?<=,\s(?:\p{Lu}[\p{L}'’-]*\.?[\s-]?){0,3}\p{Lu}))\.\s+(?!\p{Lu}\.|\p{Lu}[\p{L}'’-]+(?:,|\s(?:and|&)\s))(?=[\p{Lu}“"'(\d])/u.exec(
       t,
     );
   const spoken =
     /^(?:\p{Lu}[\p{L}.'’-]*\s+){1,3}\p{Lu}[\p{L}'’-]+(?:(?:,\s|,?\s+(?:and|&)\s)(?:\p{Lu}[\p{L}.'’-]*\s+){1,3}\p{Lu}[\p{L}'’-]+)*(?:\s+\(eds?\.?\))?,\s+/u.exec(
       t,
     );
-  const end = (glued ?? (spoken && (!spelt || spoken[0].length < spelt[0].length) ? spoken : spelt))?.[0].length ?? 0;
+  const end =
+    (led ?? glued ?? (spoken && (!spelt || spoken[0].length < spelt[0].length) ? spoken : spelt))?.[0].length ?? 0;
   if (end && end < t.length * 0.7) takePeople(slate, record, 0, end);
   else return 0;
   return end;
@@ -234,7 +268,7 @@ function takeTitle(slate: Slate, record: SourceRecord, from: number): number {
   const t = slate.left.slice(from);
   const lead = /^[\s.,:\u0000]*/.exec(t)![0].length;
   const m =
-    /^(?:[^.?!\u0000]|[.?!](?!\s|\u0000|$)|(?<=(?:^|[\s.(])\p{Lu})\.|(?<=\b(?:vs|cf|no|St|Dr|ca?))\.){2,500}?(?=[.?!](?:\s|\u0000|$)|\s*\u0000|\s+\(?\bIn:?\s+\p{Lu}|$)/u.exec(
+    /^(?:[^.?!\u0000]|[.?!](?!\s|\u0000|$)|(?<=(?:^|[\s.(])\p{Lu})\.|(?<=\b(?:vs|cf|no|St|Dr|ca?))\.){2,500}?(?=(?<!(?:^|[\s.(])\p{Lu})[.](?:\s|\u0000|$)|[?!](?:\s|\u0000|$)|\s*\u0000|\s+\(?\bIn:?\s+\p{Lu}|$)/u.exec(
       t.slice(lead),
     );
   const end = from + lead + (m?.[0].length ?? 0);
@@ -257,7 +291,12 @@ function takeContainer(slate: Slate, record: SourceRecord, from: number): void {
       /^(?<book>[^\u0000]{3,250}?),?\s+(?:edited by|ed(?:s)?\.(?: by)?|hrsg\.(?: von)?)\s+(?<editors>[^\u0000]{3,150}?)(?=[\s,.]*(?:\u0000|$|\())/du.exec(
         t.slice(start),
       );
-    const m = led ?? after;
+    // "in Book, J. Editor and K. Other, Eds."
+    const between =
+      /^(?<book>[^\u0000]{3,250}?),\s+(?<editors>(?:\p{Lu}\.[\s-]*){1,4}[^\u0000]{2,150}?),\s+Eds?\.(?=[\s,.]*(?:\u0000|$|\())/du.exec(
+        t.slice(start),
+      );
+    const m = between ?? led ?? after;
     if (m?.indices?.groups) {
       const { editors, book } = m.indices.groups;
       record.editor ??= readNames(slate.take('editor', start + editors![0], start + editors![1]));

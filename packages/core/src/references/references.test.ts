@@ -1,4 +1,4 @@
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import fc from 'fast-check';
 import { looksLikeReference, readNames, readReference, respan, splitReferences } from './index.ts';
 
@@ -211,4 +211,53 @@ test.each([
 
 test('others that are not named stand for themselves', () => {
   expect(readNames('Vance S, Ito R, et al.').at(-1)).toEqual({ literal: 'et al.' });
+});
+
+describe('forms in which styles print books, articles and parts', () => {
+  test.each([
+    [
+      'E. R. Tuft and M. Goose, Envisioning Tides. New York, NY, USA: Graphics Press, 1990.',
+      { author: ['Tuft', 'Goose'], title: 'Envisioning Tides', publisher: 'Graphics Press', year: 1990 },
+    ],
+    [
+      'Knuth, Donald E. The Gate Book. Reading, MA, USA: Addison Press, 1984.',
+      { author: ['Knuth'], title: 'The Gate Book', publisher: 'Addison Press', year: 1984 },
+    ],
+    [
+      'Spiek, Erik, and E. M. Ginger. Stop Stealing Silt. Mountain View, CA, USA: Adobe Press, 1993.',
+      { author: ['Spiek', 'Ginger'], title: 'Stop Stealing Silt', publisher: 'Adobe Press', year: 1993 },
+    ],
+    [
+      'Jacobs M, Forms, Typesetting and Paste-up Techniques (2nd edn, Formsman 1979)',
+      { author: ['Jacobs'], title: 'Forms, Typesetting and Paste-up Techniques', publisher: 'Formsman', year: 1979 },
+    ],
+    [
+      'Savoy J and Desbois D, ‘Information Retrieval in Hypertext Systems’ (1991) 4 Electronic Publishing 87',
+      { author: ['Savoy', 'Desbois'], container: 'Electronic Publishing', volume: '4', page: '87', year: 1991 },
+    ],
+    [
+      'Goose, M., Rahtz, S., & Mittel, F. (1997). The Graphics Companion: Illustrating Documents. Addison Press.',
+      { author: ['Goose', 'Rahtz', 'Mittel'], title: 'The Graphics Companion: Illustrating Documents', year: 1997 },
+    ],
+    [
+      'S. Van Egmond and D. Z. Lu, “High speed rasterizing,” in Document systems, J. Never and A. C. Shaw, Eds. New York, NY, USA: Elsevier, Inc., 1982, pp. 243–264.',
+      { author: ['Van Egmond', 'Lu'], container: 'Document systems', page: '243-264' },
+    ],
+    [
+      'Collins, J. S. (1986). Digital Fonts for Low-Cost Systems. Proceedings of the Shore Conference, 82–87.',
+      { author: ['Collins'], container: 'Proceedings of the Shore Conference', page: '82-87' },
+    ],
+  ] as const)('%s', (text, wanted) => {
+    const { record: r } = readReference(text);
+    const read: Record<string, unknown> = {
+      author: r.author?.map((n) => n.family),
+      title: r.title,
+      container: r['container-title'],
+      publisher: r.publisher,
+      volume: r.volume,
+      page: r.page,
+      year: r.issued?.['date-parts']?.[0]?.[0],
+    };
+    expect(Object.fromEntries(Object.keys(wanted).map((k) => [k, read[k]]))).toEqual(wanted);
+  });
 });
