@@ -90,7 +90,7 @@ const WHERE: RegExp[] = [
   // vol. 41, no. 3, pp. 311–328, May 2011
   String.raw`\bvol\.?\s*(?<volume>${VOLUME})(?:\s*,\s*(?:no|nr|iss)\.?\s*(?<issue>[\w/–-]{1,12}))?(?:\s*,?\s*${MONTH}?(?<year>${YEAR}))?(?:\s*,\s*(?:pp?|art)\.\s*(?<page>${PAGES}))?`,
   // 41: 311–328; 41, 311–328
-  String.raw`(?<=[\p{L}.,]\s)(?<volume>${VOLUME})\s*[:,]\s*(?:pp?\.\s*)?(?<page>[A-Za-z]?\d+\s?[-–—]{1,2}\s?[A-Za-z]?\d+|e\d+)`,
+  String.raw`(?<=[\p{L}.,]\s)(?!${YEAR}\s*,)(?<volume>${VOLUME})\s*[:,]\s*(?:pp?\.\s*)?(?<page>[A-Za-z]?\d+\s?[-–—]{1,2}\s?[A-Za-z]?\d+|e\d+)`,
   // 41(3). — at the end
   String.raw`(?<=[\p{L}’'.]\s*,\s)(?<volume>${VOLUME})\s*\((?!${YEAR}\))(?<issue>[\w/–-]{1,12})\)(?=[\s.]*(?:\u0000|$))`,
   // Proceedings of the Shore, 1982, 793–96.
@@ -115,7 +115,7 @@ const IMPRINT = new RegExp(
 );
 /** (2nd edn, Publisher 1999), as law prints it */
 const IMPRINT_LAW = new RegExp(
-  String.raw`\((?:(?<edition>(?:\d{1,2}(?:st|nd|rd|th)|[Ff]irst|[Ss]econd|[Tt]hird|[Rr]ev(?:ised)?)(?: edn?)?),\s+)?(?<publisher>\p{Lu}[^()\u0000\d:]{1,80}?),?\s(?<year>${YEAR})\)`,
+  String.raw`\((?:(?<edition>(?:\d{1,2}(?:st|nd|rd|th)|[Ff]irst|[Ss]econd|[Tt]hird|[Rr]ev(?:ised)?)(?: edn?)?),\s+)?(?!(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|Spring|Summer|Autumn|Fall|Winter)\p{Ll}*\.?[\s,–-])(?<publisher>\p{Lu}[^()\u0000\d:]{1,80}?),?\s(?<year>${YEAR})\)(?=[\s.,]*(?:\u0000|$|\d))`,
   'du',
 );
 /** Place: Publisher, 1999. — at the end, or after a full stop */
@@ -132,6 +132,9 @@ function takeWhere(slate: Slate, record: SourceRecord): void {
     if (thesis.issued) record.issued = parseDate(thesis.issued)!;
   }
   put(record, 'genre', slate.match(MEDIUM, { genre: 'genre' })?.genre);
+  const law = { edition: 'edition', publisher: 'publisher', year: 'issued' } as const;
+  const lawful = slate.match(IMPRINT_LAW, law);
+  if (lawful) put(record, 'edition', lawful.edition?.replace(/\s+edn?$/i, ''));
   put(record, 'edition', slate.match(EDITION, { edition: 'edition' })?.edition?.replace(/\s+ed(?:ition|n)?\.?$/i, ''));
   for (const pattern of WHERE) {
     const fields = {
@@ -151,9 +154,6 @@ function takeWhere(slate: Slate, record: SourceRecord): void {
     break;
   }
   const imprint = { place: 'publisher-place', publisher: 'publisher', year: 'issued', page: 'page' } as const;
-  const law = { edition: 'edition', publisher: 'publisher', year: 'issued' } as const;
-  const lawful = slate.match(IMPRINT_LAW, law);
-  if (lawful) put(record, 'edition', lawful.edition?.replace(/\s+edn?$/i, ''));
   const printed = lawful ?? slate.match(IMPRINT, imprint) ?? slate.match(IMPRINT_END, imprint);
   if (printed) {
     put(record, 'publisher-place', printed['publisher-place']);
