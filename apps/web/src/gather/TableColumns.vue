@@ -18,7 +18,7 @@ const open = computed({
   set: (now) => !now && asked.value?.answer(null),
 });
 const fields = computedAsync(async () => {
-  const { COLUMN_FIELDS } = await import('@pandecta/core/formats');
+  const { COLUMN_FIELDS } = await import('@pandecta/core/formats/table');
   return [
     { value: '' as ColumnField, name: 'Kept beside the record' },
     ...COLUMN_FIELDS.map(({ field, label }) => ({ value: field as ColumnField, name: label })),
@@ -34,8 +34,8 @@ const rows = computed(() =>
 const reads = computedAsync(async () => {
   // What it depends on is read before anything is waited for.
   const [text, said] = [asked.value?.text, { ...columns.value }];
-  const { readAs } = await import('@pandecta/core/formats');
-  return text ? readAs('csv', text, said).sources.slice(0, 3) : [];
+  const { eachRow } = await import('@pandecta/core/formats/table');
+  return text ? [...eachRow(text, said)].flatMap((r) => r.source ?? []).slice(0, 3) : [];
 }, []);
 const titled = computed(() => Object.values(columns.value).some((f) => f === 'title' || f === 'DOI'));
 </script>

@@ -3,7 +3,7 @@ import type { Search } from '@pandecta/contract';
 import { save } from '../kit/save.ts';
 
 export async function saveLog(searches: readonly Search[]): Promise<void> {
-  const { tableOf } = await import('@pandecta/core/formats');
+  const { tableOf } = await import('@pandecta/core/formats/table');
   const rows = searches.flatMap((s) =>
     s.asked.map((a) => ({
       at: s.at,

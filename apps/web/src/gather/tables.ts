@@ -1,7 +1,7 @@
 /** Tables among files: what their columns hold is asked before they are sent, and remembered by their headings. */
 import { useLocalStorage } from '@vueuse/core';
 import { shallowRef } from 'vue';
-import type { Columns, Preview } from '@pandecta/core/formats';
+import { decodeText, type Columns, type Preview } from '@pandecta/core/formats';
 import type { Sent } from './upload.ts';
 
 export interface AskedTable extends Preview {
@@ -27,7 +27,7 @@ export async function columnsFor(files: Sent[]): Promise<Map<File, Columns> | nu
   const tables = files.filter(isTable);
   const out = new Map<File, Columns>();
   if (!tables.length) return out;
-  const { decodeText, previewTable } = await import('@pandecta/core/formats');
+  const { previewTable } = await import('@pandecta/core/formats/table');
   const answered = new Map<string, Columns>();
   for (const { file, path } of tables) {
     const { text } = decodeText(new Uint8Array(await file.slice(0, LOOKED_AT).arrayBuffer()));
