@@ -16,10 +16,7 @@ export async function fetchPdf(
   const { bytes } = await politely(fetcher, address, { accept: 'application/pdf' });
   if (!isPdf(bytes)) throw new Unreachable(`What ${new URL(address).host} gives there is no PDF`, true);
   const stored = await storage.put(Readable.from([bytes]));
-  const name = decodeURIComponent(new URL(address).pathname.split('/').at(-1) || 'document').replace(
-    /(?:\.pdf)?$/i,
-    '.pdf',
-  );
+  const name = nameIn(address);
   const read = await readPdf(
     services,
     workspace,
@@ -28,4 +25,15 @@ export async function fetchPdf(
   );
   if (read.state === 'damaged') throw new Unreachable('The PDF is damaged and cannot be opened', true);
   return { id: read.fileId, name };
+}
+
+/** The last part of the address, as people read it; as it stands where its escapes are broken. */
+function nameIn(address: string): string {
+  const last = new URL(address).pathname.split('/').at(-1) || 'document';
+  const named = (text: string): string => text.replace(/(?:\.pdf)?$/i, '.pdf');
+  try {
+    return named(decodeURIComponent(last));
+  } catch {
+    return named(last);
+  }
 }

@@ -1,16 +1,12 @@
 /** Keeps a page of the web beside its source: cleaned, with its pictures in it, its words found with all others. */
 import { Readable } from 'node:stream';
 import pMap from 'p-map';
-import { eq } from 'drizzle-orm';
 import { packWords } from '@pandecta/core/documents';
 import { withPictures } from '@pandecta/core/pages';
 import { cut, withoutNul } from '@pandecta/core/text';
-import { within } from '../database/within.ts';
-import { pageText } from '../indexing/tables.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import type { Services } from '../services.ts';
-import { ensureFile, finish, writePages } from './read-pdf.ts';
-import { pages } from './tables.ts';
+import { ensureFile, finish, forgetPages, writePages } from './read-pdf.ts';
 
 export const SNAPSHOT_TYPE = 'text/html; charset=utf-8';
 /** In bytes: of one picture, and of all of a page. */
@@ -46,9 +42,7 @@ export async function keepPage(
   const html = Buffer.from(withPictures(kept.html, data));
   const stored = await storage.put(Readable.from([html]));
   const fileId = await ensureFile(db, workspace.id, { ...stored, name: page.name, mediaType: SNAPSHOT_TYPE });
-  const here = within(db, workspace.id);
-  await here.delete(pages, eq(pages.fileId, fileId));
-  await here.delete(pageText, eq(pageText.fileId, fileId));
+  await forgetPages(db, workspace.id, fileId);
   const text = cut(withoutNul(kept.text), MOST_TEXT);
   await writePages(db, workspace.id, fileId, [
     { number: 1, width: 0, height: 0, text, words: packWords([]), vector: kept.vector },

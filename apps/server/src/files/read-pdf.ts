@@ -78,9 +78,7 @@ async function readSound(
     await finish(db, workspace.id, fileId, info.state, 0);
     return { fileId, state: info.state, pages: 0, unread: 0, rebuilt: false, front: [], embedded: {} };
   }
-  const here = within(db, workspace.id);
-  await here.delete(pages, eq(pages.fileId, fileId));
-  await here.delete(pageText, eq(pageText.fileId, fileId));
+  await forgetPages(db, workspace.id, fileId);
   const { port1, port2 } = new MessageChannel();
   const task = { path: input.path, lead: prefixOf(workspace.number), port: port2 };
   const reading = workers.run('readPages', task, [port2]);
@@ -131,6 +129,13 @@ export async function finish(
   count: number,
 ): Promise<void> {
   await within(db, workspaceId).update(files, { state, pages: count }, eq(files.id, fileId));
+}
+
+/** What an earlier reading left. */
+export async function forgetPages(db: Db, workspaceId: string, fileId: string): Promise<void> {
+  const here = within(db, workspaceId);
+  await here.delete(pages, eq(pages.fileId, fileId));
+  await here.delete(pageText, eq(pageText.fileId, fileId));
 }
 
 export async function writePages(db: Db, workspaceId: string, fileId: string, share: StoredPage[]): Promise<void> {

@@ -25,6 +25,7 @@ import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import type { Input } from './inputs.ts';
 import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
+import { importJob } from './jobs.ts';
 import { nameOf } from './names.ts';
 import type { StoredReport } from './report.ts';
 import { setSettings, settingsOf } from './settings.ts';
@@ -156,7 +157,7 @@ async function findImports(
   return Promise.all(
     found.map(async ({ report, destination, job, ...rest }) => ({
       ...rest,
-      job: { ...job, rests: true },
+      job: { ...job, rests: importJob.rests ?? false },
       ...empty,
       ...report,
       destination: destinationInWords(destination, paths),

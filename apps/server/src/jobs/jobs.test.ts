@@ -22,6 +22,19 @@ async function begin(who: Person, ris = RIS): Promise<string> {
 const job = async (who: Person, id: string): Promise<JobInfo | undefined> =>
   (await who.at<JobList>('GET', '/jobs')).jobs.find((j) => j.id === id);
 
+/** Whoever has written into a table waits there until a job has the wish. @returns what takes the hold away */
+async function holdAt(table: string, wish: 'cancel' | 'hold'): Promise<() => Promise<unknown>> {
+  const { pool } = server.app.services.database;
+  const name = `wait_for_${wish}`;
+  await pool.query(`create function ${name}() returns trigger language plpgsql as $$ begin
+    for i in 1..200 loop
+      exit when exists (select 1 from jobs where ${wish});
+      perform pg_sleep(0.05);
+    end loop; return null; end $$`);
+  await pool.query(`create trigger ${name} after insert on ${table} for each statement execute function ${name}()`);
+  return () => pool.query(`drop trigger ${name} on ${table}`);
+}
+
 /** Until the trigger of a test holds the job. */
 async function someoneWaits(): Promise<void> {
   const { pool } = server.app.services.database;
@@ -30,21 +43,13 @@ async function someoneWaits(): Promise<void> {
 }
 
 test('cancelled in the middle of writing, it adds nothing and says so; the same file can be brought in again', async () => {
-  const { pool } = server.app.services.database;
   // The first sources wait to be written until the wish to cancel is there.
-  await pool.query(`create function wait_for_wish() returns trigger language plpgsql as $$ begin
-    for i in 1..200 loop
-      exit when exists (select 1 from jobs where cancel);
-      perform pg_sleep(0.05);
-    end loop; return null; end $$`);
-  await pool.query(
-    'create trigger wait_for_wish after insert on sources for each statement execute function wait_for_wish()',
-  );
+  const letGo = await holdAt('sources', 'cancel');
   const id = await begin(me);
   await someoneWaits();
   await me.at('POST', `/jobs/${id}/cancel`);
   await me.jobEnds(id);
-  await pool.query('drop trigger wait_for_wish on sources');
+  await letGo();
   expect(await job(me, id)).toMatchObject({ state: 'cancelled', says: 'Cancelled; nothing was added' });
   expect((await me.ask('')).total).toBe(0);
   expect(await me.import({ 'tides.ris': RIS })).toMatchObject({ added: 1 });
@@ -67,21 +72,14 @@ test('failed, it says in words that nothing was added, without what went wrong i
 
 test('paused, it rests with what it had read, is none of the running, and goes on from there', async () => {
   const { pool } = server.app.services.database;
-  await pool.query(`create function wait_for_hold() returns trigger language plpgsql as $$ begin
-    for i in 1..200 loop
-      exit when exists (select 1 from jobs where hold);
-      perform pg_sleep(0.05);
-    end loop; return null; end $$`);
-  await pool.query(
-    'create trigger wait_for_hold after insert on import_readings for each statement execute function wait_for_hold()',
-  );
+  const letGo = await holdAt('import_readings', 'hold');
   const form = new FormData();
   for (let n = 0; n < 8; n += 1) form.append('file', new Blob([RIS.replace('old', `very old ${n}`)]), `${n}.ris`);
   const { jobId: id } = await me.at<{ jobId: string }>('POST', '/imports', form);
   await someoneWaits();
   await me.at('POST', `/jobs/${id}/pause`);
   for (let state; state !== 'paused';) state = (await job(me, id))!.state;
-  await pool.query('drop trigger wait_for_hold on import_readings');
+  await letGo();
   const kept = await pool.query('select prepared from import_readings');
   expect(kept.rowCount).toBeGreaterThan(0);
   // Another goes before it.

@@ -142,11 +142,16 @@ async function seenBefore(tx: Db, workspaceId: string, catalogue: string, access
   return new Set(found.map((f) => f.accession));
 }
 
-/** The sources a found record became: the gathering it went into, and its number in the catalogue. */
-const toSources = (
-  workspaceId: string,
-): SQL => sql`join sources t on t.workspace_id = ${workspaceId} and t.import_id = h.import_id
-  join source_origins o on o.workspace_id = ${workspaceId} and o.source_id = t.id and o.found->>'accession' = h.accession`;
+/**
+ * What records that were gathered became: by the gathering they went into and their number in the catalogue. A gathering that
+ * was taken back brought nothing.
+ */
+const gatheredOf = (workspaceId: string): SQL => sql`(select t.import_id, o.found->>'accession' as accession, t.presence
+  from sources t join source_origins o on o.workspace_id = ${workspaceId} and o.source_id = t.id
+  join imports i on i.workspace_id = ${workspaceId} and i.id = t.import_id
+  left join changes c on c.workspace_id = ${workspaceId} and c.id = i.change_id
+  where t.workspace_id = ${workspaceId} and c.undone_by is null
+    and t.import_id in (select import_id from outside_hits where workspace_id = ${workspaceId}))`;
 
 const SEARCH = {
   id: text(),
@@ -167,8 +172,12 @@ const select = (
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id) as works,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.is_new) as fresh,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.import_id is not null) as gathered,
-  (select count(distinct h.work)::int from outside_hits h ${toSources(workspaceId)} where h.workspace_id = ${workspaceId} and h.search_id = s.id and t.presence = 'live') as taken
-  from outside_searches s join users u on u.id = s.made_by where s.workspace_id = ${workspaceId}`;
+  coalesce(g.taken, 0) as taken
+  from outside_searches s join users u on u.id = s.made_by
+  left join (select h.search_id, count(distinct h.work)::int as taken
+    from outside_hits h join ${gatheredOf(workspaceId)} x on x.import_id = h.import_id and x.accession = h.accession
+    where h.workspace_id = ${workspaceId} and x.presence = 'live' group by h.search_id) g on g.search_id = s.id
+  where s.workspace_id = ${workspaceId}`;
 
 /** A server that died over a search leaves catalogues it was asking: they are told to have failed. */
 const OVER_MS = 60_000;
@@ -209,11 +218,9 @@ export async function flow(db: Db, workspaceId: string, chosen?: string[]): Prom
     },
     sql`select h.search_id as search, h.accession, h.work,
       coalesce((select a->>'name' from jsonb_array_elements(s.asked) a where a->>'id' = h.catalogue_id::text), '') as catalogue,
-      (select t.presence from sources t join source_origins o on o.workspace_id = ${workspaceId} and o.source_id = t.id
-        join imports i on i.workspace_id = ${workspaceId} and i.id = t.import_id
-        left join changes c on c.workspace_id = ${workspaceId} and c.id = i.change_id
-        where t.workspace_id = ${workspaceId} and t.import_id = h.import_id and o.found->>'accession' = h.accession and c.undone_by is null limit 1) as presence
+      x.presence
     from outside_hits h join outside_searches s on s.workspace_id = ${workspaceId} and s.id = h.search_id
+    left join ${gatheredOf(workspaceId)} x on x.import_id = h.import_id and x.accession = h.accession
     where h.workspace_id = ${workspaceId} ${only} order by h.search_id, h.ordinal`,
   );
   return flowOf(found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })));

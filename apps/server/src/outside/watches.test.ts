@@ -1,20 +1,18 @@
 /** Watches of addresses: a feed, a page, a repository; and the mail that tells of what is new. */
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import type { IntakePage, JobList, Tried, Watch, WatchList } from '@pandecta/contract';
 import { dublinCoreOf, escapeXml } from '@pandecta/core/formats';
+import { startPost, type Post } from '../testing/post.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let site: Server;
-let post: SMTPServer;
+let post: Post;
 let server: TestServer;
 let me: Person;
 let pages: Record<string, (query: URLSearchParams) => string>;
-let letters: string[] = [];
 let asked: string[] = [];
-const portOf = (s: { address(): unknown }): number => (s.address() as AddressInfo).port;
 
 beforeAll(async () => {
   site = createServer((request, response) => {
@@ -25,29 +23,21 @@ beforeAll(async () => {
     else response.writeHead(404).end();
   });
   await new Promise<void>((done) => site.listen(0, '127.0.0.1', done));
-  post = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS'],
-    onData: (stream, _, done) => {
-      let text = '';
-      stream.on('data', (part) => (text += String(part)));
-      stream.on('end', () => (letters.push(text), done()));
-    },
-  });
-  await new Promise<void>((done) => post.listen(0, '127.0.0.1', done));
+  post = await startPost();
   server = await startTestServer({
-    hosts: `site.example=127.0.0.1:${portOf(site)}`,
-    smtp: `smtp://127.0.0.1:${portOf(post.server)}`,
+    hosts: `site.example=127.0.0.1:${(site.address() as AddressInfo).port}`,
+    smtp: post.smtp,
   });
 });
 beforeEach(async () => {
-  [pages, letters, asked] = [{}, [], []];
+  [pages, asked] = [{}, []];
+  post.letters.length = 0;
   me = await server.person('contributor');
 });
 afterAll(async () => {
   await server.close();
   site.close();
-  await new Promise<void>((done) => post.close(() => done()));
+  await post.close();
 });
 
 async function add(kind: string, path: string, more = {}): Promise<Watch> {
@@ -79,9 +69,9 @@ test('a feed brings what was never seen, once, and whoever asked for it is writt
   titles = ['A third and longer one', ...titles];
   expect(await run(watch)).toMatchObject({ brought: 1 });
   expect(await waiting()).toEqual(['A third and longer one', ...titles.slice(1)].sort());
-  expect(letters).toHaveLength(2);
-  expect(letters[1]).toContain('Subject: New at /feed: one new work');
-  expect(letters[1]).toContain('- A third and longer one');
+  expect(post.letters).toHaveLength(2);
+  expect(post.letters[1]).toContain('Subject: New at /feed: one new work');
+  expect(post.letters[1]).toContain('- A third and longer one');
 });
 
 test('a page that lists works brings those it lists', async () => {

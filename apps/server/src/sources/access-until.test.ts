@@ -1,32 +1,21 @@
 /** Licences that end: narrowed by, and told before they do. */
-import { SMTPServer } from 'smtp-server';
-import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { NarrowReply } from '@pandecta/contract';
+import { startPost, type Post } from '../testing/post.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { remindOfAccess } from './access-until.ts';
 
-let post: SMTPServer;
+let post: Post;
 let server: TestServer;
 let me: Person;
-const letters: string[] = [];
 beforeAll(async () => {
-  post = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS'],
-    onData: (stream, _, done) => {
-      let text = '';
-      stream.on('data', (part) => (text += String(part)));
-      stream.on('end', () => (letters.push(text), done()));
-    },
-  });
-  await new Promise<void>((done) => post.listen(0, '127.0.0.1', done));
-  server = await startTestServer({ smtp: `smtp://127.0.0.1:${(post.server.address() as AddressInfo).port}` });
+  post = await startPost();
+  server = await startTestServer({ smtp: post.smtp });
   me = await server.person('contributor');
 });
 afterAll(async () => {
   await server.close();
-  await new Promise<void>((done) => post.close(() => done()));
+  await post.close();
 });
 
 const add = (title: string, until: number[]): Promise<unknown> =>
@@ -38,19 +27,19 @@ test('whoever brought it in is written to once, two weeks before, and again wher
   await add('Long lent', [2027, 9, 1]);
   const on = (day: string): Promise<void> => remindOfAccess(server.app.services, Date.parse(`${day}T03:17:00Z`));
   await on('2027-03-05');
-  expect(letters).toHaveLength(0);
+  expect(post.letters).toHaveLength(0);
   await on('2027-03-06');
   await on('2027-03-07');
-  expect(letters).toHaveLength(1);
-  expect(letters[0]).toContain('Subject: Access to a document ends');
-  expect(letters[0]).toContain('- Gauge data: until 20 Mar 2027');
+  expect(post.letters).toHaveLength(1);
+  expect(post.letters[0]).toContain('Subject: Access to a document ends');
+  expect(post.letters[0]).toContain('- Gauge data: until 20 Mar 2027');
   await on('2027-03-18');
-  expect(letters[1]).toContain('- Tide tables: until Mar 2027');
+  expect(post.letters[1]).toContain('- Tide tables: until Mar 2027');
   await server.settle();
   const { rows } = await me.ask('"Gauge data"');
   await me.at('PATCH', `/sources/${rows[0]!.id}`, { fields: { 'access-until': { 'date-parts': [[2027, 8, 1]] } } });
   await on('2027-07-30');
-  expect(letters[2]).toContain('- Gauge data: until 1 Aug 2027');
+  expect(post.letters[2]).toContain('- Gauge data: until 1 Aug 2027');
 });
 
 test('sources may be narrowed by the month access ends in', async () => {

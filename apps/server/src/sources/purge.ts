@@ -3,9 +3,10 @@
  * the intake waits until someone decides.
  */
 import { sql } from 'drizzle-orm';
+import { GOING } from '@pandecta/contract';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
-import { table } from '../database/sql.ts';
+import { array, table } from '../database/sql.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
 import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
@@ -58,7 +59,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
       tx,
       { workspace_id: text(), id: text(), sha256: text() },
       sql`delete from files f where not exists (select 1 from source_files sf where sf.workspace_id = f.workspace_id and sf.file_id = f.id)
-        and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state in ('waiting', 'running', 'paused'))
+        and not exists (select 1 from jobs j where j.workspace_id = f.workspace_id and j.state = any(${array(GOING, 'text')}))
         returning f.workspace_id, f.id, f.sha256`,
     );
     const gonePages = table('u', {

@@ -79,7 +79,7 @@ function citerOf(folder: string, style: string, locale: string | undefined): Cit
 export type Parsed =
   | (ReadResult & { format: TextFormat; encoding: string })
   | { parts: DoorPart[]; otherNotes: number; as: string }
-  | { known?: string; page?: ReadPage };
+  | { known?: string; page?: ReadPage; html?: string };
 
 /** Reads a file of references, @param columns what its columns are, of a table */
 export function parse({ bytes, columns }: { bytes: Uint8Array; columns?: Columns | undefined }): Parsed {
@@ -95,7 +95,8 @@ export function parse({ bytes, columns }: { bytes: Uint8Array; columns?: Columns
   const result = readSources(text, columns);
   if (result) return { ...result, encoding };
   const known = knownAs(bytes, text);
-  if (isPage(text)) return { page: readPage({ html: text, address: savedFrom(text) }), ...(known && { known }) };
+  if (isPage(text))
+    return { page: readPage({ html: text, address: savedFrom(text) }), html: text, ...(known && { known }) };
   if (known || text.length > MOST_TYPED) return known ? { known } : {};
   // A plain list of references or identifiers, when it holds any.
   const parts = takeTextApart(text);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { FoundWork } from '@pandecta/contract';
-import { whenOf, whereOf, whoOf, withoutMarkup } from '@pandecta/core/source';
+import { belowOf, withoutMarkup } from '@pandecta/core/source';
 import { counted } from '../kit/words.ts';
 import RecordLine from './RecordLine.vue';
 
@@ -21,7 +21,7 @@ const where = computed(() => {
   <RecordLine
     :kind="record.type"
     :title="withoutMarkup(record.title ?? 'Untitled')"
-    :below="[whoOf(record), whereOf(record), whenOf(record)].filter(Boolean).join(' · ')"
+    :below="belowOf(record)"
     :known="Boolean(here)"
     :checked="checked"
     :current="current"

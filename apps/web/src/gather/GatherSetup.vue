@@ -14,14 +14,14 @@ import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import TimeText from '../kit/TimeText.vue';
 import { useOutside } from './outside.ts';
+import { useTrial } from './trial.ts';
 
 const { attempt } = useChanges();
 const outside = useOutside();
 const open = ref(false);
 const settings = ref<GatherSettings | null>(null);
 const made = ref({ name: '', protocol: 'sru-1.2' as ProtocolName, address: '', word: 'test' });
-/** What came of trying. */
-const tried = ref<{ says: string; answered: boolean } | null>(null);
+const { tried, attempt: trial } = useTrial();
 const protocols = PROTOCOL_NAMES.map((value) => ({ value, name: PROTOCOLS[value].name }));
 
 async function show(): Promise<void> {
@@ -34,12 +34,7 @@ async function set(key: keyof GatherSettings): Promise<void> {
 }
 async function tryIt(): Promise<void> {
   const { protocol, address, word } = made.value;
-  tried.value = null;
-  try {
-    tried.value = await ask(routes.outside.tryCatalogue, { body: { protocol, address: address.trim(), word } });
-  } catch (error) {
-    tried.value = { answered: false, says: (error as Error).message };
-  }
+  await trial(() => ask(routes.outside.tryCatalogue, { body: { protocol, address: address.trim(), word } }));
 }
 async function add(): Promise<void> {
   const { name, protocol, address } = made.value;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Gather: bring in on the left, what waits in the middle, the chosen one on the right. */
 import { useLocalStorage, useMediaQuery } from '@vueuse/core';
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
@@ -22,9 +22,10 @@ import { typed } from './door.ts';
 import FromBrowser from './FromBrowser.vue';
 import { useIntake } from './intake.ts';
 import { useOutside } from './outside.ts';
-import SearchLog from './SearchLog.vue';
 import SearchOutside from './SearchOutside.vue';
 
+/** With what draws its picture: fetched when one looks at it. */
+const SearchLog = defineAsyncComponent(() => import('./SearchLog.vue'));
 const route = useRoute();
 const router = useRouter();
 const session = useSession();

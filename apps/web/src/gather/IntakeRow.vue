@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { IntakeRow } from '@pandecta/contract';
-import { whenOf, whereOf, whoOf, withoutMarkup } from '@pandecta/core/source';
+import { belowOf, withoutMarkup } from '@pandecta/core/source';
 import RecordLine from './RecordLine.vue';
 import { standingOf, TONES } from './standing.ts';
 
@@ -13,11 +13,7 @@ const title = computed(() => {
   if (props.row.unread) return `“${t}”`;
   return t || record.value.DOI || record.value.ISBN || record.value.URL || 'Untitled';
 });
-const below = computed(() =>
-  props.row.unread
-    ? 'could not be read as a reference'
-    : [whoOf(record.value), whereOf(record.value), whenOf(record.value)].filter(Boolean).join(' · '),
-);
+const below = computed(() => (props.row.unread ? 'could not be read as a reference' : belowOf(record.value)));
 const standing = computed(() => standingOf(props.row));
 </script>
 

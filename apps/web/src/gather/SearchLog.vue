@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The log of searches: what was asked, why, and what came of it; as a table, and as the numbers of a methods section. */
 import { computed, ref } from 'vue';
-import { routes, type Search } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import { flowInWords } from '@pandecta/core/catalogues';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
@@ -12,7 +12,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitTable from '../kit/KitTable.vue';
 import { counted } from '../kit/words.ts';
-import { dayOf } from './days.ts';
+import { byDay } from './days.ts';
 import FlowPicture from './FlowPicture.vue';
 import { saveLog } from './save-log.ts';
 import { useOutside } from './outside.ts';
@@ -27,15 +27,7 @@ const { value: flow } = useAsked({
   fetch: (ids, signal) => ask(routes.outside.flow, { body: { searches: ids ? ids.split(' ') : [] }, signal }),
   concerns: (touched) => concerns(touched, ['outside']) || concerns(touched, ['source']),
 });
-const days = computed(() => {
-  const out: { day: string; searches: Search[] }[] = [];
-  for (const s of outside.log) {
-    const day = dayOf(s.at);
-    if (out.at(-1)?.day === day) out.at(-1)!.searches.push(s);
-    else out.push({ day, searches: [s] });
-  }
-  return out;
-});
+const days = computed(() => byDay(outside.log));
 const words = computed(() => {
   const [last, first] = [chosen.value[0], chosen.value.at(-1)];
   const date = (at: string): string =>

@@ -2,12 +2,12 @@
 /** Asks outside catalogues, and what was asked before: the log, by day; and the watches. */
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Search, Watch } from '@pandecta/contract';
+import type { Watch } from '@pandecta/contract';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import { counted } from '../kit/words.ts';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
-import { dayOf } from './days.ts';
+import { byDay } from './days.ts';
 import { useOutside } from './outside.ts';
 import WatchBox from './WatchBox.vue';
 
@@ -32,15 +32,7 @@ const choose = computed<MenuEntry[]>(() =>
 );
 
 const SHOWN = 12;
-const days = computed(() => {
-  const out: { day: string; searches: Search[] }[] = [];
-  for (const s of outside.log.filter((x) => !x.watch).slice(0, SHOWN)) {
-    const day = dayOf(s.at);
-    if (out.at(-1)?.day === day) out.at(-1)!.searches.push(s);
-    else out.push({ day, searches: [s] });
-  }
-  return out;
-});
+const days = computed(() => byDay(outside.log.filter((x) => !x.watch).slice(0, SHOWN)));
 const EVERY: Record<Watch['every'], string> = { hour: 'hourly', day: 'daily', week: 'weekly', month: 'monthly' };
 const deeds = (w: Watch): MenuEntry[] => [
   { name: 'Run now', run: () => outside.run(w.id) },

@@ -12,6 +12,7 @@ import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import { useDestination } from './destination.ts';
 import { useOutside } from './outside.ts';
+import { useTrial } from './trial.ts';
 
 const props = defineProps<{
   /** The search to be watched; an address is asked for where there is none. */
@@ -25,7 +26,7 @@ const address = ref('');
 const name = ref('');
 const every = ref<Watch['every']>('week');
 const mail = ref(false);
-const tried = ref<{ says: string; answered: boolean } | null>(null);
+const { tried, attempt: trial } = useTrial();
 watch(open, (now) => {
   if (!now) return;
   name.value = props.search?.words ?? '';
@@ -45,14 +46,8 @@ const kinds = LISTING_KINDS.map((value) => ({
 const goes = computed(() => destination.inWords(destination.set));
 const ready = computed(() => name.value.trim() !== '' && (props.search || address.value.trim() !== ''));
 
-async function tryIt(): Promise<void> {
-  tried.value = null;
-  try {
-    tried.value = await ask(routes.outside.tryListing, { body: { kind: kind.value, address: address.value.trim() } });
-  } catch (error) {
-    tried.value = { answered: false, says: (error as Error).message };
-  }
-}
+const tryIt = (): Promise<void> =>
+  trial(() => ask(routes.outside.tryListing, { body: { kind: kind.value, address: address.value.trim() } }));
 
 async function begin(): Promise<void> {
   if (!ready.value) return;

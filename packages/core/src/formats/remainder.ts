@@ -27,6 +27,16 @@ export function remainderOf(wanted: Entry, read: Entry | undefined): Remainder |
   };
 }
 
+/**
+ * The remainder as JSON without blanks, control characters and the two that are none of Unicode's: for formats that fold lines,
+ * make blanks one, or have no place for those.
+ */
+export const plainJson = (remainder: Remainder): string =>
+  JSON.stringify(remainder).replace(
+    /[\s\u007f-\u009f\uFFFE\uFFFF]/g,
+    (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
+
 /** Lays a remainder over an entry just read; a damaged one is passed over and reported by the caller. */
 export function applyRemainder(entry: Entry, text: string): boolean {
   let remainder: Remainder;

@@ -19,3 +19,14 @@ export function withoutTracking(address: string): string {
 /** Where a saved page was found, as browsers note it at its head (common practice); empty where it is not noted. */
 export const savedFrom = (html: string): string =>
   /<!--\s*saved from url=\(\d+\)(https?:\/\/[^\s>]+?)\s*-->/.exec(html.slice(0, 2000))?.[1] ?? '';
+
+/** Where a link of a page leads, over HTTP; nothing where it leads elsewhere. @param base where the page is, if it is known */
+export function absolute(href: string | undefined, base: string): string | undefined {
+  if (!href) return undefined;
+  try {
+    const url = new URL(href, base || undefined);
+    return /^https?:$/.test(url.protocol) ? url.href : undefined;
+  } catch {
+    return undefined;
+  }
+}

@@ -2,7 +2,7 @@
 import { load, type CheerioAPI } from 'cheerio';
 import type { Provenance } from '../documents/index.ts';
 import type { SourceRecord } from '../source/index.ts';
-import { withoutTracking } from './address.ts';
+import { absolute, withoutTracking } from './address.ts';
 import { looksLikeReference, readReference } from '../references/index.ts';
 import { aboutPage, worksOf } from './schema-org.ts';
 import {
@@ -90,14 +90,4 @@ function listedOn($: CheerioAPI, spans: Stated[]): Stated[] {
   const printed = [...new Set(lines)];
   if (printed.length < FEWEST_PRINTED) return spans;
   return printed.slice(0, MOST_LISTED).map((text) => ({ record: readReference(text).record, subjects: [], sure: 0.6 }));
-}
-
-function absolute(href: string | undefined, base: string): string | undefined {
-  if (!href) return undefined;
-  try {
-    const url = new URL(href, base || undefined);
-    return /^https?:$/.test(url.protocol) ? url.href : undefined;
-  } catch {
-    return undefined;
-  }
 }

@@ -4,6 +4,7 @@
  */
 import { load, type CheerioAPI } from 'cheerio';
 import sanitize from 'sanitize-html';
+import { absolute } from './address.ts';
 
 export interface Snapshot {
   /** A whole document of HTML, with `picture:N` where its pictures are to be. */
@@ -81,16 +82,6 @@ function mainOf($: CheerioAPI): string {
     if (found.length === 1 && found.text().replace(/\s+/g, ' ').length >= all * FAIR_SHARE) return found.html() ?? '';
   }
   return body.html() ?? '';
-}
-
-function absolute(href: string | undefined, base: string): string | undefined {
-  if (!href) return undefined;
-  try {
-    const url = new URL(href, base);
-    return /^https?:$/.test(url.protocol) ? url.href : undefined;
-  } catch {
-    return undefined;
-  }
 }
 
 /** The snapshot with its pictures in it. @param pictures as `data:` addresses by their place; those missing are left out */

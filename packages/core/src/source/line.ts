@@ -31,6 +31,9 @@ export function whereOf(r: Brief): string {
   return [to, host + (host && r['container-title'] ? issue : '')].filter(Boolean).join(' · ');
 }
 
+/** Who, where and when, as they stand below a title. */
+export const belowOf = (r: Brief): string => [whoOf(r), whereOf(r), whenOf(r)].filter(Boolean).join(' · ');
+
 /** Of kinds that are known by their day, the day. */
 export const whenOf = (r: Brief): string =>
   ['legal_case', 'manuscript', 'personal_communication', 'article-newspaper', 'webpage'].includes(r.type)

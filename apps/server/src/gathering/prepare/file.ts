@@ -1,6 +1,6 @@
 /** A file, by what is in it. */
 import { open, readFile } from 'node:fs/promises';
-import { decodeText, isPdf, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
+import { isPdf, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
 import { isFile, type FileInput, type TypedInput } from '../inputs.ts';
 import { candidate, knownBy, leftOut, message, type Prepared, type Preparing } from './candidate.ts';
 import { candidateOf } from './page.ts';
@@ -36,8 +36,7 @@ export async function readRecords(
   if ('parts' in read) return prepareParts(way, input, read);
   // A page under the name of something else is what a site gave instead of it: that is told, not kept as a page.
   if ('page' in read && read.page && /\.x?html?$|^[^.]+$/i.test(input.name)) {
-    const html = decodeText(bytes).text;
-    const one = await candidateOf(way, read.page, html, { found: { address: read.page.record.URL ?? '' } });
+    const one = await candidateOf(way, read.page, read.html ?? '', { found: { address: read.page.record.URL ?? '' } });
     return { input, format: 'a saved page', messages: [], candidates: [one] };
   }
   if (!('format' in read))

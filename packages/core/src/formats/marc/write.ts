@@ -1,21 +1,12 @@
 /** A record as MARC 21: what it has no field for goes, as JSON, into one for local use. */
-import { dateToEdtf, nameInverted, yearOf, type Kind, type Name, type NameVariable } from '../../source/index.ts';
+import { dateToEdtf, nameInverted, yearOf, type Kind, type Name } from '../../source/index.ts';
 import type { Entry } from '../message.ts';
-import { remainderOf } from '../remainder.ts';
+import { plainJson, remainderOf } from '../remainder.ts';
 import type { MarcField, MarcRecord } from './fields.ts';
+import { RELATORS } from '../relators.ts';
 import { readMarc, REMAINDER_FIELD } from './read.ts';
 
-const RELATORS: [NameVariable, string][] = [
-  ['author', 'aut'],
-  ['editor', 'edt'],
-  ['translator', 'trl'],
-  ['illustrator', 'ill'],
-  ['compiler', 'com'],
-  ['recipient', 'rcp'],
-  ['interviewer', 'ivr'],
-  ['director', 'drt'],
-  ['composer', 'cmp'],
-];
+const ROLES: typeof RELATORS = [...RELATORS, ['director', 'drt'], ['composer', 'cmp']];
 const GENRE: Partial<Record<Kind, string>> = {
   'article-journal': 'Journal articles',
   'article-newspaper': 'Newspaper articles',
@@ -52,16 +43,11 @@ export function marcOf(source: Entry): MarcRecord {
   const marc = standard(source);
   const remainder = remainderOf(source, readMarc(marc));
   if (!remainder) return marc;
-  // No control characters, and nothing a reader may take for blanks at an end.
-  const json = JSON.stringify(remainder).replace(
-    /[\s\u0000-\u001f\u007f-\u009f\uFFFE\uFFFF]/g,
-    (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
-  );
   marc.fields.push({
     tag: REMAINDER_FIELD,
     indicators: '  ',
     subfields: [
-      ['a', json],
+      ['a', plainJson(remainder)],
       ['2', 'pandecta'],
     ],
   });
@@ -86,7 +72,7 @@ function standard({ record: r, subjects }: Entry): MarcRecord {
   put('041', '0 ', ['a', r.language]);
   put('046', '  ', ['k', r.issued && dateToEdtf(r.issued)], ['2', 'edtf']);
   put('050', ' 4', ['a', r['call-number']]);
-  const people = RELATORS.flatMap(([role, code]) => (r[role] ?? []).map((n) => ({ n, code })));
+  const people = ROLES.flatMap(([role, code]) => (r[role] ?? []).map((n) => ({ n, code })));
   people.forEach(({ n, code }, i) => {
     const first = i === 0 && code === 'aut';
     const kind = n.literal ? '10' : '00';

@@ -1,7 +1,7 @@
 /** Records as tagged MEDLINE: what it has no element for goes, as JSON, into one of our own. */
 import { dateToEdtf, nameInverted, type Kind, type Name } from '../../source/index.ts';
 import type { Entry, Writable } from '../message.ts';
-import { remainderOf } from '../remainder.ts';
+import { plainJson, remainderOf } from '../remainder.ts';
 import { eachMedline, REMAINDER_TAG } from './read.ts';
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
@@ -30,11 +30,7 @@ function writeEntry(source: Entry): string {
   const lines = standard(source);
   const [back] = eachMedline(lines);
   const remainder = remainderOf(source, back?.source);
-  // No line may be folded, and JSON holds no line's end of its own.
-  const json =
-    remainder &&
-    JSON.stringify(remainder).replace(/[\s\u0085]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);
-  return json ? `${lines}${line(REMAINDER_TAG, json)}` : lines;
+  return remainder ? `${lines}${line(REMAINDER_TAG, plainJson(remainder))}` : lines;
 }
 
 const line = (tag: string, value: string | undefined): string => {

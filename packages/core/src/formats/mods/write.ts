@@ -1,6 +1,7 @@
 /** Records as a MODS 3.8 collection. */
-import { dateToEdtf, type Kind, type Name, type NameVariable } from '../../source/index.ts';
+import { dateToEdtf, type Kind, type Name } from '../../source/index.ts';
 import type { Entry, Writable } from '../message.ts';
+import { RELATORS } from '../relators.ts';
 import { withRemainder } from '../xml/remainder.ts';
 import { escapeXml } from '../xml/tree.ts';
 import { readMods } from './read.ts';
@@ -23,15 +24,6 @@ const GENRE: Partial<Record<Kind, string>> = {
   patent: 'patent',
   periodical: 'periodical',
 };
-const RELATORS: [NameVariable, string][] = [
-  ['author', 'aut'],
-  ['editor', 'edt'],
-  ['translator', 'trl'],
-  ['illustrator', 'ill'],
-  ['compiler', 'com'],
-  ['recipient', 'rcp'],
-  ['interviewer', 'ivr'],
-];
 const SERIAL = new Set<Kind>(['article-journal', 'article-magazine', 'article-newspaper']);
 const IN_HOST = new Set<Kind>([
   'article-journal',

@@ -1,6 +1,6 @@
 /** What a standard of XML could not hold, in the element it leaves to its users: see `../remainder.ts`. */
 import type { Entry, ReadSource } from '../message.ts';
-import { applyRemainder, remainderOf } from '../remainder.ts';
+import { applyRemainder, plainJson, remainderOf } from '../remainder.ts';
 import { eachElement, escapeXml, type Element } from './tree.ts';
 
 const NAME = 'remainder';
@@ -25,12 +25,9 @@ export function withRemainder(
   }
   const remainder = remainderOf(source, back);
   if (!remainder) return plain;
-  // Blanks are one to a reader of XML, and some characters it cannot hold at all.
-  const json = JSON.stringify(remainder).replace(
-    /[\s\u007f-\u009f\uFFFE\uFFFF]/g,
-    (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  return standard(
+    `<${NAME} xmlns="https://pandecta.example/ns/remainder">${escapeXml(plainJson(remainder))}</${NAME}>`,
   );
-  return standard(`<${NAME} xmlns="https://pandecta.example/ns/remainder">${escapeXml(json)}</${NAME}>`);
 }
 
 /** Lays over an entry what stood beside the standard form, wherever in the element it stands. */
