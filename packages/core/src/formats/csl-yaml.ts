@@ -5,6 +5,7 @@
 import { parse, stringify } from 'yaml';
 import { isObject } from '../source/index.ts';
 import { readItem, toCslItem } from './csl-json.ts';
+import { applyRemainder, remainderOf } from './remainder.ts';
 import { EMPTY, type Item, type Message, type Writable } from './message.ts';
 
 export function* eachCslYaml(text: string): Generator<Item, void> {
@@ -33,7 +34,10 @@ export function* eachCslYaml(text: string): Generator<Item, void> {
       continue;
     }
     const messages: Message[] = [];
-    yield { source: readItem(numbered(value) as Record<string, unknown>, place, messages) };
+    const { [REMAINDER]: rest, ...item } = value;
+    const source = readItem(numbered(item) as Record<string, unknown>, place, messages);
+    if (typeof rest === 'string') applyRemainder(source, rest);
+    yield { source };
     for (const message of messages) yield { message };
   }
   if (!some) yield { message: EMPTY };
@@ -85,6 +89,11 @@ function jsonOf(text: string): unknown {
   }
 }
 
+/** The field of our own, which CSL's items do not have. */
+const REMAINDER = 'remainder-json';
+const print = (item: Record<string, unknown>): string =>
+  stringify([item], { lineWidth: 0, defaultStringType: 'QUOTE_DOUBLE', defaultKeyType: 'PLAIN' });
+
 export function* eachCslYamlItem(sources: Writable): Generator<string, void> {
   yield '---\nreferences:\n';
   let count = 0;
@@ -93,7 +102,11 @@ export function* eachCslYamlItem(sources: Writable): Generator<string, void> {
     const { custom, ...item } = toCslItem(s, s.record['citation-key'] ?? `source-${count}`);
     // JSON keeps the numbers and lists in it apart from text.
     const whole = custom ? { ...item, 'custom-json': JSON.stringify(custom) } : item;
-    yield stringify([whole], { lineWidth: 0, defaultStringType: 'QUOTE_DOUBLE', defaultKeyType: 'PLAIN' });
+    const plain = print(whole);
+    // What reading would put elsewhere, such as an identifier in a field of another name, stands beside.
+    const [back] = eachCslYaml(plain);
+    const remainder = remainderOf(s, back?.source);
+    yield remainder ? print({ ...whole, [REMAINDER]: JSON.stringify(remainder) }) : plain;
   }
   yield count ? '...\n' : '[]\n...\n';
 }
