@@ -6,13 +6,15 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type BrowserContext } from '@playwright/test';
 import { CHROMIUM } from './chromium.ts';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { expect, test, type Page } from './world.ts';
-import { notice, signIn } from './person.ts';
+import { line, notice, signIn, slip } from './person.ts';
 
 const EXTENSION = fileURLToPath(new URL('../dist/clipper/chromium', import.meta.url));
 const PAGE = `<!doctype html><html><head><title>Edges – a page</title>
 <meta name="citation_title" content="Edges of the marsh under the clipper"><meta name="citation_author" content="Halvard, Runa">
-<meta name="citation_journal_title" content="Coastal Processes"><meta name="citation_publication_date" content="1999"></head>
+<meta name="citation_journal_title" content="Coastal Processes"><meta name="citation_publication_date" content="1999">
+<meta name="citation_pdf_url" content="/edges.pdf"></head>
 <body><h1>Edges</h1></body></html>`;
 const LIST = `<!doctype html><html><head><title>Results</title></head><body>${[
   'One work of the list',
@@ -31,9 +33,18 @@ let folder: string;
 let address: string;
 
 test.beforeAll(async () => {
-  site = createServer((request, response) =>
-    response.writeHead(200, { 'content-type': 'text/html' }).end(request.url === '/list' ? LIST : PAGE),
-  );
+  const doc = await PDFDocument.create();
+  doc.addPage([300, 300]).drawText('Edges', { x: 20, y: 200, font: await doc.embedFont(StandardFonts.Helvetica) });
+  const pdf = Buffer.from(await doc.save());
+  site = createServer((request, response) => {
+    if (request.url !== '/edges.pdf')
+      return response
+        .writeHead(200, { 'content-type': 'text/html', 'set-cookie': 'reader=signed-in; Path=/' })
+        .end(request.url === '/list' ? LIST : PAGE);
+    // Whoever is signed in there may have it; a server that asks for itself may not.
+    if (!request.headers.cookie?.includes('reader=signed-in')) return response.writeHead(403).end('Sign in first.');
+    return response.writeHead(200, { 'content-type': 'application/pdf' }).end(pdf);
+  });
   await new Promise<void>((done) => site.listen(0, '127.0.0.1', done));
   address = `http://127.0.0.1:${(site.address() as AddressInfo).port}`;
   folder = mkdtempSync(join(tmpdir(), 'pandecta-clipper-'));
@@ -49,7 +60,7 @@ test.afterAll(async () => {
 });
 
 /** What the button of the clipper opens over a page. */
-async function clipperOver(path: string): Promise<Page> {
+async function clipperOver(path: string, front = false): Promise<Page> {
   const worker = context.serviceWorkers()[0] ?? (await context.waitForEvent('serviceworker'));
   const page = await context.newPage();
   await page.goto(address + path);
@@ -61,6 +72,8 @@ async function clipperOver(path: string): Promise<Page> {
   }, address + path);
   const popup = await context.newPage();
   await popup.goto(`chrome-extension://${new URL(worker.url()).host}/popup.html?tab=${tab}`);
+  // As in use, where the popup stands over the page.
+  if (front) await page.bringToFront();
   return popup;
 }
 
@@ -76,16 +89,17 @@ test('a page and works of a list are brought in from the browser by a key, which
   const key = await page.getByRole('textbox', { name: 'The key' }).inputValue();
   expect(key.startsWith(`${baseURL}/w/`)).toBe(true);
 
-  const popup = await clipperOver('/page');
+  const popup = await clipperOver('/page', true);
   await popup.getByRole('textbox', { name: 'Key' }).fill(key);
   await popup.getByRole('button', { name: 'Connect' }).click();
   await expect(popup.getByText('Sallow Estuary Inquiry, as Marit Okonjo', { exact: true })).toBeVisible();
   await popup.getByRole('textbox', { name: 'Where it goes' }).fill('chapter 2');
   await popup.getByRole('checkbox', { name: 'Licensing › Chapter 2' }).check();
   await popup.getByRole('textbox', { name: 'Tags, with commas between' }).fill('clipped');
+  await expect(popup.getByRole('checkbox', { name: 'With the PDF it links' })).toBeChecked();
   await popup.getByRole('button', { name: 'Bring it in' }).click();
   await expect(popup.getByRole('status')).toHaveText(
-    'In the intake: “Edges of the marsh under the clipper”. volume and pages missing.',
+    'In the intake: “Edges of the marsh under the clipper”. Volume and pages missing.',
   );
 
   const list = await clipperOver('/list');
@@ -105,6 +119,17 @@ test('a page and works of a list are brought in from the browser by a key, which
   await expect(chosen.getByText('Licensing › Chapter 2')).toBeVisible();
   await expect(chosen.getByText('clipped')).toBeVisible();
   await expect(chosen.getByText('Stated on the page, 95 % sure')).toBeVisible();
+  await expect(chosen.getByText('It leads to a PDF')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take in', exact: true }).click();
+  await page.goto('/sources?q=title:"under the clipper"');
+  await line(page, /Edges of the marsh/).click();
+  for (const end of ['pdf', 'html', 'jpg'])
+    await expect(slip(page).getByRole('button', { name: `Edges of the marsh under the clipper.${end}` })).toBeVisible();
+  await slip(page)
+    .getByRole('button', { name: /clipper\.jpg$/ })
+    .click();
+  await expect(page.getByRole('img', { name: 'Edges of the marsh under the clipper.jpg' })).toBeVisible();
+  await page.goto('/gather');
 
   await page.getByRole('button', { name: /^From the browser/ }).click();
   await page.getByRole('button', { name: 'Revoke', exact: true }).click();

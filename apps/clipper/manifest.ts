@@ -7,7 +7,7 @@ export const manifest = (browser: Browser, version: string): object => ({
   version,
   description: 'Brings the page you look at into the intake of your Pandecta.',
   action: { default_popup: 'popup.html', default_title: 'Bring this page into Pandecta' },
-  permissions: ['activeTab', 'alarms', 'scripting', 'storage'],
+  permissions: ['activeTab', 'alarms', 'scripting', 'storage', 'unlimitedStorage'],
   host_permissions: ['<all_urls>'],
   content_scripts: [{ matches: ['http://*/*', 'https://*/*'], js: ['look.js'], run_at: 'document_idle' }],
   background:

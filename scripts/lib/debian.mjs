@@ -19,13 +19,14 @@ export const NEEDS = {
     there: () => existsSync('/usr/share/citation-style-language/locales/locales-en-US.xml'),
     package: 'citation-style-language-locales',
   },
+  tesseract: { there: () => existsSync('/usr/bin/tesseract'), package: 'tesseract-ocr' },
   chromium: { there: () => existsSync('/usr/bin/chromium'), package: 'chromium' },
   pandoc: { there: () => existsSync('/usr/bin/pandoc'), package: 'pandoc' },
   bibutils: { there: () => existsSync('/usr/bin/ris2xml'), package: 'bibutils' },
   qpdf: { there: () => existsSync('/usr/bin/qpdf'), package: 'qpdf' },
 };
 
-export const TO_RUN = ['postgresql', 'poppler', 'prlimit', 'styles', 'locales'];
+export const TO_RUN = ['postgresql', 'poppler', 'prlimit', 'styles', 'locales', 'tesseract'];
 export const TO_TEST = [...TO_RUN, 'chromium', 'pandoc', 'bibutils', 'qpdf'];
 
 export async function ensureDebian(names) {

@@ -2,6 +2,7 @@
 import { Away, clip, readConnection } from './pandecta.ts';
 import { CONNECTION, UNSENT, type Message, type Sent } from './messages.ts';
 import type { Clip } from '@pandecta/contract';
+import { pdfAt } from './pdf.ts';
 
 const AGAIN = 'send again';
 
@@ -18,6 +19,13 @@ async function send(what: Clip): Promise<Sent> {
     await chrome.alarms.create(AGAIN, { delayInMinutes: 0.5, periodInMinutes: 1 });
     return { kept: error.message };
   }
+}
+
+/** With the PDF the page links, as whoever is signed in there may have it. A page is sent without it rather than not. */
+async function sendWith(what: Clip, address?: string): Promise<Sent> {
+  const pdf = address ? await pdfAt(address) : undefined;
+  const done = await send({ ...what, ...(pdf && { pdf }) });
+  return address && !pdf && 'sent' in done ? { ...done, without: 'Its PDF could not be had.' } : done;
 }
 
 /** What could not be sent goes in the order it was clipped; the first that fails again ends it for now. */
@@ -49,6 +57,6 @@ chrome.runtime.onMessage.addListener((message: Message, sender, answer) => {
     void sendAgain().then(() => answer({}));
     return true;
   }
-  void send(message.clip).then(answer);
+  void sendWith(message.clip, message.pdf).then(answer);
   return true;
 });

@@ -21,7 +21,19 @@ function glance(): Glance {
           : /"@type"\s*:\s*\[?\s*"ScholarlyArticle"/.test(types)
             ? 'Ar'
             : 'We';
-  return { stamp, items: items.length > 1 ? items : [] };
+  const pdf = fullText();
+  return { stamp, items: items.length > 1 ? items : [], ...(pdf && { pdf }) };
+}
+
+/** Stated by the page, linked as another form of it, or the only PDF it leads to. */
+function fullText(): string | undefined {
+  const stated = document.querySelector('meta[name="citation_pdf_url" i]')?.getAttribute('content');
+  const linked = document.querySelector('link[type="application/pdf" i]')?.getAttribute('href');
+  const anchors = [...document.querySelectorAll('a[href]')].map((a) => (a as HTMLAnchorElement).href.split('#')[0]!);
+  const pdfs = [...new Set(anchors.filter((href) => /\.pdf(?:\?|$)/i.test(href)))];
+  const found = stated ?? linked ?? (pdfs.length === 1 ? pdfs[0] : undefined);
+  const address = found && URL.canParse(found, document.baseURI) ? new URL(found, document.baseURI) : undefined;
+  return address && /^https?:$/.test(address.protocol) ? address.href : undefined;
 }
 
 void chrome.runtime.sendMessage({ say: 'glance', glance: glance() }).catch(() => undefined);

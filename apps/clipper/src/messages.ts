@@ -7,11 +7,13 @@ export interface Glance {
   stamp: string;
   /** Titles of the works it lists, where it lists several. */
   items: string[];
+  /** Where its full text is, by what it says of itself or the one PDF it links. */
+  pdf?: string;
 }
 
-export type Message = { say: 'glance'; glance: Glance } | { say: 'send'; clip: Clip } | { say: 'unsent' };
+export type Message = { say: 'glance'; glance: Glance } | { say: 'send'; clip: Clip; pdf?: string } | { say: 'unsent' };
 
-export type Sent = { sent: Clipped } | { kept: string } | { refused: string };
+export type Sent = { sent: Clipped; without?: string } | { kept: string } | { refused: string };
 
 /** What could not be sent yet. */
 export const UNSENT = 'unsent';

@@ -1,11 +1,12 @@
 /** What the button opens: one click sends the page; before that one may choose items, where they go, and leave a note. */
-import type { PlacesReply } from '@pandecta/contract';
+import type { Clipped, PlacesReply } from '@pandecta/contract';
 import { CONNECTION, UNSENT, type Glance, type Sent } from './messages.ts';
 import { holder, places, readConnection, type Connection } from './pandecta.ts';
 
 interface Page {
   address: string;
-  html: string;
+  /** None where the browser shows a PDF. */
+  html?: string;
   glance: Glance;
 }
 const at = <E extends HTMLElement>(id: string): E => document.getElementById(id) as E;
@@ -15,6 +16,8 @@ const say = (text: string, bad = false): void => {
 };
 const show = (id: string, on: boolean): void => void (at(id).hidden = !on);
 const chosen = new Set<string>();
+/** In characters of base64, as Pandecta takes it. */
+const MOST_PICTURE = 5_500_000;
 
 /** The collections by their paths: "Licensing › Chapter 2". */
 function paths({ collections, placements }: PlacesReply): { id: string; path: string }[] {
@@ -73,12 +76,39 @@ async function pageOf(tabId: number): Promise<Page> {
   });
 }
 
+/** A PDF the browser shows by itself is asked for by its address. */
+async function shownPdf(tabId: number): Promise<Page | undefined> {
+  const { url = '' } = await chrome.tabs.get(tabId);
+  if (!/^https?:/.test(url)) return undefined;
+  const response = await fetch(url, { method: 'HEAD', credentials: 'include' }).catch(() => undefined);
+  const isPdf = /application\/pdf/i.test(response?.headers.get('content-type') ?? '') || /\.pdf(?:\?|#|$)/i.test(url);
+  return isPdf ? { address: url, glance: { stamp: 'Do', items: [], pdf: url } } : undefined;
+}
+
+/** How the page looks, where it is in view: a JPEG in base64. */
+async function pictureOf(tabId: number): Promise<string | undefined> {
+  try {
+    const tab = await chrome.tabs.get(tabId);
+    if (!tab.active) return undefined;
+    const data = await chrome.tabs.captureVisibleTab(tab.windowId, { format: 'jpeg', quality: 80 });
+    const base64 = data.slice(data.indexOf(',') + 1);
+    return base64.length <= MOST_PICTURE ? base64 : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+function inWords({ sent, without }: { sent: Clipped; without?: string }): string {
+  const missing = sent.missing.charAt(0).toUpperCase() + sent.missing.slice(1);
+  return [`In the intake: “${sent.title}”${missing ? `. ${missing}.` : '.'}`, without].filter(Boolean).join(' ');
+}
+
 async function ready(to: Connection): Promise<void> {
   const [tab] = await chrome.tabs.query({ active: true, currentWindow: true });
   // In tests the page is named, since the popup stands in a tab of its own.
   const named = Number(new URLSearchParams(location.search).get('tab'));
   const id = named || tab?.id;
-  const page = id ? await pageOf(id).catch(() => undefined) : undefined;
+  const page = id ? await pageOf(id).catch(() => shownPdf(id)) : undefined;
   if (!page) {
     say('This page cannot be clipped: it is one of the browser’s own.', true);
     at<HTMLButtonElement>('send').disabled = true;
@@ -87,10 +117,11 @@ async function ready(to: Connection): Promise<void> {
   const items = new Set<number>();
   at('title').textContent = page.glance.items.length
     ? `${page.glance.items.length} works on this page`
-    : new DOMParser().parseFromString(page.html, 'text/html').title || page.address;
+    : (page.html && new DOMParser().parseFromString(page.html, 'text/html').title) || page.address;
   at('items').replaceChildren(
     ...page.glance.items.map((title, i) => checkbox(title, false, (on) => void (on ? items.add(i) : items.delete(i)))),
   );
+  show('full-text', Boolean(page.html && page.glance.pdf));
   void Promise.all([places(to), holder(to)])
     .then(([reply, { name, workspace }]) => {
       at('whose').textContent = `${workspace}, as ${name}`;
@@ -107,18 +138,21 @@ async function ready(to: Connection): Promise<void> {
       .map((t) => t.trim())
       .filter(Boolean);
     const note = at<HTMLInputElement>('note').value.trim();
+    const picture = page.html && !items.size ? await pictureOf(id!) : undefined;
+    const pdf = page.html && (items.size || !at<HTMLInputElement>('with-pdf').checked) ? undefined : page.glance.pdf;
     const done = (await chrome.runtime.sendMessage({
       say: 'send',
+      ...(pdf && { pdf }),
       clip: {
         address: page.address,
-        html: page.html,
+        ...(page.html && { html: page.html }),
+        ...(picture && { picture }),
         ...(items.size && { items: [...items] }),
         destination: { collections: [...chosen], tags, reading: null, ...(note && { note }) },
       },
     })) as Sent;
     at<HTMLButtonElement>('send').disabled = false;
-    if ('sent' in done)
-      say(`In the intake: “${done.sent.title}”${done.sent.missing ? `. ${done.sent.missing}.` : ', complete.'}`);
+    if ('sent' in done) say(inWords(done));
     else if ('kept' in done) say(done.kept, true);
     else say(done.refused, true);
   };

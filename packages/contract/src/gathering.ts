@@ -37,6 +37,9 @@ export const MOST_FILE_BYTES = 500 * 1024 ** 2;
 export const MOST_FILES = 5000;
 /** A page, in UTF-16 units. */
 export const MOST_PAGE = 8_000_000;
+/** Of what a browser sends beside a page, in characters of base64: 4 MB of picture, 30 MB of PDF. */
+export const MOST_CLIPPED_PICTURE = Math.ceil((4 * 1024 ** 2 * 4) / 3);
+export const MOST_CLIPPED_PDF = Math.ceil((30 * 1024 ** 2 * 4) / 3);
 
 export class ImportFileReport {
   @IsString() name!: string;
@@ -105,13 +108,17 @@ export class Typed {
   @IsOptional() @IsIn(THROUGH) through?: Through;
 }
 
-/** A page as the browser has it. */
+/** A page as the browser has it, or the PDF it shows. */
 export class Clip {
   @IsString() @Length(1, 4000) address!: string;
-  /** As the browser shows it, without what its scripts would do. */
-  @IsString() @Length(1, MOST_PAGE) html!: string;
+  /** As the browser shows it, without what its scripts would do; none where it shows a PDF. */
+  @IsOptional() @IsString() @Length(1, MOST_PAGE) html?: string;
   /** Of a page that lists several works, the places of those that are wanted; the page itself where none is. */
   @IsOptional() @IsArray() @ArrayMaxSize(500) @IsInt({ each: true }) items?: number[];
+  /** How it looked: a PNG or JPEG in base64. */
+  @IsOptional() @IsString() @Length(1, MOST_CLIPPED_PICTURE) picture?: string;
+  /** The PDF it is, or links as its full text, as the browser's session has it: in base64. */
+  @IsOptional() @IsString() @Length(1, MOST_CLIPPED_PDF) pdf?: string;
   @OptionalPart(() => Destination) destination?: Destination;
 }
 
@@ -169,7 +176,7 @@ export const gatherRoutes = {
     byKey: true,
     summary: 'Bring in a page as the browser has it.',
     body: Clip,
-    most: 4 * MOST_PAGE,
+    most: 4 * MOST_PAGE + MOST_CLIPPED_PICTURE + MOST_CLIPPED_PDF,
     reply: Clipped,
   }),
   keys: route({ method: 'GET', path: KEYS, may: 'gather', summary: 'Your keys for gathering.', reply: GatherKeys }),

@@ -16,7 +16,7 @@ export async function fetchPdf(
   const { bytes } = await politely(fetcher, address, { accept: 'application/pdf' });
   if (!isPdf(bytes)) throw new Unreachable(`What ${new URL(address).host} gives there is no PDF`, true);
   const stored = await storage.put(Readable.from([bytes]));
-  const name = nameIn(address);
+  const name = pdfNameIn(address);
   const read = await readPdf(
     services,
     workspace,
@@ -28,7 +28,7 @@ export async function fetchPdf(
 }
 
 /** The last part of the address, as people read it; as it stands where its escapes are broken. */
-function nameIn(address: string): string {
+export function pdfNameIn(address: string): string {
   const last = new URL(address).pathname.split('/').at(-1) || 'document';
   const named = (text: string): string => text.replace(/(?:\.pdf)?$/i, '.pdf');
   try {

@@ -13,13 +13,19 @@ export interface Found {
   pdf?: string;
 }
 
-/** A file, kept under its hash. */
-export interface FileInput {
-  name: string;
+/** What is kept under its hash. */
+export interface Kept {
   sha256: string;
   bytes: number;
+}
+
+/** A file. */
+export interface FileInput extends Kept {
+  name: string;
   /** The folders it lay in, where a folder or an archive came. */
   folder?: string;
+  /** The address a browser had it from. */
+  from?: string;
   /** What its columns are, where a person said it of a table. */
   columns?: Columns;
 }
@@ -41,7 +47,7 @@ export interface RecordInput {
 /** A page as a browser had it, kept as a file. */
 export interface PageInput {
   name: string;
-  page: { address: string; sha256: string; items?: number[] };
+  page: { address: string; sha256: string; items?: number[]; picture?: Kept; pdf?: Kept };
 }
 
 export type Input = FileInput | TypedInput | RecordInput | PageInput;

@@ -1,5 +1,4 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
-import { Readable } from 'node:stream';
 import { eq, sql } from 'drizzle-orm';
 import {
   Destination,
@@ -12,8 +11,6 @@ import {
   type Way,
 } from '@pandecta/contract';
 import { checkColumns, type Columns } from '@pandecta/core/formats';
-import { lacksInWords, lacksOf } from '@pandecta/core/intake';
-import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
@@ -23,6 +20,7 @@ import { check } from '../http/check.ts';
 import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
+import { bringClip } from './clip.ts';
 import type { Input } from './inputs.ts';
 import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
 import { importJob } from './jobs.ts';
@@ -61,22 +59,7 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     const title = inputs.length === 1 ? inputs[0]!.name : `Pasted: ${inputs.length.toLocaleString('en')} parts`;
     return startImport(services, actor, inputs, { ...body, way: 'typed', title });
   });
-  declare(routes.gather.clip, async ({ actor, body: { address, html, items, destination } }) => {
-    const { sha256 } = await storage.put(Readable.from([Buffer.from(html)]));
-    // Read at once, so that whoever clips is told what it is and what it lacks.
-    const { record } = await services.workers.run('readPage', { html, address });
-    const title = withoutMarkup(record.title ?? address);
-    const name = cut(items?.length ? `${items.length.toLocaleString('en')} from ${title}` : title, 200);
-    const page = { address, sha256, ...(items && { items }) };
-    const setting: Setting = {
-      way: 'browser',
-      title: `${name}, from the browser`,
-      ...(destination && { destination }),
-    };
-    const { importId } = await startImport(services, actor, [{ name, page }], setting);
-    const missing = items?.length ? '' : lacksInWords(lacksOf({ ...record, accessed: { literal: 'today' } }));
-    return { importId, title: name, missing };
-  });
+  declare(routes.gather.clip, ({ actor, body }) => bringClip(services, actor, body));
   declare(routes.gather.keys, ({ actor }) => listKeys(db, actor));
   declare(routes.gather.makeKey, ({ actor, body }) => makeKey(db, actor, body.name));
   declare(routes.gather.revokeKey, ({ actor, params }) => revokeKey(db, actor, params.key));

@@ -25,6 +25,7 @@ import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
 import PageStrip from './PageStrip.vue';
 import PdfPage from './PdfPage.vue';
+import PicturePage from './PicturePage.vue';
 import SnapshotPage from './SnapshotPage.vue';
 import { readSelection, type Selected } from './selection.ts';
 import { useTabs, type Tab } from './tabs.ts';
@@ -54,7 +55,16 @@ const sizeOf = (n: number): { width: number; height: number } => sizes.get(n) ??
 const fit = computed(() => Math.max(0.4, Math.min(2, (deskWidth.value - MARGIN - 48) / firstSize.value.width)));
 const scale = computed(() => zoom.value ?? Math.min(fit.value, 1.37));
 const pages = computed(() => pdf.value?.numPages ?? 0);
-const isSnapshot = computed(() => info.value !== null && /html/.test(info.value.mediaType));
+/** Pages with their words, a page of the web, or a picture: only the first have marks. */
+const shows = computed(() =>
+  /html/.test(info.value?.mediaType ?? '')
+    ? 'snapshot'
+    : /^image/.test(info.value?.mediaType ?? '')
+      ? 'picture'
+      : 'pages',
+);
+/** The words that were found, as they stand there. */
+const litWords = computed(() => hits.value.flatMap((h) => h.lit.map((l) => h.text.slice(l.start, l.end))));
 const senses = computed(() => info.value?.senses ?? []);
 const marksOn = (n: number) => (info.value?.marks ?? []).filter((m) => m.page === n);
 const titleOf = computed(() => {
@@ -237,7 +247,9 @@ const sums = computed(() =>
     </div>
     <template v-else>
       <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-body">
-        <span v-if="isSnapshot" class="text-muted">A page of the web, as it was kept</span>
+        <span v-if="shows !== 'pages'" class="text-muted">{{
+          shows === 'snapshot' ? 'A page of the web, as it was kept' : 'A picture, as it came'
+        }}</span>
         <template v-else-if="session.may('mark')">
           <span class="text-muted">Mark as</span>
           <KitButton
@@ -258,7 +270,7 @@ const sums = computed(() =>
         <span v-if="info?.state === 'image only'" class="text-ochre"
           >These pages are pictures; their words cannot be selected or found.</span
         >
-        <div class="ml-auto flex items-center gap-1.5">
+        <div v-if="shows !== 'picture'" class="ml-auto flex items-center gap-1.5">
           <KitField
             ref="searchInput"
             v-model="draft"
@@ -278,7 +290,7 @@ const sums = computed(() =>
           <KitButton class="!px-1.5" name="Next hit" :disabled="!hits.length" @click="step(1)"
             ><ChevronRight :size="14"
           /></KitButton>
-          <span v-if="!isSnapshot" class="flex items-center gap-1.5">
+          <span v-if="shows === 'pages'" class="flex items-center gap-1.5">
             <span class="mx-1 h-5 border-l border-line" />
             <KitButton class="!px-1.5" name="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></KitButton>
             <KitButton
@@ -295,7 +307,15 @@ const sums = computed(() =>
       </div>
       <div class="flex min-h-0 flex-1">
         <SnapshotPage
-          v-if="isSnapshot"
+          v-if="shows === 'snapshot'"
+          class="min-w-0 flex-1"
+          :address="addressOf(routes.files.content, { file: info!.fileId })"
+          :name="info!.name"
+          :words="litWords"
+          :hit-at="hitAt"
+        />
+        <PicturePage
+          v-else-if="shows === 'picture'"
           class="min-w-0 flex-1"
           :address="addressOf(routes.files.content, { file: info!.fileId })"
           :name="info!.name"
@@ -371,11 +391,11 @@ const sums = computed(() =>
           <p>
             {{
               sums.map((s) => `${s.name} ${s.n}`).join(' · ') ||
-              (isSnapshot ? 'Pages of the web hold no marks' : 'Select words to mark them')
+              (shows === 'pages' ? 'Select words to mark them' : 'It holds no marks: PDFs do')
             }}
           </p>
           <h2 class="heading mt-4">Reading</h2>
-          <p v-if="!isSnapshot" class="mb-1">Page {{ page }} of {{ pages }}</p>
+          <p v-if="shows === 'pages'" class="mb-1">Page {{ page }} of {{ pages }}</p>
           <ReadingSelect :id="source.id" :reading="source.reading" />
           <template v-if="hits.length">
             <h2 class="heading mt-4">Where it stands</h2>
@@ -387,7 +407,7 @@ const sums = computed(() =>
                   :class="i === hitAt && 'font-semibold'"
                   @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
                 >
-                  <span v-if="!isSnapshot" class="text-verdigris">p. {{ h.page }}</span
+                  <span v-if="shows === 'pages'" class="text-verdigris">p. {{ h.page }}</span
                   >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
                 </KitButton>
               </li>

@@ -34,9 +34,9 @@ export function useDocument() {
       const [reply, detail, doc] = await Promise.all([
         asked,
         ask(routes.sources.one, { source: sourceId }),
-        // A page of the web is shown as it is kept.
+        // A page of the web, and a picture, is shown as it is kept.
         asked.then(({ mediaType }) =>
-          /html/.test(mediaType) ? null : openDocument(addressOf(routes.files.content, { file: fileId })),
+          /html|^image/.test(mediaType) ? null : openDocument(addressOf(routes.files.content, { file: fileId })),
         ),
       ]);
       if (mine !== turn) return;

@@ -271,9 +271,9 @@ defineExpose({ startTagging });
               }}</KitButton>
               <span class="ml-1.5 text-muted"
                 ><template v-if="/pdf/.test(f.mediaType)">{{ f.pages }} p.</template
-                ><template v-else>page of the web</template
+                ><template v-else>{{ /^image/.test(f.mediaType) ? 'picture' : 'page of the web' }}</template
                 ><template v-if="f.marks"> · {{ counted(f.marks, 'mark') }}</template
-                ><template v-if="f.state !== 'text'"> · {{ f.state }}</template></span
+                ><template v-if="f.state !== 'text' && f.state !== 'other'"> · {{ f.state }}</template></span
               >
             </li>
             <li v-if="!source.files.length" class="text-muted">No file</li>

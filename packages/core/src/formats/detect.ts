@@ -103,12 +103,22 @@ const BEGINNINGS: { name: string; like: RegExp }[] = [
   { name: 'JSON, but not of the CSL-JSON form', like: /^[\s\uFEFF]*[[{]\s*["{[\]}]/ },
 ];
 
+/** Pictures whose text can be recognised, by how they begin. */
+const PICTURES: { type: string; like: RegExp }[] = [
+  { type: 'image/png', like: /^\x89PNG\r\n/ },
+  { type: 'image/jpeg', like: /^\xff\xd8\xff/ },
+  { type: 'image/tiff', like: /^(?:II\*\0|MM\0\*)/ },
+  { type: 'image/webp', like: /^RIFF[^]{4}WEBP/ },
+];
+
+/** The media type of a picture of pages, by its first bytes. */
+export function pictureType(bytes: Uint8Array): string | undefined {
+  const head = String.fromCharCode(...bytes.subarray(0, 16));
+  return PICTURES.find((p) => p.like.test(head))?.type;
+}
+
 const MAGIC: { name: string; bytes: string }[] = [
-  { name: 'a picture (PNG)', bytes: '\x89PNG' },
-  { name: 'a picture (JPEG)', bytes: '\xff\xd8\xff' },
   { name: 'a picture (GIF)', bytes: 'GIF8' },
-  { name: 'a picture (TIFF)', bytes: 'II*\0' },
-  { name: 'a picture (TIFF)', bytes: 'MM\0*' },
   { name: 'DjVu', bytes: 'AT&TFORM' },
   { name: 'an old Office document', bytes: '\xd0\xcf\x11\xe0' },
   { name: 'packed with gzip', bytes: '\x1f\x8b' },
@@ -116,6 +126,8 @@ const MAGIC: { name: string; bytes: string }[] = [
 
 /** The name of a format that is known but not read, as it stands in "The file is …"; undefined when nothing is known. */
 export function knownAs(bytes: Uint8Array, text: string): string | undefined {
+  const picture = pictureType(bytes);
+  if (picture) return `a picture (${picture.slice('image/'.length).toUpperCase()})`;
   const head = String.fromCharCode(...bytes.subarray(0, 4096));
   const magic = MAGIC.find((m) => head.startsWith(m.bytes));
   if (magic) return magic.name;

@@ -1,24 +1,28 @@
 /** A file, by what is in it. */
 import { open, readFile } from 'node:fs/promises';
-import { isPdf, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
+import { isPdf, pictureType, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
 import { isFile, type FileInput, type TypedInput } from '../inputs.ts';
 import { candidate, knownBy, leftOut, message, type Prepared, type Preparing } from './candidate.ts';
 import { candidateOf } from './page.ts';
 import { prepareParts } from './parts.ts';
 import { preparePdf } from './pdf.ts';
+import { preparePicture } from './picture.ts';
 
 export async function prepareFile(way: Preparing, input: FileInput): Promise<Prepared> {
-  if (await startsAsPdf(way.services.storage.path(input.sha256))) return preparePdf(way, input);
+  const start = await startOf(way.services.storage.path(input.sha256));
+  if (isPdf(start)) return preparePdf(way, input);
+  const picture = pictureType(start);
+  if (picture) return preparePicture(way, input, picture);
   if (input.bytes === 0) return leftOut(input, 'The file is empty');
   const bytes = await readFile(way.services.storage.path(input.sha256));
   return readRecords(way, input, bytes, input.columns);
 }
 
-async function startsAsPdf(path: string): Promise<boolean> {
+async function startOf(path: string): Promise<Uint8Array> {
   const handle = await open(path);
   try {
     const { buffer, bytesRead } = await handle.read(Buffer.alloc(1024), 0, 1024, 0);
-    return isPdf(buffer.subarray(0, bytesRead));
+    return buffer.subarray(0, bytesRead);
   } finally {
     await handle.close();
   }
@@ -44,7 +48,7 @@ export async function readRecords(
       input,
       read.known
         ? `It is ${read.known}, which is not read`
-        : 'It is no file of references, table, document, page or PDF that is read',
+        : 'It is no file of references, table, document, page, picture or PDF that is read',
     );
   const messages = read.messages.map((m) => ({ file: input.name, ...m }));
   if (/\.\w{2,5}$/.test(input.name) && !TEXT_FORMATS[read.format].ends.test(input.name)) {

@@ -3,7 +3,10 @@ import { readFile } from 'node:fs/promises';
 import type { ReadPage } from '@pandecta/core/pages';
 import { personOf, withoutMarkup } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
+import { pictureType } from '@pandecta/core/formats';
 import { keepPage } from '../../files/keep-page.ts';
+import { keepPicture } from '../../files/keep-picture.ts';
+import { readPdf } from '../../files/read-pdf.ts';
 import { Unreachable } from '../../outside/fetch.ts';
 import type { PageInput, TypedInput } from '../inputs.ts';
 import {
@@ -94,6 +97,25 @@ export async function preparePage(way: Preparing, input: PageInput): Promise<Pre
   const chosen = (items ?? []).flatMap((i) => read.items[i] ?? []);
   const candidates = chosen.length
     ? chosen.map((record) => candidate(index, record, knownBy(record, 'stated on the page', 0.85), { origin }))
-    : [await candidateOf(way, read, html, origin)];
+    : [await besides(way, input, await candidateOf(way, read, html, origin))];
   return { input, format: 'a page', messages: [], candidates };
+}
+
+/** What the browser sent with the page: the PDF it links, by the session it has there, and how the page looked. */
+async function besides({ services, workspace }: Preparing, input: PageInput, one: Candidate): Promise<Candidate> {
+  const { picture, pdf } = input.page;
+  const named = (end: string): string => `${cut(withoutMarkup(one.record.title ?? input.name), 120)}.${end}`;
+  const beside = [...(one.beside ?? [])];
+  if (pdf) {
+    const file = { ...pdf, name: named('pdf'), path: services.storage.path(pdf.sha256) };
+    const read = await readPdf(services, workspace, file, async () => {});
+    if (read.state !== 'damaged') beside.unshift({ id: read.fileId, name: file.name });
+  }
+  if (picture) {
+    const start = await readFile(services.storage.path(picture.sha256));
+    const type = pictureType(start) ?? 'image/png';
+    const file = { ...picture, name: named(type === 'image/png' ? 'png' : 'jpg') };
+    beside.push(await keepPicture(services, workspace.id, file, type));
+  }
+  return { ...one, beside };
 }

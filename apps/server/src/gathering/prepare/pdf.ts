@@ -15,10 +15,11 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
     void messages.push(message(input, rule, what, done, severity));
   if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name))
     tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
+  const origin = input.from !== undefined && { origin: { found: { address: input.from } } };
   const known = await findRead(services.db, workspace.id, input.sha256);
   if (known) {
     const { record, ...file } = known;
-    const one = candidate(index, record, {}, { file: { ...file, name: input.name } });
+    const one = candidate(index, record, {}, { file: { ...file, name: input.name }, ...origin });
     return { input, format: 'PDF', messages, candidates: [one] };
   }
   const path = services.storage.path(input.sha256);
@@ -67,7 +68,12 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
   if (provenance.title?.from === 'file name')
     tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
   const file = { id: read.fileId, name: input.name, state: read.state, pages: read.pages };
-  return { input, format: 'PDF', messages, candidates: [candidate(index, record, provenance, { subjects, file })] };
+  return {
+    input,
+    format: 'PDF',
+    messages,
+    candidates: [candidate(index, record, provenance, { subjects, file, ...origin })],
+  };
 }
 
 /** A file of these bytes that a source here holds already, with the record of that source. */
