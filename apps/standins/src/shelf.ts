@@ -28,7 +28,9 @@ function shelfOf(name: CatalogueName): Shelved[] {
     const author = wordsOf(
       (record.author ?? []).map((n) => `${n.given ?? ''} ${n.family ?? n.literal ?? ''}`).join(' '),
     );
-    const more = wordsOf([record.abstract, record['container-title'], ...subjects].join(' '));
+    const { volume, issue, page, issued } = record;
+    const where = [record['container-title'], volume, issue, page, issued?.['date-parts']?.[0]?.[0]];
+    const more = wordsOf([record.abstract, ...where, ...subjects].join(' '));
     return { entry, title, author, all: [...title, ...author, ...more] };
   });
   shelves.set(name, made);
@@ -65,6 +67,10 @@ function answers(s: Shelved, q: Cql): boolean {
       return record.ISBN === q.words.replace(/[\s-]/g, '');
     case 'issn':
       return record.ISSN === q.words;
+    case 'volume':
+      return record.volume === q.words;
+    case 'page':
+      return record.page?.split('-')[0] === q.words;
     case 'doi':
     case 'identifier':
       return record.DOI?.toLowerCase() === q.words.toLowerCase();

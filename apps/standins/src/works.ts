@@ -1,6 +1,6 @@
 /**
- * The open registry's works, as JSON: `GET /works?query=…&author=…&title=…&from-year=…&until-year=…&offset=0&rows=20` gives
- * `{ "total": n, "items": [CSL-JSON] }`, each item with its `id`.
+ * The open registry's works, as JSON: `GET /works?query=…&author=…&title=…&from-year=…&until-year=…&offset=0&rows=20`, or by
+ * `isbn=…`, or `issn=…&volume=…&page=…` (the first page), gives `{ "total": n, "items": [CSL-JSON] }`, each item with its `id`.
  */
 import { toCslItem } from '@pandecta/core/formats';
 import { parseCql, type Cql } from './cql.ts';
@@ -18,7 +18,7 @@ export function answerWorks(query: URLSearchParams, days: number, base: string):
   add('title', 'all', 'title');
   add('date', '>=', 'from-year');
   add('date', '<=', 'until-year');
-  add('isbn', '=', 'isbn');
+  for (const name of ['isbn', 'issn', 'volume', 'page']) add(name, '=', name);
   const [first, ...more] = parts;
   const found = first
     ? search(

@@ -208,7 +208,16 @@ export const intakeRoutes = {
     method: 'POST',
     path: '/w/:workspace/intake/:source/look-up',
     may: 'gather',
-    summary: 'Ask the registry and the catalogues again for one whose look-up found nothing, or met silence.',
+    summary: 'Ask the registry or the catalogues for one: by its identifier, where it stands, or its title and people.',
+    reply: Changed,
+  }),
+  lookUpMany: route({
+    method: 'POST',
+    path: '/w/:workspace/looking-up',
+    may: 'gather',
+    summary: 'Ask the registry and the catalogues for many of what waits, as a job.',
+    body: Chosen,
+    most: MANY_IDS,
     reply: Changed,
   }),
 };

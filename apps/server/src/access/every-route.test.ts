@@ -106,6 +106,7 @@ const bodies = (): Record<string, object> => ({
   'outside.addWatch': { name: 'Mine', question: { words: 'gate' }, catalogues: [ids.catalogue], every: 'week' },
   'outside.pauseWatch': { paused: true },
   'intake.takeIn': { ids: [ids.source] },
+  'intake.lookUpMany': { ids: [ids.source] },
   'intake.setAside': { ids: [ids.source], aside: true },
   'intake.respan': { start: 0, end: 1, field: 'title' },
   'intake.join': { to: ids.source },

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { rows, text } from '../database/read.ts';
 import type { Services } from '../services.ts';
 import { MOST_TRIES } from './origins.ts';
-import { lookUpAgain } from './service.ts';
+import { lookUpOne } from './look-up.ts';
 
 /** Of one turn; the others wait for the next. */
 const MOST = 50;
@@ -17,5 +17,5 @@ export async function askAgain(services: Services): Promise<void> {
       where o.looked_up = 'silent' and o.tries < ${MOST_TRIES} and coalesce(o.next_try, o.at + interval '5 minutes') <= now()
       order by o.at limit ${MOST}`,
   );
-  for (const { id, ...actor } of due) await lookUpAgain(services, actor, id);
+  for (const { id, ...actor } of due) await lookUpOne(services, actor, id);
 }

@@ -182,6 +182,35 @@ describe('a text that was read', () => {
   });
 });
 
+describe('what is corrected in one of a pasted list', () => {
+  const line = (who: string, what: string, press: string, year: number): string =>
+    `${who} ${what}. Sallow: ${press}, ${year}.`;
+  const LIST = [
+    line('Okonjo, Marit.', 'The Gate and Its Keepers', 'Tern Press', 2014),
+    line('Vance, Ines.', 'Silt in Small Estuaries', 'Reed and Sons', 1987),
+    line('Quill, Tobias.', 'A Harbour Without Water', 'Marsh House', 1998),
+  ].join('\n\n');
+  const presses = async (field: string): Promise<unknown[]> =>
+    (await intake()).rows.map((r) => (r.record as unknown as Record<string, unknown>)[field]).sort();
+
+  test('is corrected in those made like it, in one step that undoes; what was mended by hand stands', async () => {
+    await bring(LIST);
+    expect(await presses('publisher')).toEqual(['Marsh House', 'Reed and Sons', 'Tern Press']);
+    const { rows } = await intake();
+    const byHand = rows.find((r) => /Harbour/.test(r.record.title!))!;
+    await me.at('PATCH', `/sources/${byHand.id}`, { fields: { publisher: 'Marsh & Co' } });
+    const one = rows.find((r) => /Gate/.test(r.record.title!))!;
+    const { came } = (await detail(one.id)).origin;
+    const start = came!.indexOf('Tern Press');
+    const done = await me.at<Changed>('POST', `/intake/${one.id}/respan`, { start, end: start + 10, field: 'genre' });
+    expect(done.says).toBe('Corrected it, and one that is made like it');
+    expect(await presses('genre')).toEqual(['Reed and Sons', 'Tern Press', undefined]);
+    expect(await presses('publisher')).toEqual(['Marsh & Co', undefined, undefined]);
+    await me.at('POST', `/changes/${done.changeId}/undo`, {});
+    expect(await presses('publisher')).toEqual(['Marsh & Co', 'Reed and Sons', 'Tern Press']);
+  });
+});
+
 describe('what is here already', () => {
   const RIS =
     'TY  - JOUR\nTI  - Who Closes the Gate and When\nAU  - Okonjo, Marit\nPY  - 2014\nDO  - 10.5555/gate.2014\nER  - \n';

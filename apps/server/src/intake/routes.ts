@@ -2,18 +2,9 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import {
-  detail,
-  fetchFullText,
-  gatherListed,
-  intakePage,
-  join,
-  lookUpAgain,
-  respanOne,
-  setAside,
-  summary,
-  takeIn,
-} from './service.ts';
+import { lookUpOne, startLookingUp } from './look-up.ts';
+import { respanOne } from './respan.ts';
+import { detail, fetchFullText, gatherListed, intakePage, join, setAside, summary, takeIn } from './service.ts';
 
 export function intakeRoutes(declare: Declare, services: Services): void {
   declare(routes.intake.page, (call) => intakePage(services, call, call.query));
@@ -31,5 +22,8 @@ export function intakeRoutes(declare: Declare, services: Services): void {
   declare(routes.intake.fetchPdf, ({ workspace, actor, params }) =>
     fetchFullText(services, workspace, actor, params.source),
   );
-  declare(routes.intake.lookUp, ({ actor, params }) => lookUpAgain(services, actor, params.source));
+  declare(routes.intake.lookUp, ({ actor, params }) => lookUpOne(services, actor, params.source));
+  declare(routes.intake.lookUpMany, async (call) =>
+    startLookingUp(services, call.actor, await chosenIds(services, call, call.body)),
+  );
 }

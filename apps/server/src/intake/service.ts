@@ -8,13 +8,11 @@ import type {
   IntakeRow,
   IntakeSummary,
   Match,
-  Respan,
   Started,
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
 import { filledBy } from '@pandecta/core/matching';
-import { respan } from '@pandecta/core/references';
-import { same, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -24,9 +22,8 @@ import { fetchPdf } from '../files/fetch-pdf.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
 import { Unreachable } from '../outside/fetch.ts';
-import { lookUp } from '../outside/look-up.ts';
 import { findMatches } from './here.ts';
-import { noteLookUp, noteSpans } from './origins.ts';
+import { edited } from './edited.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
 import { ledgerRows } from '../searching/rows.ts';
@@ -70,7 +67,7 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
 }
 
 /** A text that came and could not be read: all that is known of it are its words. */
-const isUnread = ({ came, record }: Waiting): boolean =>
+export const isUnread = ({ came, record }: Waiting): boolean =>
   came !== null &&
   record.title === came.replace(/\s+/g, ' ').trim() &&
   Object.keys(record).every((f) => f === 'type' || f === 'title');
@@ -114,7 +111,7 @@ export async function detail({ db }: Services, actor: Actor, id: string): Promis
   return { source, origin, lacks: one.lacks, here: matches, batch: batches[0]! };
 }
 
-async function waitingOne(db: Db, workspaceId: string, id: string): Promise<Waiting> {
+export async function waitingOne(db: Db, workspaceId: string, id: string): Promise<Waiting> {
   const one = (await findWaiting(db, workspaceId, [id])).get(id);
   if (!one) throw new Refusal('not_waiting');
   return one;
@@ -200,42 +197,4 @@ export async function fetchFullText(
     if (!(error instanceof Unreachable)) throw error;
     return { changeId: null, says: `The PDF could not be fetched: ${error.message}` };
   }
-}
-
-/** Asks again for one that was not found, or where nobody answered. */
-export async function lookUpAgain(services: Services, actor: Actor, id: string): Promise<Changed> {
-  const one = await waitingOne(services.db, actor.workspaceId, id);
-  const looked = await lookUp(services, actor.workspaceId, one.record);
-  await noteLookUp(services.db, actor.workspaceId, id, looked);
-  if (!looked.record) {
-    const says = looked.state === 'silent' ? 'Nobody answered; it can be asked again' : 'Nobody asked knows it';
-    return { changeId: null, says };
-  }
-  const { custom: _custom, ...fields } = looked.record;
-  return answer(await commit(services, actor, edited(id, one.record, fields)));
-}
-
-/** The change that gives a record new values, as far as they are others. */
-function edited(id: string, record: SourceRecord, values: Record<string, unknown>): Change {
-  const now = record as unknown as Record<string, unknown>;
-  const fields = Object.fromEntries(
-    Object.entries(values)
-      .filter(([f, v]) => !same(now[f] ?? null, v))
-      .map(([f, after]) => [f, { before: now[f] ?? null, after }]),
-  );
-  return { do: 'edit', source: id, fields: fields as never };
-}
-
-/** A stretch of the text one was read from is given to another field; the record follows. */
-export async function respanOne(services: Services, actor: Actor, id: string, change: Respan): Promise<Changed> {
-  const one = await waitingOne(services.db, actor.workspaceId, id);
-  const { came, spans } = await findOrigin(services.db, actor.workspaceId, id);
-  if (came === null || change.start < 0 || change.end > came.length || change.start >= change.end)
-    throw new Refusal('invalid', 'the stretch is not of its text');
-  const { spans: next, fields } = respan(came, spans, change);
-  // What was nothing but its words becomes a reference by having fields.
-  const unread = isUnread(one) && fields.title === undefined ? { title: null } : {};
-  const done = await commit(services, actor, edited(id, one.record, { ...unread, ...fields }));
-  await noteSpans(services.db, actor.workspaceId, id, next);
-  return answer(done);
 }

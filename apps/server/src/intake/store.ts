@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { Batch, Origin, Way } from '@pandecta/contract';
 import type { Presence } from '@pandecta/core/changes';
 import type { Lack } from '@pandecta/core/intake';
+import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
@@ -90,6 +91,27 @@ export async function findOrigin(db: Db, workspaceId: string, id: string): Promi
     items: row?.items ?? [],
     pdf: where.pdf ?? null,
   };
+}
+
+/** More of one batch are not looked through. */
+const MOST_OTHERS = 2000;
+
+/** The texts others of a batch were read from, and what was read where. */
+export async function findOthersAsTheyCame(
+  db: Db,
+  workspaceId: string,
+  batch: string,
+  but: string,
+): Promise<Map<string, { came: string; spans: Span[] }>> {
+  const found = await rows(
+    db,
+    { id: text(), came: text(), spans: json<Span[]>() },
+    sql`select s.id, o.came, o.spans from sources s
+      join source_origins o on o.workspace_id = s.workspace_id and o.source_id = s.id
+      where s.workspace_id = ${workspaceId} and s.import_id = ${batch} and s.presence = 'intake' and s.id <> ${but}
+        and o.came is not null and o.spans is not null limit ${MOST_OTHERS}`,
+  );
+  return new Map(found.map(({ id, ...rest }) => [id, rest]));
 }
 
 /** The ids of what waits and lacks nothing, the newest first. */

@@ -1,49 +1,42 @@
-/** Looks a record up by the identifier it has: DOIs at the registry, others in the workspace's catalogues, all at once. */
-import { identifierKeys } from '@pandecta/core/matching';
+/**
+ * Looks a record up: a DOI at the registry; anything else in the workspace's catalogues, all at once, by its identifier, by
+ * where it stands, or by its title and people.
+ */
+import { askingFor, type Asking } from '@pandecta/core/catalogues';
+import { bestOf } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Found } from '../gathering/inputs.ts';
 import type { Services } from '../services.ts';
 import { ask, listCatalogues } from './catalogues.ts';
 import { lookUpDoi, type LookedUp } from './registry.ts';
 
-export type LookedUpAnywhere = LookedUp & { found?: Found };
+/** `alike`: by title and people, not by an identifier or a place; what it has that is not here may be taken. */
+export type LookedUpAnywhere = LookedUp & { found?: Found; alike?: true };
 
-const BY_CATALOGUE = { ISBN: 'isbn', PMID: 'pmid', PMCID: 'pmcid', ISSN: 'issn' } as const;
+const AT_ONCE = 20;
 
 export async function lookUp(services: Services, workspaceId: string, record: SourceRecord): Promise<LookedUpAnywhere> {
   if (record.DOI) return lookUpDoi(services, record.DOI);
-  for (const [field, kind] of Object.entries(BY_CATALOGUE)) {
-    const value = record[field as keyof typeof BY_CATALOGUE];
-    if (value) return inCatalogues(services, workspaceId, kind, value);
-  }
-  return { state: 'not found' };
+  const asking = askingFor(record);
+  return asking ? inCatalogues(services, workspaceId, asking) : { state: 'not found' };
 }
 
-type Kind = (typeof BY_CATALOGUE)[keyof typeof BY_CATALOGUE];
-
-async function inCatalogues(
-  services: Services,
-  workspaceId: string,
-  kind: Kind,
-  value: string,
-): Promise<LookedUpAnywhere> {
+async function inCatalogues(services: Services, workspaceId: string, asking: Asking): Promise<LookedUpAnywhere> {
   const { catalogues } = await listCatalogues(services.db, workspaceId);
   const answers = await Promise.allSettled(
-    catalogues.map(async (c) => ({
-      name: c.name,
-      answer: await ask(services, c, { words: '', identifier: { kind, value } }, 0, 5),
-    })),
+    catalogues.map(async (c) => {
+      const { entries } = await ask(services, c, asking.question, 0, AT_ONCE);
+      return entries.filter((e) => asking.is(e.record)).map((e) => ({ ...e, database: c.name }));
+    }),
   );
-  for (const a of answers) {
-    if (a.status === 'rejected') continue;
-    const entry = a.value.answer.entries.find((e) => has(e.record, kind, value));
-    if (entry)
-      return { state: 'found', record: entry.record, found: { database: a.value.name, accession: entry.accession } };
-  }
-  return { state: answers.some((a) => a.status === 'fulfilled') ? 'not found' : 'silent' };
+  const found = answers.flatMap((a) => (a.status === 'fulfilled' ? a.value : []));
+  const [first] = found;
+  if (!first) return { state: answers.some((a) => a.status === 'fulfilled') ? 'not found' : 'silent' };
+  const record = bestOf(found.map((e) => e.record));
+  return {
+    state: 'found',
+    record,
+    found: { database: first.database, accession: first.accession },
+    ...(!asking.identified && { alike: true as const }),
+  };
 }
-
-/** A catalogue that knows only words may answer with another work. An ISSN is that of a whole journal. */
-const has = (record: SourceRecord, kind: Kind, value: string): boolean =>
-  kind !== 'issn' &&
-  identifierKeys(record).some((key) => key === `${kind}:${value.toLowerCase()}` || key.startsWith(`${kind}:${value}:`));

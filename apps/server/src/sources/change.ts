@@ -34,7 +34,8 @@ export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
       const found = await here.first(sources, { record: sources.record }, one, { lock: 'update' });
       const done = found ? editable(found.record, change) : null;
       if (!found || !done) return NOTHING;
-      const provenance = Object.fromEntries(Object.keys(done.fields).map((f) => [f, { from: 'person', sure: 1 }]));
+      const known = done.known ?? { from: 'person', sure: 1 };
+      const provenance = Object.fromEntries(Object.keys(done.fields).map((f) => [f, known]));
       const after = {
         record: editRecord(found.record, done.fields),
         version: sql`${sources.version} + 1`,

@@ -74,6 +74,12 @@ useDeeds({
           <KitButton v-if="!aside" look="main" title="i" @click="intake.takeIn(intake.chosen)"
             >Take in {{ intake.count.toLocaleString('en') }}</KitButton
           >
+          <KitButton
+            v-if="!aside"
+            title="Ask the catalogues for them, and fill what they lack"
+            @click="intake.lookUpMany(intake.chosen)"
+            >Look up</KitButton
+          >
           <KitButton @click="intake.setAside(intake.chosen, !aside)">{{
             aside ? `Put ${intake.count.toLocaleString('en')} back` : 'Set aside'
           }}</KitButton>

@@ -218,11 +218,9 @@ defineExpose({ decide });
           match ? 'Take in as new' : 'Take in'
         }}</KitButton>
         <KitButton v-if="session.may('edit')" title="e" @click="mending = true">Mend</KitButton>
-        <KitButton
-          v-if="one.origin.lookedUp === 'silent' || one.origin.lookedUp === 'not found'"
-          @click="intake.lookUp(id)"
-          >Ask again</KitButton
-        >
+        <KitButton title="Ask the catalogues for it, and fill what it lacks" @click="intake.lookUp(id)">{{
+          one.origin.lookedUp ? 'Ask again' : 'Look up'
+        }}</KitButton>
         <KitButton title="Delete" @click="intake.setAside({ ids: [id] })">Set aside</KitButton>
       </template>
       <KitButton v-else look="main" @click="intake.setAside({ ids: [id] }, false)">Put back into the intake</KitButton>

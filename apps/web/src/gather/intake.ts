@@ -78,6 +78,7 @@ export const useIntake = defineStore('intake', () => {
   const respan = (source: string, body: Respan): Promise<unknown> =>
     change(() => ask(routes.intake.respan, { source, body }));
   const lookUp = (source: string): Promise<unknown> => change(() => ask(routes.intake.lookUp, { source }));
+  const lookUpMany = (which: Chosen): Promise<unknown> => change(() => ask(routes.intake.lookUpMany, { body: which }));
 
   return {
     ...list,
@@ -97,5 +98,6 @@ export const useIntake = defineStore('intake', () => {
     join,
     respan,
     lookUp,
+    lookUpMany,
   };
 });

@@ -1,3 +1,4 @@
+export { askingFor, type Asking } from './asking.ts';
 export { LISTING_KINDS, LISTINGS, PROTOCOL_NAMES, type ListingKind, type ProtocolName } from './names.ts';
 export { readListing } from './listings.ts';
 export { oaiAddress, type Harvested } from './oai.ts';

@@ -6,7 +6,7 @@ import type { OutsideQuestion } from './question.ts';
 
 /** All that is asked in one line of words: the protocol has no fields. */
 const terms = (q: OutsideQuestion): string =>
-  q.identifier ? q.identifier.value : [q.words, q.author, q.title].filter(Boolean).join(' ');
+  [q.identifier?.value, q.volume, q.page, q.words, q.author, q.title].filter(Boolean).join(' ');
 
 export const opensearch: Protocol = {
   name: 'OpenSearch with Atom',

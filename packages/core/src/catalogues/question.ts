@@ -7,6 +7,9 @@ export interface OutsideQuestion {
   yearTo?: number;
   /** An identifier to be looked up, instead of words. */
   identifier?: { kind: 'isbn' | 'issn' | 'pmid' | 'pmcid' | 'doi'; value: string };
+  /** Beside an ISSN: where in the journal it stands. */
+  volume?: string;
+  page?: string;
 }
 
 /** The question in one line, as the log of searches has it. */

@@ -6,6 +6,8 @@ import type { OutsideQuestion } from './question.ts';
 
 const quoted = (text: string): string => `"${text.replace(/["\\]/g, '\\$&')}"`;
 
+const all = (index: string, words: string): string => `${index} all ${quoted(words)}`;
+
 /** In CQL 1.2, with the indexes of the bath and dc context sets. */
 export function toCql(q: OutsideQuestion): string {
   if (q.identifier) {
@@ -16,9 +18,11 @@ export function toCql(q: OutsideQuestion): string {
       pmid: 'dc.identifier',
       pmcid: 'dc.identifier',
     };
-    return `${index[q.identifier.kind]}=${quoted(q.identifier.value)}`;
+    // No set of indexes has volume and page: they are asked for as words of the record.
+    const place = [q.volume, q.page].filter(Boolean).join(' ');
+    const where = place && ` and ${all('cql.serverChoice', place)}`;
+    return `${index[q.identifier.kind]}=${quoted(q.identifier.value)}${where}`;
   }
-  const all = (index: string, words: string): string => `${index} all ${quoted(words)}`;
   const parts = [
     // Whoever writes operators or phrases has written CQL, or what is read as CQL.
     ...(q.words

@@ -15,6 +15,8 @@ export const works: Protocol = {
     else set('query', q.words);
     set('author', q.author);
     set('title', q.title);
+    set('volume', q.volume);
+    set('page', q.page);
     set('from-year', q.yearFrom);
     set('until-year', q.yearTo);
     url.searchParams.set('offset', String(from));

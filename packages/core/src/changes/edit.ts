@@ -1,4 +1,4 @@
-import { isFieldValue, same, type FieldValue, type SourceRecord } from '../source/record.ts';
+import { isFieldValue, isObject, same, type FieldValue, type SourceRecord } from '../source/record.ts';
 import { variableInWords } from '../source/variables.ts';
 import { Conflict, flipAll, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, isRecordOf, isText, shaped } from './json.ts';
@@ -10,16 +10,20 @@ export interface EditChange {
   do: 'edit';
   source: Id;
   fields: Record<string, BeforeAfter<FieldValue>>;
+  /** How the new values are known, where no person wrote them; taken back, they are a person's. */
+  known?: { from: string; sure: number };
 }
 
 export const edit: Kind<EditChange> = {
   do: 'edit',
   version: 1,
-  check: (json) =>
-    shaped<EditChange>(json, {
+  check: (json) => ({
+    ...shaped<Omit<EditChange, 'known'>>(json, {
       source: isId,
       fields: isRecordOf(isText, (field) => isBeforeAfter((v) => isFieldValue(field, v))),
     }),
+    ...(isKnown(json.known) && { known: json.known }),
+  }),
   apply(library, change) {
     const source = library.sources.get(change.source);
     if (!source) return null;
@@ -28,7 +32,7 @@ export const edit: Kind<EditChange> = {
     source.record = editRecord(source.record, done.fields);
     return done;
   },
-  invert: (change) => ({ ...change, fields: flipAll(change.fields) }),
+  invert: ({ known: _, ...change }) => ({ ...change, fields: flipAll(change.fields) }),
   isEmpty: (change) => Object.keys(change.fields).length === 0,
   describe: (change) => `Changed ${listed(Object.keys(change.fields).map(variableInWords))}`,
   touches: (change) => subjects('source', [change.source]),
@@ -42,6 +46,9 @@ export const edit: Kind<EditChange> = {
     return { do: 'edit', source, fields: Object.fromEntries(fields) };
   },
 };
+
+const isKnown = (v: unknown): v is NonNullable<EditChange['known']> =>
+  isObject(v) && typeof v.from === 'string' && typeof v.sure === 'number' && v.sure >= 0 && v.sure <= 1;
 
 /**
  * The edit as far as it alters this record, or null.

@@ -12,7 +12,8 @@ import {
   normaliseIssn,
   normalisePmcid,
 } from '../identifiers/index.ts';
-import { looksLikeReference, splitReferences } from '../references/index.ts';
+import type { SourceRecord } from '../source/index.ts';
+import { looksLikeReference, readCitation, splitReferences } from '../references/index.ts';
 
 export const PART_KINDS = [
   'records',
@@ -22,6 +23,7 @@ export const PART_KINDS = [
   'pmcid',
   'arxiv',
   'issn',
+  'citation',
   'link',
   'reference',
   'text',
@@ -35,6 +37,8 @@ export interface DoorPart {
   start: number;
   /** An identifier in its normal form. */
   value?: string;
+  /** What more it says of the work: where in a journal it stands, or in a report of cases. */
+  says?: Partial<SourceRecord>;
   /** What is wrong with it: "check digit wrong: it would be 4". */
   wrong?: string;
 }
@@ -74,8 +78,10 @@ export function takeApart(text: string): DoorPart[] {
 
 /** A piece of prose: a reference with what it holds, or what can be told of it, or a text left for the person. */
 function partsOfPiece(text: string, start: number): DoorPart[] {
-  if (looksLikeReference(text)) return [{ kind: 'reference', text, start }];
   const found = identifiersIn(text);
+  // A sentence that begins small and cites cases is none of their references.
+  const tells = /^\s*\p{Ll}/u.test(text) && found.some((f) => f.part.kind === 'citation');
+  if (!tells && looksLikeReference(text)) return [{ kind: 'reference', text, start }];
   if (found.length) return found.map((f) => ({ ...f.part, start: start + f.start }));
   return /[\p{L}\p{N}]/u.test(text) ? [{ kind: 'text', text, start }] : [];
 }
@@ -85,7 +91,7 @@ export function once(parts: DoorPart[]): DoorPart[] {
   const seen = new Set<string>();
   return parts.filter((p) => {
     if (p.kind === 'text' || p.kind === 'records') return true;
-    const key = `${p.kind} ${p.value ?? p.text}`;
+    const key = `${p.kind} ${p.value ?? p.text} ${p.says?.volume ?? ''} ${p.says?.page ?? ''}`;
     return seen.has(key) ? false : seen.add(key);
   });
 }
@@ -108,7 +114,13 @@ const PMCID = /\bPMC\d{3,9}\b/gi;
 const PMID = /\bPMID:?\s*(\d{1,8})\b|^\s*(\d{7,8})\s*$/gi;
 const ISBN =
   /(?:\bISBN(?:-1[03])?:?\s*)?(?<![\d./-])(?:97[89][\s-]?(?:\d[\s-]?){9}[\d?X]|(?:(?<=ISBN(?:-10)?:?\s*)|(?=\d{1,5}-\d{1,7}-\d{1,6}-[\dX]))(?:\d[\s-]?){9}[\dX?])(?![\d-])/gi;
-const ISSN = /(?:\be?ISSN:?\s*)?(?<![\d/-])\d{4}[-‐–]\d{3}[\dX](?![\d-])/gi;
+/** With volume, issue and page behind it, where they are: "1050-124X 41(3), 311", "ISSN 1050-124X, vol. 41, no. 3, p. 311". */
+const ISSN =
+  /(?:\be?ISSN:?\s*)?(?<![\d/-])\d{4}[-‐–]\d{3}[\dX](?![\d-])(?:[,;:\s]{1,3}(?:vol(?:ume|\.)?\s*)?(?<volume>\d{1,4})(?:\s*\((?<issue>[\w/–-]{1,8})\)|,?\s*(?:no|issue|nr)\.?\s*(?<number>[\w/–-]{1,8}))?[,:;\s]{1,3}(?:pp?(?:ages?)?\.?\s*)?(?<page>[A-Za-z]?\d{1,6})(?:\s?[-–]\s?\d{1,6})?(?![\d-]))?/gi;
+
+/** A court's own number, or a report of cases, without its parties: "[2009] NCA 12", "(1987) 12 Est R 114", "12 Est. R. 114 (1987)". */
+const CITATION =
+  /[[(](?:1[5-9]|20)\d\d[\])]\s+(?:\d{1,3}\s+)?\p{Lu}[\p{L}.&']*(?:\s(?:\p{Lu}[\p{L}.&']*|\(\p{L}[\p{L} ]{1,12}\))){0,5}\s+\d{1,5}(?!\d)(?:\s*\(\p{Lu}[^()\d]{1,40}\))?|(?<![\d.])\d{1,4}\s+\p{Lu}[\p{L}.&']*(?:\s\p{Lu}[\p{L}.&']*){0,4}\s+\d{1,5}\s*\((?:\p{Lu}[^()\d]{0,40}\s)?(?:1[5-9]|20)\d\d\)/gu;
 
 /** The identifiers and links in a text, in their order, each once. */
 export const findIdentifiers = (text: string): DoorPart[] =>
@@ -117,10 +129,14 @@ export const findIdentifiers = (text: string): DoorPart[] =>
 function identifiersIn(line: string): Found[] {
   const out: Found[] = [];
   const taken = (start: number, end: number): boolean => out.some((f) => start < f.end && end > f.start);
-  const look = (pattern: RegExp, make: (text: string) => Omit<DoorPart, 'start' | 'text'> | undefined): void => {
+  type Make = (
+    text: string,
+    groups?: Record<string, string | undefined>,
+  ) => Omit<DoorPart, 'start' | 'text'> | undefined;
+  const look = (pattern: RegExp, make: Make): void => {
     for (const m of line.matchAll(pattern)) {
       if (taken(m.index, m.index + m[0].length)) continue;
-      const part = make(m[0]);
+      const part = make(m[0], m.groups);
       if (part) out.push({ part: { ...part, text: m[0].trim() }, start: m.index, end: m.index + m[0].length });
     }
   };
@@ -130,9 +146,15 @@ function identifiersIn(line: string): Found[] {
   look(PMCID, (t) => withValue('pmcid', normalisePmcid(t)));
   look(PMID, (t) => withValue('pmid', /\d+/.exec(t)?.[0].replace(/^0+/, '')));
   look(ISBN, isbn);
-  look(ISSN, (t) => {
-    const value = normaliseIssn(t);
-    return value ? { kind: 'issn', value } : /issn/i.test(t) ? { kind: 'issn', wrong: 'check digit wrong' } : undefined;
+  look(ISSN, (t, { volume, issue, number, page } = {}) => {
+    const value = normaliseIssn(/\d{4}[-‐–]\d{3}[\dX]/i.exec(t)![0]);
+    if (!value) return /issn/i.test(t) ? { kind: 'issn', wrong: 'check digit wrong' } : undefined;
+    const no = issue ?? number;
+    return { kind: 'issn', value, ...(volume && page && { says: { volume, ...(no && { issue: no }), page } }) };
+  });
+  look(CITATION, (t) => {
+    const says = readCitation(t);
+    return says && { kind: 'citation', value: t.replace(/\s+/g, ' ').trim(), says };
   });
   return out.sort((a, b) => a.start - b.start);
 }

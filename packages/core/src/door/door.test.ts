@@ -37,6 +37,39 @@ test.each([
   expect(kinds(text)).toEqual([is]);
 });
 
+test.each([
+  // Where in a journal: the forms catalogues and printed lists share (common practice).
+  ['1050-124X 41(3), 311', { volume: '41', issue: '3', page: '311' }],
+  ['ISSN 1050-124X, vol. 41, no. 3, pp. 311-328', { volume: '41', issue: '3', page: '311' }],
+  ['1050-124X 41: 311', { volume: '41', page: '311' }],
+  ['ISSN 1050-124X', undefined],
+])('%s says where in its journal it stands', (text, says) => {
+  expect(takeApart(text)).toMatchObject([{ kind: 'issn', value: '1050-124X', ...(says && { says }) }]);
+  expect(takeApart(text)[0]!.says).toEqual(says);
+});
+
+test.each([
+  ['[2009] NCA 12', { 'container-title': 'NCA', page: '12', number: '12' }],
+  ['[1987] 2 Est R 114 (Ct App)', { 'container-title': 'Est R', volume: '2', page: '114' }],
+  ['(1987) 12 Est R 114', { 'container-title': 'Est R', volume: '12', page: '114' }],
+  ['12 Est. R. 114 (1987)', { 'container-title': 'Est. R.', volume: '12', page: '114' }],
+])('the citation %s stands for its case, without the parties', (text, says) => {
+  expect(takeApart(text)).toMatchObject([{ kind: 'citation', says: { type: 'legal_case', ...says } }]);
+});
+
+test('prose gives up the citations in it', () => {
+  expect(kinds('as was held in [2009] NCA 12, and again in (1987) 12 Est R 114')).toEqual([
+    'citation [2009] NCA 12',
+    'citation (1987) 12 Est R 114',
+  ]);
+});
+
+test('a year in brackets and a number is no citation of a case', () => {
+  for (const text of ['in (1987) there were 114 gates', 'the [2009] gate', 'Gates 12 (1987) 4']) {
+    expect(kinds(text).filter((k) => k.startsWith('citation'))).toEqual([]);
+  }
+});
+
 test('a reference keeps the identifier in it, prose gives up those it names', () => {
   expect(
     kinds('Okonjo, M. (2014). Who closes the gate? Coastal Processes, 41(3), 1–20. https://doi.org/10.5555/gate'),

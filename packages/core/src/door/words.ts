@@ -8,6 +8,7 @@ const NAMES: Record<PartKind, [one: string, many: string]> = {
   pmcid: ['PMCID', 'PMCIDs'],
   arxiv: ['arXiv identifier', 'arXiv identifiers'],
   issn: ['ISSN', 'ISSNs'],
+  citation: ['citation of a case', 'citations of cases'],
   link: ['link', 'links'],
   reference: ['reference', 'references'],
   text: ['line of other text', 'lines of other text'],

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { SourceRecord } from '../source/index.ts';
-import { identifierKeys, isTellingTitle, titleKey, wholeKey } from './index.ts';
+import { givenByLike, identifierKeys, isTellingTitle, titleKey, wholeKey } from './index.ts';
 
 const book = (more: Partial<SourceRecord>): SourceRecord => ({ type: 'book', title: 'Silt', ...more });
 
@@ -67,4 +67,32 @@ test('works without identifier are one only when all that tells them apart agree
     ),
   );
   expect(wholeKey({ type: 'book' })).toBeUndefined();
+});
+
+describe('what one of the same work gives a record of which less is known', () => {
+  const printed: SourceRecord = {
+    type: 'article-journal',
+    title: 'Gate regimes',
+    author: [{ family: 'Ito', given: 'R.' }],
+    'container-title': 'Coast. Proc.',
+    volume: '41',
+  };
+  const like: SourceRecord = {
+    type: 'article-journal',
+    title: 'Gate regimes',
+    author: [{ family: 'Ito', given: 'Ren' }],
+    'container-title': 'Coastal Processes',
+    volume: '14',
+    DOI: '10.5555/gate',
+  };
+
+  test('what it lacks, names in full, the journal written out; what stands otherwise is left', () => {
+    const given = givenByLike(printed, like);
+    expect(given).toMatchObject({ DOI: '10.5555/gate', author: like.author, 'container-title': 'Coastal Processes' });
+    expect(given).not.toHaveProperty('volume');
+  });
+
+  test('a title in capitals is not taken for one that is written as it should be', () => {
+    expect(givenByLike(printed, { ...like, title: 'GATE REGIMES' }).title).toBe('Gate regimes');
+  });
 });

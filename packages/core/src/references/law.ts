@@ -17,14 +17,40 @@ const CASES = [
   String.raw`\((?<year>\d{4})\)\s+(?:(?<volume>\d{1,3})\s+)?${REPORT}\s+(?<page>\d{1,5})${COURT}${PINPOINT}`,
   // 12 Est. R. 114, 120 (Ct. App. 1987)
   String.raw`(?<volume>\d{1,4})\s+${REPORT}\s+(?<page>\d{1,5})(?:,\s*(?<pin>\d+(?:[-–]\d+)?))?\s*\((?<court>[^()\d]{0,60}?)\s*(?:[A-Z][a-z]{2,8}\.?\s+\d{1,2},\s+)?(?<year>\d{4})\)`,
-].map((c) => new RegExp(PARTIES + c, 'du'));
+];
+const NAMED = CASES.map((c) => new RegExp(PARTIES + c, 'du'));
+const UNNAMED = CASES.map((c) => new RegExp(`^${c}$`, 'u'));
 
 const STATUTE =
   /^(?<title>(?:The\s+)?\p{Lu}[^\u0000.]{2,140}?\b(?:Act|Code|Ordinance|Regulations?|Rules|Order|Directive|Statute)(?:\s+\([^)]+\))?),?\s+(?<year>1[2-9]\d\d|20\d\d)(?:,?\s+(?<section>(?:ss?|sch|reg|art|c)\.?\s*[\dA-Z][\w().-]*))?/du;
 
+/** Where a case stands, without who its parties are: "[1987] 2 Est R 114". */
+export function readCitation(text: string): SourceRecord | undefined {
+  for (const pattern of UNNAMED) {
+    const found = pattern.exec(text.replace(/\s+/g, ' ').trim())?.groups;
+    if (found) return caseAt(found, text);
+  }
+  return undefined;
+}
+
+type CaseParts = Partial<Record<'year' | 'volume' | 'report' | 'page' | 'court', string | undefined>>;
+
+function caseAt({ year, volume, report = '', page, court }: CaseParts, text: string): SourceRecord {
+  // A court's own number stands where a report would: "[2009] NCA 12".
+  const neutral = !volume && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report) && /\[\d{4}\]/.test(text);
+  return {
+    type: 'legal_case',
+    ...(year && { issued: parseDate(year)! }),
+    ...(volume && { volume }),
+    'container-title': report,
+    ...(page && (neutral ? { page, number: page } : { page })),
+    ...(court && { authority: court }),
+  };
+}
+
 /** Reads a case or a statute, or nothing where it is neither. */
 export function readLaw(slate: Slate): SourceRecord | undefined {
-  for (const pattern of CASES) {
+  for (const pattern of NAMED) {
     const found = slate.match(pattern, {
       title: 'title',
       year: 'issued',
@@ -35,17 +61,9 @@ export function readLaw(slate: Slate): SourceRecord | undefined {
     });
     if (!found?.title) continue;
     const { title, issued, volume, page, authority } = found;
-    const report = found['container-title']!;
-    // A court's own number stands where a report would: "[2009] NCA 12".
-    const neutral = !volume && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report) && /\[\d{4}\]/.test(slate.text);
     return {
-      type: 'legal_case',
       title,
-      ...(issued && { issued: parseDate(issued)! }),
-      ...(volume && { volume }),
-      'container-title': report,
-      ...(page && (neutral ? { page, number: page } : { page })),
-      ...(authority && { authority }),
+      ...caseAt({ year: issued, volume, report: found['container-title'], page, court: authority }, slate.text),
     };
   }
   const act = slate.match(STATUTE, { title: 'title', year: 'issued', section: 'section' });

@@ -70,7 +70,7 @@ async function prepareReference({ services, index }: Preparing, input: TypedInpu
 
 /** Which variable of a record an identifier is, and of which kind what it names is, as far as it tells. */
 const IDENTIFIES: Partial<
-  Record<DoorPart['kind'], { field: 'DOI' | 'ISBN' | 'PMID' | 'PMCID' | 'ISSN' | 'number'; type: Kind }>
+  Record<DoorPart['kind'], { field?: 'DOI' | 'ISBN' | 'PMID' | 'PMCID' | 'ISSN' | 'number'; type: Kind }>
 > = {
   doi: { field: 'DOI', type: 'document' },
   isbn: { field: 'ISBN', type: 'book' },
@@ -78,13 +78,19 @@ const IDENTIFIES: Partial<
   pmcid: { field: 'PMCID', type: 'article-journal' },
   issn: { field: 'ISSN', type: 'article-journal' },
   arxiv: { field: 'number', type: 'article' },
+  citation: { type: 'legal_case' },
 };
 
 /** Looked up where there is someone to ask; what is not found, or met silence, waits with its identifier. */
 async function prepareIdentifier({ services, workspace, index }: Preparing, input: TypedInput): Promise<Prepared> {
-  const { kind, value = '' } = input.part;
+  const { kind, value = '', says: more } = input.part;
   const { field, type } = IDENTIFIES[kind]!;
-  const bare: SourceRecord = { type, [field]: value, ...(kind === 'arxiv' && { archive: 'arXiv' }) };
+  const bare: SourceRecord = {
+    type,
+    ...(field && { [field]: value }),
+    ...more,
+    ...(kind === 'arxiv' && { archive: 'arXiv' }),
+  };
   const looked = await lookUp(services, workspace.id, bare);
   const record = looked.record ?? bare;
   const origin: CameFrom = {
@@ -95,7 +101,7 @@ async function prepareIdentifier({ services, workspace, index }: Preparing, inpu
   };
   const from = kind === 'doi' ? 'identifier registry' : 'catalogue';
   const provenance = looked.record ? knownBy(record, from, 0.97) : knownBy(record, 'person', 0.6);
-  const says = {
+  const told = {
     found: [],
     'not found': [message(input, 'not-found', `Nobody asked knows ${input.name}`, 'kept with its identifier alone')],
     silent: [
@@ -110,7 +116,7 @@ async function prepareIdentifier({ services, workspace, index }: Preparing, inpu
   return {
     input,
     format: 'an identifier',
-    messages: says,
+    messages: told,
     candidates: [candidate(index, record, provenance, { origin })],
   };
 }

@@ -1,0 +1,103 @@
+/** What waits is looked up on request: one at once, many as a job. */
+import { eq } from 'drizzle-orm';
+import pMap from 'p-map';
+import type { Changed } from '@pandecta/contract';
+import type { Change, EditChange } from '@pandecta/core/changes';
+import { givenByLike } from '@pandecta/core/matching';
+import type { SourceRecord } from '@pandecta/core/source';
+import { answer } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
+import type { JobKind } from '../jobs/kind.ts';
+import { jobs } from '../jobs/tables.ts';
+import { lookUp, type LookedUpAnywhere } from '../outside/look-up.ts';
+import type { Services } from '../services.ts';
+import { edited } from './edited.ts';
+import { noteLookUp } from './origins.ts';
+import { waitingOne } from './service.ts';
+import { findWaiting } from './store.ts';
+
+export async function lookUpOne(services: Services, actor: Actor, id: string): Promise<Changed> {
+  const { record } = await waitingOne(services.db, actor.workspaceId, id);
+  const looked = await lookUp(services, actor.workspaceId, record);
+  await noteLookUp(services.db, actor.workspaceId, id, looked);
+  const change = changeBy(id, record, looked);
+  if (change && Object.keys(change.fields).length) return answer(await commit(services, actor, change));
+  const says = {
+    found: `${looked.found?.database ?? 'The registry'} has it, and nothing more of it`,
+    silent: 'Nobody answered; it can be asked again',
+    'not found': 'Nobody asked knows it',
+  }[looked.state];
+  return { changeId: null, says };
+}
+
+/** What was found by an identifier or its place is what it is; what is alike gives what one would not miss. */
+function changeBy(id: string, record: SourceRecord, looked: LookedUpAnywhere): EditChange | undefined {
+  if (!looked.record) return undefined;
+  const { custom: _custom, ...fields } = looked.record;
+  const from = record.DOI ? 'identifier registry' : 'catalogue';
+  return looked.alike
+    ? edited(id, record, givenByLike(record, looked.record), { from, sure: 0.9 })
+    : edited(id, record, fields, { from, sure: 0.97 });
+}
+
+const AT_ONCE = 4;
+
+export async function startLookingUp(services: Services, actor: Actor, ids: string[]): Promise<Changed> {
+  if (!ids.length) throw new Refusal('invalid', 'none is chosen');
+  const title = `Looking up ${ids.length.toLocaleString('en')}`;
+  const jobId = await services.jobs.queue(actor.workspaceId, actor.userId, lookUpJob.kind, title, (tx, job) =>
+    within(tx, actor.workspaceId).update(jobs, { input: { ids } }, eq(jobs.id, job)),
+  );
+  return { changeId: null, says: `${title}; Jobs shows how far it is`, jobId };
+}
+
+export const lookUpJob: JobKind = {
+  kind: 'look up',
+  nothing: 'nothing was changed',
+  failed: 'Looking up failed on the server; nothing was changed.',
+  work: (services) => async (workspaceId, jobId, progress) => {
+    const here = within(services.db, workspaceId);
+    const job = eq(jobs.id, jobId);
+    const row = await here.first(jobs, { input: jobs.input, result: jobs.result, madeBy: jobs.madeBy }, job);
+    if (row?.result) return (row.result as { says: string }).says;
+    if (!row) throw new Refusal('no_such_job');
+    const { ids } = row.input as { ids: string[] };
+    const asked = await findWaiting(services.db, workspaceId, ids);
+    const found = new Map<string, LookedUpAnywhere>();
+    await pMap(
+      asked.values(),
+      async ({ id, record }) => {
+        const looked = await lookUp(services, workspaceId, record);
+        await noteLookUp(services.db, workspaceId, id, looked);
+        found.set(id, looked);
+        await progress(
+          found.size,
+          asked.size,
+          `${found.size.toLocaleString('en')} of ${asked.size.toLocaleString('en')} asked for`,
+        );
+      },
+      { concurrency: AT_ONCE },
+    );
+    // As they are by now: someone may have mended one meanwhile, or taken it in.
+    const now = await findWaiting(services.db, workspaceId, [...found.keys()]);
+    const changes: Change[] = [...now.values()].flatMap(({ id, record }) => changeBy(id, record, found.get(id)!) ?? []);
+    const says = inWords([...found.values()]);
+    const committed = await commit(services, { workspaceId, userId: row.madeBy }, { do: 'all', says, changes });
+    await here.update(jobs, { input: null, result: { changeId: committed.changeId, says } }, job);
+    return says;
+  },
+};
+
+/** "Looked up 12: 9 found, 2 nobody knows, 1 met silence" */
+function inWords(looked: LookedUpAnywhere[]): string {
+  const count = (state: LookedUpAnywhere['state']): number => looked.filter((l) => l.state === state).length;
+  const parts = [
+    `${count('found').toLocaleString('en')} found`,
+    ...(count('not found') ? [`${count('not found').toLocaleString('en')} nobody asked knows`] : []),
+    ...(count('silent') ? [`${count('silent').toLocaleString('en')} met silence`] : []),
+  ];
+  return `Looked up ${looked.length.toLocaleString('en')}: ${parts.join(', ')}`;
+}
