@@ -78,8 +78,9 @@ defineExpose({ focus: (): void => field.value?.focus() });
         >.
       </template>
       <template v-else
-        >Files and folders may be dropped anywhere: PDF, files of references, tables, DOCX, ODT, saved pages, zip; up to
-        {{ MOST_FILES.toLocaleString('en') }} files of {{ MOST_FILE_BYTES / 1024 ** 2 }} MB.</template
+        >Files and folders may be dropped anywhere: PDF, pictures of pages, files of references, tables, DOCX, ODT,
+        saved pages, zip; up to {{ MOST_FILES.toLocaleString('en') }} files of
+        {{ MOST_FILE_BYTES / 1024 ** 2 }} MB.</template
       >
     </p>
     <slot />

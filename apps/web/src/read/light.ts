@@ -19,7 +19,8 @@ export function lightWords(page: Document, words: readonly string[]): void {
   const texts: Text[] = [];
   while (walk.nextNode()) texts.push(walk.currentNode as Text);
   for (const text of texts) {
-    if (/^(?:script|style|title)$/i.test(text.parentElement?.tagName ?? '')) continue;
+    // Where it was seen stands above the page, and is none of its words.
+    if (text.parentElement?.closest('script, style, title, p.from')) continue;
     // From the end, so that the places before stay what they are.
     for (const m of [...text.data.matchAll(pattern)].reverse()) {
       const found = text.splitText(m.index);
