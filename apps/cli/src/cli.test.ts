@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
@@ -162,4 +162,67 @@ describe('PDFs', () => {
 test('styles lists what is installed, by words', async () => {
   expect((await run('styles', ['vancouver'])).out).toMatch(/^vancouver\tnumeric\t/m);
   expect((await run('styles', ['nothing', 'of', 'the', 'sort'])).code).toBe(1);
+});
+
+const TWICE =
+  '@article{a, author = {OKONJO, Marit}, title = {WHO CLOSES THE GATE AND WHEN}, journal = {Coastal Processes}, year = 2014, pages = {pp. 3--9}}\n@article{b, author = {Okonjo, M.}, title = {Who closes the gate and when}, journal = {Coast. Proc.}, year = 2014, pages = {3}}\n@book{c, author = {Vance, Ines}, title = {Silt}, publisher = {Tern Press}, year = 1999}\n';
+
+describe('match', () => {
+  test('says for every record which others are the same work, and why', async () => {
+    const out = join(folder, 'clusters.tsv');
+    const { code } = await run('match', [file('twice.bib', TWICE)], { out });
+    expect(code).toBe(0);
+    const lines = readFileSync(out, 'utf8')
+      .trim()
+      .split('\n')
+      .map((l) => l.split('\t'));
+    expect(lines[0]).toEqual(['record', 'cluster', 'probability', 'reasons']);
+    expect(lines.slice(1).map(([record, cluster]) => [record, cluster])).toEqual([
+      ['1', '1'],
+      ['2', '1'],
+      ['3', '2'],
+    ]);
+    expect(lines[1]![3]).toContain('same title');
+    expect(Number(lines[1]![2])).toBeGreaterThan(0.9);
+  });
+});
+
+describe('proof', () => {
+  test('gives a line of JSON for each finding, by the number of its record', async () => {
+    const { code, out } = await run('proof', [file('twice.bib', TWICE)], { style: 'apa' });
+    const findings = out
+      .trim()
+      .split('\n')
+      .map((l) => JSON.parse(l) as Record<string, unknown>);
+    expect(code).toBe(0);
+    expect(findings.filter((f) => f.record === 1).map((f) => f.rule)).toEqual(
+      expect.arrayContaining(['title-capitals', 'name-capitals', 'label-in-field', 'missing-part']),
+    );
+    const capitals = findings.find((f) => f.rule === 'title-capitals')!;
+    expect(capitals).toMatchObject({
+      id: 'a',
+      field: 'title',
+      severity: 'looks wrong',
+      mend: { title: 'Who closes the gate and when' },
+    });
+  });
+
+  test('writes all records, in their order, with what is sure mended', async () => {
+    const { out } = await run('proof', [file('twice.bib', TWICE)], {
+      style: 'apa',
+      mend: true as never,
+      to: 'csl-json',
+    });
+    const records = JSON.parse(out) as { title: string; page?: string; author: { family: string }[] }[];
+    expect(records.map((r) => r.title)).toEqual([
+      'Who closes the gate and when',
+      'Who closes the gate and when',
+      'Silt',
+    ]);
+    expect([records[0]!.author[0]!.family, records[0]!.page]).toEqual(['Okonjo', '3-9']);
+  });
+
+  test('asks for a style', async () => {
+    await expect(run('proof', [file('twice.bib', TWICE)])).rejects.toThrow(Usage);
+  });
 });

@@ -9,6 +9,12 @@ const HELP = `pandecta: references and documents, from the command line
       Reads RIS, BibTeX, BibLaTeX or CSL-JSON, whichever it is, and writes the format named.
   bibliography [FILE|-] --style ID [--format text|html] [--locale LANG] [--messages text|json]
       A formatted bibliography in one of the styles installed, in the language it is made for unless one is named.
+  match [FILE...|-] [--out FILE]
+      Which records are of one work: record (its number, from 1), cluster, probability, reasons; parted by tabs.
+  proof [FILE|-] --style ID [--messages json]
+      What is wrong with the records as the style prints them: a line of JSON for each finding.
+  proof [FILE|-] --style ID --mend [--to FORMAT]
+      All records in their order, with the mends made that are sure.
   text FILE.pdf
       The text of a PDF, pages separated by form feeds.
   identify FILE.pdf

@@ -1,4 +1,18 @@
-export * from './evidence.ts';
+export { blockKeys } from './blocks.ts';
+export {
+  matchAll,
+  matchSeen,
+  rarityIn,
+  standingIn,
+  TOGETHER,
+  WORTH_A_LOOK,
+  type Matched,
+  type Pair,
+} from './cluster.ts';
+export { decide, reasonsOf, type Decision, type Reason } from './decide.ts';
+export { compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';
+export { features, FEATURES, type Feature } from './features.ts';
+export * from './fold.ts';
 export * from './join.ts';
 export * from './keys.ts';
-export * from './fold.ts';
+export { see, type Seen } from './seen.ts';

@@ -1,0 +1,6 @@
+export { amongOf, type Among } from './among.ts';
+export { isShouting, isTitleCase, sentenceCase, type CaseOptions } from './case.ts';
+export { mended, proof, SURE, type Finding } from './proof.ts';
+export { ruleOf, RULES } from './registry.ts';
+export { SEVERITIES, type Found, type Mend, type Rule, type Severity, type View } from './rule.ts';
+export { usesOf } from './uses.ts';

@@ -1,0 +1,120 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import type { SourceRecord } from '../source/index.ts';
+import { anySource } from '../testing/index.ts';
+import { amongOf, mended, proof, ruleOf, RULES, sentenceCase, type View } from './index.ts';
+
+const sound: SourceRecord = {
+  type: 'article-journal',
+  title: 'Sediment starvation behind closed barriers',
+  author: [{ family: 'Vance', given: 'Solveig' }],
+  'container-title': 'Coastal Processes',
+  volume: '41',
+  issue: '3',
+  page: '311-328',
+  DOI: '10.5555/cp.41',
+  issued: { 'date-parts': [[2011]] },
+};
+const found = (more: Partial<SourceRecord>, view: Partial<View> = {}) =>
+  proof({ record: { ...sound, ...more }, thisYear: 2026, ...view });
+
+test('a sound record has no finding', () => {
+  expect(found({})).toEqual([]);
+});
+
+describe('each fault is found by its rule, and mended where it can be', () => {
+  test.each<[string, Partial<SourceRecord>, object | undefined]>([
+    ['doi-form', { DOI: 'see 10.5555/cp.41 there' }, { DOI: '10.5555/cp.41' }],
+    ['doi-as-address', { DOI: 'https://doi.org/10.5555/CP.41' }, { DOI: '10.5555/cp.41' }],
+    ['check-digit', { ISSN: '1050-1241' }, undefined],
+    ['body-as-person', { author: [{ given: 'Barrier Board of', family: 'Commission' }] }, { author: [{ literal: 'Barrier Board of Commission' }] }], // prettier-ignore
+    [
+      'person-as-body',
+      { author: [{ literal: 'Vance, Solveig' }] },
+      { author: [{ family: 'Vance', given: 'Solveig' }] },
+    ],
+    ['several-in-one-name', { author: [{ literal: 'Solveig Vance; Ren Ito' }] }, { author: [{ family: 'Vance', given: 'Solveig' }, { family: 'Ito', given: 'Ren' }] }], // prettier-ignore
+    ['name-parts', { author: [{ family: 'Zande', given: 'Jan van der' }] }, { author: [{ family: 'Zande', given: 'Jan', 'non-dropping-particle': 'van der' }] }], // prettier-ignore
+    ['year', { issued: { 'date-parts': [[2029]] } }, undefined],
+    ['year', { issued: { 'date-parts': [[1198]] } }, undefined],
+    ['pages', { page: '328-311' }, { page: '311-328' }],
+    ['kind-fields', { type: 'webpage', URL: 'https://a.example', accessed: { 'date-parts': [[2020]] } }, { type: 'article-journal' }], // prettier-ignore
+    ['mangled', { title: 'CafÃ© culture' }, { title: 'Café culture' }],
+    ['markup', { title: 'Silt &amp; sand' }, { title: 'Silt & sand' }],
+    ['stops-and-spaces', { title: 'Silt  and sand.' }, { title: 'Silt and sand' }],
+    ['label-in-field', { page: 'pp. 311-328' }, { page: '311-328' }],
+    ['volume-and-issue', { volume: '41(3)' }, { volume: '41', issue: '3' }],
+    ['edition-words', { type: 'book', edition: 'Third edition' }, { edition: '3' }],
+    ['place-in-publisher', { publisher: 'Sallow: Tern Press' }, { publisher: 'Tern Press', 'publisher-place': 'Sallow' }], // prettier-ignore
+    ['title-capitals', { title: 'SILT BEHIND THE GATE' }, { title: 'Silt behind the gate' }],
+    ['title-case', { title: 'Silt and Sand Behind the Great Gate' }, { title: 'Silt and sand behind the great gate' }],
+    ['name-capitals', { author: [{ family: 'O’NEILL', given: 'Ada' }] }, { author: [{ family: 'O’Neill', given: 'Ada' }] }], // prettier-ignore
+    ['law-parts', { type: 'legal_case', page: '114, 120', authority: 'Court', 'container-title': 'Est R' }, { page: '114' }], // prettier-ignore
+    ['missing-part', { volume: undefined, issue: undefined } as never, undefined],
+  ])('%s', (rule, more, mend) => {
+    const finding = found(more).find((f) => f.rule === rule)!;
+    expect(finding).toBeDefined();
+    expect(finding.severity).toBe(ruleOf(rule)!.severity);
+    if (mend) expect(finding.mend).toEqual(mend);
+    else expect(finding.mend).toBeUndefined();
+  });
+});
+
+test('what the style does not print is not missed', () => {
+  const { DOI: _, ...record } = sound;
+  const lacks = (uses: string[]): string[] => proof({ record, uses: new Set(uses) }).map((f) => f.field);
+  expect(lacks(['DOI', 'title'])).toEqual(['DOI']);
+  expect(lacks(['title'])).toEqual([]);
+});
+
+test('other records tell a person’s full name and how a journal is written', () => {
+  const among = amongOf([sound, sound, { ...sound, 'container-title': 'Coastal processes' }]);
+  expect(
+    found({ author: [{ family: 'Vance', given: 'S.' }], 'container-title': 'Coastal processes' }, { among }),
+  ).toMatchObject([
+    // prettier-ignore
+    { rule: 'initials', mend: { author: [{ family: 'Vance', given: 'Solveig' }] } },
+    { rule: 'container-spelling', mend: { 'container-title': 'Coastal Processes' } },
+  ]);
+  // Two people of the name: nobody can tell which is meant.
+  const two = amongOf([sound, { ...sound, author: [{ family: 'Vance', given: 'Sten' }] }]);
+  expect(found({ author: [{ family: 'Vance', given: 'S.' }] }, { among: two })).toEqual([]);
+});
+
+test.each([
+  ['THE ROLE OF DNA IN BRITISH HARBOURS', 'The role of dna in British harbours'],
+  ['The Role of DNA and mRNA in British Harbours', 'The role of DNA and mRNA in British harbours'],
+  ['World War II and the Tides of France', 'World war II and the tides of France'],
+  ['Effects of pH on Silt: A Study of H2O', 'Effects of pH on silt: a study of H2O'],
+  ['What Is Silt? An Inquiry', 'What is silt? An inquiry'],
+  ['The <i>Spartina anglica</i> Question', 'The <i>spartina anglica</i> question'],
+])('%s in sentence case', (title, is) => {
+  expect(sentenceCase(title)).toBe(is);
+});
+
+test('words of the workspace keep the form it lists', () => {
+  expect(sentenceCase('THE SALLOW AND THE GATE', { keep: ['Sallow'] })).toBe('The Sallow and the gate');
+});
+
+describe('whatever a record holds', () => {
+  test('no rule fails on it, and each finding names its rule, a field and a sentence', () => {
+    fc.assert(
+      fc.property(anySource, ({ record }) => {
+        for (const f of proof({ record, among: amongOf([record]), thisYear: 2026 })) {
+          expect(RULES.map((r) => r.id)).toContain(f.rule);
+          expect(f.what.length).toBeGreaterThan(5);
+          expect(f.sure).toBeGreaterThan(0);
+        }
+      }),
+    );
+  });
+
+  test('what was mended is mended: a second time changes nothing', () => {
+    fc.assert(
+      fc.property(anySource, ({ record }) => {
+        const once = mended({ record, thisYear: 2026 });
+        expect(mended({ record: once, thisYear: 2026 })).toEqual(once);
+      }),
+    );
+  });
+});

@@ -1,0 +1,55 @@
+/** The rules, the graver first. */
+import { missingPart } from './rules/missing-part.ts';
+import { kindFields } from './rules/kind-fields.ts';
+import { doiForm } from './rules/doi-form.ts';
+import { checkDigit } from './rules/check-digit.ts';
+import { bodyAsPerson } from './rules/body-as-person.ts';
+import { personAsBody } from './rules/person-as-body.ts';
+import { severalInOneName } from './rules/several-in-one-name.ts';
+import { nameParts } from './rules/name-parts.ts';
+import { year } from './rules/year.ts';
+import { pages } from './rules/pages.ts';
+import { lawParts } from './rules/law-parts.ts';
+import { mangled } from './rules/mangled.ts';
+import { markup } from './rules/markup.ts';
+import { stopsAndSpaces } from './rules/stops-and-spaces.ts';
+import { labelInField } from './rules/label-in-field.ts';
+import { volumeAndIssue } from './rules/volume-and-issue.ts';
+import { editionWords } from './rules/edition-words.ts';
+import { placeInPublisher } from './rules/place-in-publisher.ts';
+import { doiAsAddress } from './rules/doi-as-address.ts';
+import { titleCapitals } from './rules/title-capitals.ts';
+import { titleCase } from './rules/title-case.ts';
+import { nameCapitals } from './rules/name-capitals.ts';
+import { initials } from './rules/initials.ts';
+import { containerSpelling } from './rules/container-spelling.ts';
+import type { Rule } from './rule.ts';
+
+export const RULES: readonly Rule[] = [
+  missingPart,
+  kindFields,
+  doiForm,
+  checkDigit,
+  bodyAsPerson,
+  personAsBody,
+  severalInOneName,
+  nameParts,
+  year,
+  pages,
+  lawParts,
+  mangled,
+  markup,
+  stopsAndSpaces,
+  labelInField,
+  volumeAndIssue,
+  editionWords,
+  placeInPublisher,
+  doiAsAddress,
+  titleCapitals,
+  titleCase,
+  nameCapitals,
+  initials,
+  containerSpelling,
+];
+
+export const ruleOf = (id: string): Rule | undefined => RULES.find((r) => r.id === id);

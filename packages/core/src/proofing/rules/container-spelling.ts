@@ -1,0 +1,16 @@
+import { fold } from '../../words/index.ts';
+import { short, type Rule } from '../rule.ts';
+
+export const containerSpelling: Rule = {
+  id: 'container-spelling',
+  severity: 'looks wrong',
+  title: 'One journal in several spellings',
+  why: 'Two works of one journal would be printed under two names.',
+  find({ record, among }) {
+    const own = record['container-title'];
+    const usual = among?.containerOf(record);
+    if (!own || !usual || usual === own) return [];
+    const plain = (t: string): string => fold(t).replace(/[^\p{L}\p{N}]+/gu, '');
+    return [{ field: 'container-title', what: `“${short(own)}” is “${short(usual)}” in other records`, sure: plain(own) === plain(usual) ? 0.92 : 0.7, mend: { 'container-title': usual } }]; // prettier-ignore
+  },
+};

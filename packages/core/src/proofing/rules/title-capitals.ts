@@ -1,0 +1,25 @@
+import { isShouting, sentenceCase } from '../case.ts';
+import { inTexts, short, type Rule } from '../rule.ts';
+
+export const titleCapitals: Rule = {
+  id: 'title-capitals',
+  severity: 'looks wrong',
+  title: 'Title in capitals',
+  why: 'It would be printed in capitals. Names and acronyms keep theirs where another source here, or a list of names, has them so.',
+  find: ({ record, among }) =>
+    inTexts(
+      record,
+      (text, field) =>
+        field !== 'authority' && field !== 'genre' && isShouting(text) && /\s/.test(text.trim())
+          ? field === 'title' || field === 'title-short'
+            ? sentenceCase(text, among && { isProper: among.isProper })
+            : eachGreat(text)
+          : text,
+      (before) => `“${short(before)}” is in capitals`,
+      0.91,
+    ),
+};
+
+/** Names of journals, series and publishers write their words great. */
+const eachGreat = (text: string): string =>
+  text.toLowerCase().replace(/(?<![\p{L}'’])\p{L}[\p{L}'’]*/gu, (w, at: number) => (at > 0 && /^(?:of|the|and|for|in|on|to|de|la|und|der|des|et)$/.test(w) ? w : w.charAt(0).toUpperCase() + w.slice(1))); // prettier-ignore

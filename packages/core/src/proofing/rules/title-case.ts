@@ -1,0 +1,22 @@
+import { isShouting, isTitleCase, sentenceCase } from '../case.ts';
+import { short, type Rule } from '../rule.ts';
+
+const GERMAN = /\b(?:der|die|das|und|für|über|eine?r?|im|zur|zum|von|des|den|nicht|auf)\b/i;
+
+/** Styles that want title case make it themselves of sentence case; the reverse cannot be done without knowing names. */
+export const titleCase: Rule = {
+  id: 'title-case',
+  severity: 'looks wrong',
+  title: 'Title with most words great',
+  why: 'Styles that print sentence case would keep the capitals; those that want title case set them themselves.',
+  find({ record, among }) {
+    const { title, language, type } = record;
+    if (!title || isShouting(title) || !isTitleCase(title) || type === 'legal_case' || type === 'legislation')
+      return [];
+    if ((language && !/^en/i.test(language)) || GERMAN.test(title)) return [];
+    const after = sentenceCase(title, among && { isProper: among.isProper });
+    return after === title
+      ? []
+      : [{ field: 'title', what: `“${short(title)}” writes most words great`, sure: 0.6, mend: { title: after } }];
+  },
+};

@@ -1,0 +1,2 @@
+export { repairEncoding } from './encoding.ts';
+export { decodeEntities, plainText, stripTags } from './markup.ts';
