@@ -9,6 +9,7 @@ import type { Capability } from './capability.ts';
 import type { Config } from './config.ts';
 import { access } from './access/index.ts';
 import { changes } from './changes/index.ts';
+import { check } from './check/index.ts';
 import { citing } from './citing/index.ts';
 import { files } from './files/index.ts';
 import { intake } from './intake/index.ts';
@@ -56,6 +57,7 @@ const CAPABILITIES: Capability[] = [
   files,
   marks,
   citing,
+  check,
 ];
 
 export interface App {

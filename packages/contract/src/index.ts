@@ -2,6 +2,7 @@
 import 'reflect-metadata';
 import { accessRoutes } from './access.ts';
 import { changeRoutes } from './changes.ts';
+import { checkRoutes } from './check.ts';
 import { citeRoutes } from './citing.ts';
 import { gatherRoutes } from './gathering.ts';
 import { intakeRoutes } from './intake.ts';
@@ -16,6 +17,7 @@ import { tagRoutes } from './tags.ts';
 
 export * from './access.ts';
 export * from './changes.ts';
+export * from './check.ts';
 export * from './citing.ts';
 export * from './gathering.ts';
 export * from './intake.ts';
@@ -47,4 +49,5 @@ export const routes = {
   files: fileRoutes,
   marks: markRoutes,
   cite: citeRoutes,
+  check: checkRoutes,
 };

@@ -110,6 +110,10 @@ const bodies = (): Record<string, object> => ({
   'intake.setAside': { ids: [ids.source], aside: true },
   'intake.respan': { start: 0, end: 1, field: 'title' },
   'intake.join': { to: ids.source },
+  'check.merge': { into: ids.source, sources: [ids.source] },
+  'check.mergeMany': { groups: [] },
+  'check.relate': { sources: [ids.source, ids.source], as: 'other than', present: true },
+  'check.mend': { rule: 'year', mends: [] },
   'cite.cite': { ids: [ids.source], style: 'chicago-author-date' },
   'cite.export': { ids: [ids.source], format: 'ris' },
 });

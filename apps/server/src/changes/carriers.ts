@@ -1,5 +1,6 @@
 /** The carriers of all kinds of change, each from the capability it belongs to. */
 import type { Change } from '@pandecta/core/changes';
+import { checkChanges } from '../check/change.ts';
 import { fileChanges } from '../files/change.ts';
 import { markChanges } from '../marks/change.ts';
 import { ownChanges } from '../own/change.ts';
@@ -16,6 +17,7 @@ const CARRIERS: Carriers = {
   ...placeChanges,
   ...fileChanges,
   ...markChanges,
+  ...checkChanges,
   all: {
     // Its parts say it.
     may: 'read',

@@ -59,9 +59,10 @@ async function stored(): Promise<Library> {
       t: list(text()),
       c: list(text()),
       f: list(text()),
+      into: orNull(text()),
     },
     sql`
-    select s.id, s.record, s.presence,
+    select s.id, s.record, s.presence, s.merged_into as "into",
       array(select tag_id::text from source_tags t where t.workspace_id = s.workspace_id and t.source_id = s.id) as t,
       array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
       array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f
@@ -73,7 +74,13 @@ async function stored(): Promise<Library> {
       tags: new Set(s.t),
       collections: new Set(s.c),
       files: new Set(s.f),
+      ...(s.into && { mergedInto: s.into }),
     });
+  for (const r of await of(
+    { key: text() },
+    sql`select from_id || ' ' || "as" || ' ' || to_id as key from relations where workspace_id = ${w}`,
+  ))
+    library.relations.add(r.key);
   for (const t of await of(
     { id: text(), name: text(), subject: truth },
     sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
@@ -131,6 +138,7 @@ function shown(library: Library): unknown {
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),
+    relations: [...library.relations].sort(),
     members: [...library.members].sort(([a], [b]) => (a < b ? -1 : 1)),
   };
 }

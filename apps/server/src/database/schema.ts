@@ -10,6 +10,7 @@ export * from '../places/tables.ts';
 export * from '../files/tables.ts';
 export * from '../marks/tables.ts';
 export * from '../own/tables.ts';
+export * from '../check/tables.ts';
 export * from '../changes/tables.ts';
 export * from '../jobs/tables.ts';
 export * from '../gathering/tables.ts';

@@ -38,7 +38,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
     const gone = await rows(
       tx,
       { workspace_id: text(), id: text() },
-      sql`delete from sources where presence not in ('live', 'intake') and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
+      sql`delete from sources where presence not in ('live', 'intake', 'merged') and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
     );
     const altered: [workspaceId: string, numbers: number[]][] = [];
     for (const workspaceId of [...new Set(gone.map((g) => g.workspace_id))].sort()) {

@@ -27,8 +27,23 @@ const DETAIL = {
   collections: orNull(list(text())),
 };
 
-export async function findSource(db: Db, { workspaceId, userId }: Actor, id: string): Promise<SourceDetail> {
+/** The source an id leads to: what was merged into another leads there, however often that was. */
+export async function leadsTo(db: Db, workspaceId: string, id: string): Promise<string> {
   const w = sql`${workspaceId}::uuid`;
+  const found = await one(
+    db,
+    { id: text() },
+    sql`with recursive way as (select s.id, s.merged_into, 1 as step from sources s where s.workspace_id = ${w} and s.id = ${id}
+        union all select s.id, s.merged_into, way.step + 1 from way join sources s on s.workspace_id = ${w} and s.id = way.merged_into where way.step < 50)
+      select id from way order by step desc limit 1`,
+  );
+  return found?.id ?? id;
+}
+
+export async function findSource(db: Db, actor: Actor, asked: string): Promise<SourceDetail> {
+  const { workspaceId, userId } = actor;
+  const w = sql`${workspaceId}::uuid`;
+  const id = await leadsTo(db, workspaceId, asked);
   const [found, paths] = await Promise.all([
     one(
       db,

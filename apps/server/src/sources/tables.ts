@@ -17,6 +17,8 @@ export const sources = pgTable(
     changedAt: now('changed_at'),
     addedBy: uuid('added_by').notNull(),
     importId: uuid('import_id'),
+    /** The source it was merged into, where it is `merged`. */
+    mergedInto: uuid('merged_into'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

@@ -1,5 +1,5 @@
 /** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
-import { Citer, type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
+import { type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
 import {
   decodeText,
   knownAs,
@@ -32,12 +32,9 @@ import {
 } from '@pandecta/core/pages';
 import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
-import { localeXml, styleRules } from '@pandecta/debian/styles';
 import { Lexemes } from '@pandecta/core/words';
+import { citerOf } from './citers.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
-
-const citers = new Map<string, Citer>();
-const MOST_CITERS = 12;
 
 export interface CiteTask {
   folder: string;
@@ -62,17 +59,6 @@ export function cite({ folder, style, locale, sources, inText }: CiteTask): Cite
   const printed = sources.filter((s) => !unprinted.has(s.id));
   const citationHtml = printed.length ? citer.citation(printed) : '';
   return { ...bibliography, citationHtml, citationText: htmlToText(citationHtml) };
-}
-
-function citerOf(folder: string, style: string, locale: string | undefined): Citer {
-  const key = `${style} ${locale ?? ''}`;
-  const known = citers.get(key);
-  if (known) return known;
-  const { xml, language } = styleRules(folder, style);
-  const made = new Citer(xml, (lang) => localeXml(folder, lang), locale ?? language);
-  if (citers.size >= MOST_CITERS) citers.delete(citers.keys().next().value!);
-  citers.set(key, made);
-  return made;
 }
 
 /** What a file holds: records of a format, or parts to be looked up and read, or a page; else what it is known as. */
@@ -177,5 +163,6 @@ export function keepPage({
   return { ...snapshot, vector: words.toString() };
 }
 
+export { findDuplicates, proofAll } from './check.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

@@ -13,6 +13,7 @@ export {
 export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
 export { editableMark } from './mark-edit.ts';
 export { PRESENCES, type Presence } from './presence.ts';
+export { RELATIONS, type Relation } from './relate.ts';
 export { READING_STATES, standing, type ReadingState } from './reading.ts';
 export { renamable } from './rename.ts';
 export * from './registry.ts';

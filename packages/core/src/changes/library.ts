@@ -13,6 +13,8 @@ export interface LibrarySource {
   tags: Set<Id>;
   collections: Set<Id>;
   files: Set<Id>;
+  /** The source it was merged into. */
+  mergedInto?: Id;
 }
 
 /** What is one member's own. */
@@ -28,6 +30,8 @@ export interface Library {
   collections: Map<Id, { name: string; present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean }>;
   marks: Map<Id, { source: Id; gloss: string; sense: Id; present: boolean }>;
+  /** See `relationKey`. */
+  relations: Set<string>;
   senses: Id[];
   members: Map<Id, Own>;
 }
@@ -39,6 +43,7 @@ export const emptyLibrary = (): Library => ({
   collections: new Map(),
   placements: new Map(),
   marks: new Map(),
+  relations: new Set(),
   senses: [],
   members: new Map(),
 });

@@ -5,9 +5,10 @@ import { countSources } from './words.ts';
 
 /**
  * Where a source is: `none` before it was added, after its adding was undone, or when it was joined to another; kept all the
- * same. In the `intake` it waits to be taken in; from there it becomes `live`, or is set `aside`.
+ * same. In the `intake` it waits to be taken in; from there it becomes `live`, or is set `aside`. What was `merged`
+ * into another leads there.
  */
-export const PRESENCES = ['none', 'live', 'bin', 'intake', 'aside'] as const;
+export const PRESENCES = ['none', 'live', 'bin', 'intake', 'aside', 'merged'] as const;
 export type Presence = (typeof PRESENCES)[number];
 
 /** Sources come, go to the bin and come back. */

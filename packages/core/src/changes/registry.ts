@@ -13,9 +13,11 @@ import type { Id, Kind, Stored, Subject } from './kind.ts';
 import type { Library } from './library.ts';
 import { mark } from './mark.ts';
 import { markEdit } from './mark-edit.ts';
+import { merge } from './merge.ts';
 import { placement } from './placement.ts';
 import { presence } from './presence.ts';
 import { reading } from './reading.ts';
+import { relate } from './relate.ts';
 import { rename } from './rename.ts';
 import { star } from './star.ts';
 import { tag } from './tag.ts';
@@ -34,6 +36,8 @@ export const SIMPLE = {
   attach,
   mark,
   'mark-edit': markEdit,
+  merge,
+  relate,
 };
 
 type Simple = typeof SIMPLE;

@@ -35,6 +35,8 @@ const NEIGHBOURS = 12;
 export interface MatchOptions {
   /** Told how many records of how many are done. */
   progress?: (done: number, total: number) => void;
+  /** Pairs a person said are two works. */
+  apart?: (a: number, b: number) => boolean;
 }
 
 export function matchAll(records: readonly SourceRecord[], options: MatchOptions = {}): Matched {
@@ -53,7 +55,7 @@ export function rarityIn(seen: readonly Seen[]): { rarity: Rarity; common: (word
   return { common, rarity: (w) => Math.min(byLength(w), Math.max(0.3, Math.log(total / (common(w) + 1)) * 0.6)) };
 }
 
-export function matchSeen(seen: readonly Seen[], { progress }: MatchOptions = {}): Matched {
+export function matchSeen(seen: readonly Seen[], { progress, apart }: MatchOptions = {}): Matched {
   const { rarity, common } = rarityIn(seen);
   const pairs: Pair[] = [];
   const judged = new Set<number>();
@@ -62,12 +64,13 @@ export function matchSeen(seen: readonly Seen[], { progress }: MatchOptions = {}
     const key = a * total + b;
     if (judged.has(key)) continue;
     judged.add(key);
+    if (apart?.(a, b)) continue;
     const { probability } = decide(seen[a]!, seen[b]!, rarity);
     if (probability >= WORTH_A_LOOK) pairs.push({ a, b, probability });
     if (progress && judged.size % 20_000 === 0) progress(done, total);
   }
   pairs.sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
-  return { ...clustersOf(seen, pairs, rarity), pairs };
+  return { ...clustersOf(seen, pairs, rarity, apart), pairs };
 }
 
 /** Pairs that share a key, each perhaps oftener, with how far through the records it is. */
@@ -117,6 +120,7 @@ function clustersOf(
   seen: readonly Seen[],
   pairs: readonly Pair[],
   rarity: Rarity,
+  apart?: MatchOptions['apart'],
 ): { clusterOf: Int32Array; clusters: number[][] } {
   const owner = Int32Array.from(seen.keys());
   const members = new Map<number, number[]>();
@@ -147,6 +151,7 @@ function clustersOf(
   /** Each pair across must be possible: nothing says outright that they are two works, and most are likely. */
   function holds(one: number[], other: number[]): boolean {
     if (one.length === 1 && other.length === 1) return true;
+    if (apart && one.some((i) => other.some((j) => apart(i, j)))) return false;
     let against = 0;
     let looked = 0;
     for (const i of one.slice(0, CHECKED))

@@ -15,4 +15,5 @@ export { features, FEATURES, type Feature } from './features.ts';
 export * from './fold.ts';
 export * from './join.ts';
 export * from './keys.ts';
+export { bestOfField, mergedRecord, planMerge, type Plan } from './plan.ts';
 export { see, type Seen } from './seen.ts';

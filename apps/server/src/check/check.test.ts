@@ -1,0 +1,137 @@
+/** Duplicates become one, records become right, and each of it can be taken back. */
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { Changed, Duplicates, Findings, Loose, Mark, Merged, SourceDetail } from '@pandecta/contract';
+import { makePdf } from '../testing/pdf.ts';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let me: Person;
+beforeAll(async () => void (server = await startTestServer()));
+beforeEach(async () => void (me = await server.person('contributor')));
+afterAll(() => server.close());
+
+const GATE = {
+  type: 'article-journal',
+  title: 'Who closes the gate and when',
+  author: [{ family: 'Okonjo', given: 'Marit' }],
+  'container-title': 'Coastal Processes',
+  volume: '41',
+  page: '311-328',
+  issued: { 'date-parts': [[2014]] },
+};
+const LOUD = { ...GATE, title: 'WHO CLOSES THE GATE AND WHEN', author: [{ family: 'Okonjo', given: 'M.' }], DOI: '10.5555/gate', page: '311-28' }; // prettier-ignore
+const add = async (record: object): Promise<string> => (await me.at<Changed>('POST', '/sources', { record })).id!;
+const one = (id: string): Promise<SourceDetail> => me.at<SourceDetail>('GET', `/sources/${id}`);
+const groups = async (): Promise<Duplicates['groups']> => (await me.at<Duplicates>('GET', '/duplicates')).groups;
+
+describe('duplicates', () => {
+  test('are told with how sure it is and why, and what a person said of them is remembered', async () => {
+    const [a, b] = [await add(GATE), await add(LOUD)];
+    await add({ type: 'book', title: 'Silt in small estuaries', author: [{ family: 'Vance', given: 'Ines' }] });
+    const [group] = await groups();
+    expect(group).toMatchObject({ members: [a, b].sort(), class: 'certain', versions: false });
+    expect(group!.reasons.map((r) => r.says)).toContain('same title');
+    await me.at('POST', '/relations', { sources: [a, b], as: 'other than', present: true });
+    expect(await groups()).toEqual([]);
+    // A third copy is compared with both, and does not bring them together.
+    const c = await add(GATE);
+    expect((await groups()).map((g) => g.members).every((m) => m.includes(c) && !(m.includes(a) && m.includes(b)))).toBe(true); // prettier-ignore
+    await me.at('POST', '/undo');
+  });
+
+  test('merged are one with all that hung on them; the old address leads there, and undoing gives all of it back', async () => {
+    const into = await add(GATE);
+    await me.import({ 'gate.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut it at dusk.']]) });
+    const other = (await me.ask('')).rows.find((r) => r.fileId)!;
+    await me.at('PATCH', `/sources/${other.id}`, { fields: LOUD });
+    const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
+    await me.at('POST', '/filing', { ids: [other.id], collection, present: true });
+    await me.at('POST', '/tagging', { ids: [other.id], name: 'used', present: true });
+    const { senses } = await me.at<{ senses: { id: string }[] }>('GET', `/sources/${other.id}/files/${other.fileId}`);
+    const mark = { page: 1, sense: senses[0]!.id, quote: { exact: 'gate', prefix: '', suffix: '' }, rects: [] };
+    await me.at('POST', `/sources/${other.id}/files/${other.fileId}/marks`, mark);
+    const [before, theirs] = [await one(into), await one(other.id)];
+
+    const done = await me.at<Changed>('POST', '/merges', { into, sources: [other.id], take: { page: other.id } });
+    expect(done.says).toBe('Merged 2 sources into “Who closes the gate and when”');
+    const merged = await one(into);
+    // The better of each field, but for what was chosen.
+    expect(merged.record).toMatchObject({
+      title: GATE.title,
+      author: GATE.author,
+      DOI: '10.5555/gate',
+      page: '311-28',
+    });
+    expect(merged.places.map((p) => p.path)).toEqual(['Chapter 2']);
+    expect(merged.tags.map((t) => t.name)).toEqual(['used']);
+    expect(merged.files).toMatchObject([{ name: 'gate.pdf', marks: 1 }]);
+    expect((await one(other.id)).id).toBe(into);
+    expect(await me.titles('')).toEqual([GATE.title]);
+
+    await me.at('POST', `/changes/${done.changeId}/undo`);
+    expect((await one(into)).record).toEqual(before.record);
+    const again = await one(other.id);
+    expect(again).toMatchObject({ id: other.id, record: theirs.record, places: theirs.places, tags: theirs.tags });
+    expect(again.files).toMatchObject([{ marks: 1 }]);
+    const document = await me.at<{ marks: Mark[] }>('GET', `/sources/${other.id}/files/${other.fileId}`);
+    expect(document.marks).toHaveLength(1);
+  });
+
+  test('that are certain are merged at one go, each a change of its own', async () => {
+    const pairs = [[await add(GATE), await add(LOUD)]];
+    const other = { ...GATE, title: 'Silt in small estuaries of the north', volume: '3', page: '9-20' };
+    pairs.push([await add(other), await add({ ...other, title: other.title.toUpperCase() })]);
+    const { changeIds, says } = await me.at<Merged>('POST', '/merges/many', { groups: pairs.map((members) => ({ members })) }); // prettier-ignore
+    expect([changeIds.length, says]).toEqual([2, 'Merged 2 groups; each can be undone by itself']);
+    expect(await groups()).toEqual([]);
+    await me.at('POST', `/changes/${changeIds[0]}/undo`);
+    expect((await groups()).map((g) => g.members.toSorted())).toEqual([pairs[0]!.toSorted()]);
+  });
+
+  test('one that is not there any more is refused, and nothing is changed', async () => {
+    const [a, b] = [await add(GATE), await add(LOUD)];
+    await me.at('POST', '/bin', { ids: [b], present: true }).catch(() => undefined);
+    const gone = '018f0000-0000-7000-8000-000000000000';
+    const { status } = await me.call('POST', `/w/${me.workspace}/merges`, { into: a, sources: [gone] });
+    expect(status).toBe(404);
+    expect((await one(a)).record).toMatchObject(GATE);
+  });
+});
+
+describe('proofing', () => {
+  const asked = (rule = ''): Promise<Findings> =>
+    me.at<Findings>('GET', `/findings?style=apa${rule && `&rule=${rule}`}`);
+
+  test('finds by rule, mends what is chosen in one change, and finds it no more', async () => {
+    const id = await add({ ...LOUD, page: 'pp. 311-328' });
+    const { rules, findings } = await asked('label-in-field');
+    expect(rules.map((r) => r.id)).toEqual(expect.arrayContaining(['title-capitals', 'label-in-field']));
+    expect(findings).toMatchObject([{ source: id, before: { page: 'pp. 311-328' }, mend: { page: '311-328' } }]);
+    const mends = findings.map((f) => ({ source: f.source, before: f.before!, after: f.mend! }));
+    const done = await me.at<Changed>('POST', '/mends', { rule: 'label-in-field', mends });
+    expect(done.says).toBe('Label inside a number: mended 1 record');
+    expect((await one(id)).record.page).toBe('311-328');
+    expect((await asked()).rules.map((r) => r.id)).not.toContain('label-in-field');
+    // What someone changed since is not overwritten.
+    const stale = await me.call('POST', `/w/${me.workspace}/mends`, { rule: 'label-in-field', mends });
+    expect(stale.status).toBe(409);
+  });
+
+  test('misses only what the style prints', async () => {
+    const { DOI: _, ...record } = LOUD;
+    await add({ ...record, page: '1-9' });
+    expect((await asked('missing-part')).findings.map((f) => f.field)).toEqual(['DOI']);
+  });
+});
+
+test('what lies loose is counted, and goes when it is filed', async () => {
+  const id = await add(GATE);
+  const count = async (queue: string): Promise<number> =>
+    (await me.at<Loose>('GET', '/loose-ends')).queues.find((q) => q.id === queue)!.count;
+  expect([await count('no-collection'), await count('no-tag'), await count('no-file')]).toEqual([1, 1, 1]);
+  const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
+  expect(await count('thin-collections')).toBe(1);
+  await me.at('POST', '/filing', { ids: [id], collection, present: true });
+  await me.at('POST', '/tagging', { ids: [id], name: 'used', present: true });
+  expect([await count('no-collection'), await count('no-tag'), await count('rare-tags')]).toEqual([0, 0, 1]);
+});

@@ -1,0 +1,197 @@
+/** Duplicates become one, records become right: what is found, and what is done about it. */
+import type {
+  Changed,
+  DuplicateGroup,
+  Duplicates,
+  Findings,
+  Merge,
+  Merged,
+  MergeGroup,
+  MendMany,
+  Relate,
+} from '@pandecta/contract';
+import type { Change, ChangeOf } from '@pandecta/core/changes';
+import { mergedRecord, planMerge } from '@pandecta/core/matching';
+import { RULES } from '@pandecta/core/proofing';
+import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { answer } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import type { Db } from '../database/connect.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
+import { edited } from '../intake/edited.ts';
+import type { Services } from '../services.ts';
+import { Kept } from './kept.ts';
+import { findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
+
+/** What was found stands until something is written. */
+const duplicatesKept = new Kept<Duplicates>();
+const findingsKept = new Kept<ProofOf[]>();
+
+interface ProofOf {
+  source: string;
+  rule: string;
+  field: string;
+  what: string;
+  sure: number;
+  mend: Record<string, unknown> | null;
+}
+
+export async function duplicates({ db, workers }: Services, workspaceId: string): Promise<Duplicates> {
+  const revision = await revisionOf(db, workspaceId);
+  // What was said of pairs changes no source, but what is found.
+  const relations = await findRelations(db, workspaceId);
+  return duplicatesKept.of(workspaceId, `${revision} ${relations.length}`, async () => {
+    const live = await findLive(db, workspaceId);
+    const at = new Map(live.map((l, i) => [l.id, i]));
+    const apart = relations.flatMap(({ from, to }): [number, number][] => {
+      const [a, b] = [at.get(from), at.get(to)];
+      return a === undefined || b === undefined ? [] : [[a, b]];
+    });
+    const found = await workers.run('findDuplicates', { records: live.map((l) => l.record), apart });
+    const groups = found.map((g): DuplicateGroup => {
+      const members = g.members.map((m) => live[m]!.id);
+      const title = withoutMarkup(live[g.members[0]!]!.record.title ?? 'Untitled');
+      return { ...g, id: `${members[0]} ${members[1]}`, members, title };
+    });
+    return { groups, compared: live.length };
+  });
+}
+
+/** @throws Refusal where one of them is not there any more */
+async function mergeChange(
+  db: Db,
+  workspaceId: string,
+  into: string,
+  others: string[],
+  take: Record<string, string> = {},
+): Promise<Change> {
+  const ids = [into, ...others.filter((o) => o !== into)];
+  const records = await findRecords(db, workspaceId, ids);
+  if (records.length < ids.length) throw new Refusal('no_such_source');
+  const plan = planMerge(records);
+  const from = { ...plan.from };
+  for (const [field, id] of Object.entries(take)) {
+    const i = ids.indexOf(id);
+    if (i < 0 || !(field in from)) throw new Refusal('invalid', `${field} is not of one of them`);
+    from[field] = i;
+  }
+  const after = mergedRecord(records, from);
+  const before = records[0]!;
+  const gone = Object.fromEntries(
+    Object.keys(before)
+      .filter((f) => !(f in after))
+      .map((f) => [f, null]),
+  );
+  const title = withoutMarkup(after.title ?? 'Untitled');
+  const ties = await tiesTo(db, workspaceId, ids.slice(1), into);
+  return {
+    do: 'all',
+    says: `Merged ${ids.length} sources into “${title}”`,
+    changes: [
+      edited(into, before, { ...after, ...gone }),
+      ...ties,
+      ...ids.slice(1).map((source): Change => ({ do: 'merge', source, into, marks: [], present: true })),
+    ],
+  };
+}
+
+export async function merge(services: Services, actor: Actor, { into, sources, take }: Merge): Promise<Changed> {
+  return answer(await commit(services, actor, await mergeChange(services.db, actor.workspaceId, into, sources, take)));
+}
+
+/** Each a change of its own, so that one can be taken back by itself; the fullest record of a group stands. */
+export async function mergeMany(services: Services, actor: Actor, groups: MergeGroup[]): Promise<Merged> {
+  const changeIds: string[] = [];
+  let skipped = 0;
+  for (const { members } of groups) {
+    const records = await findRecords(services.db, actor.workspaceId, members);
+    // Someone merged one of them meanwhile: this group is looked at again.
+    if (records.length < members.length) {
+      skipped += 1;
+      continue;
+    }
+    const fullest = members[indexOfMost(records.map((r) => Object.keys(r).length))]!;
+    const change = await mergeChange(services.db, actor.workspaceId, fullest, members);
+    const { changeId } = await commit(services, actor, change);
+    if (changeId) changeIds.push(changeId);
+  }
+  const n = changeIds.length;
+  const says = `Merged ${n === 1 ? '1 group' : `${n.toLocaleString('en')} groups`}; each can be undone by itself`;
+  return { changeIds, says: skipped ? `${says}; ${skipped} had changed and were left` : says };
+}
+
+const indexOfMost = (values: number[]): number => values.indexOf(Math.max(...values));
+
+export async function relate(services: Services, actor: Actor, { sources, as, present }: Relate): Promise<Changed> {
+  const changes = sources.flatMap((from, i) =>
+    sources.slice(i + 1).map((to): ChangeOf<'relate'> => ({ do: 'relate', from, to, as, present })),
+  );
+  const says =
+    as === 'other than' ? `Said that ${sources.length} sources are not the same work` : `Said that ${sources.length} sources are versions of one work`; // prettier-ignore
+  return answer(
+    await commit(services, actor, present ? { do: 'all', says, changes } : { do: 'all', says: '', changes }),
+  );
+}
+
+/** @param asked the rule whose findings are wanted */
+export async function findings(
+  services: Services,
+  workspaceId: string,
+  style: string,
+  asked: string | undefined,
+): Promise<Findings> {
+  const { db, workers, config } = services;
+  const live = await findLive(db, workspaceId);
+  const all = await findingsKept.of(workspaceId, `${await revisionOf(db, workspaceId)} ${style}`, async () => {
+    const thisYear = new Date().getFullYear();
+    const records = live.map((l) => l.record);
+    const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear });
+    return found.map(({ at, rule, field, what, sure, mend }) => ({
+      source: live[at]!.id,
+      rule,
+      field,
+      what,
+      sure,
+      mend: mend ?? null,
+    }));
+  });
+  const rules = RULES.map(({ id, title, why, severity }) => ({
+    id,
+    title,
+    why,
+    severity,
+    count: all.filter((f) => f.rule === id).length,
+  })).filter((r) => r.count);
+  const records = new Map(live.map((l) => [l.id, l.record]));
+  const shown = all.filter((f) => f.rule === asked && records.has(f.source)).slice(0, MOST_SHOWN);
+  return {
+    rules,
+    looked: live.length,
+    findings: shown.map(({ rule: _, ...f }) => {
+      const record = records.get(f.source)!;
+      const before = f.mend && Object.fromEntries(Object.keys(f.mend).map((k) => [k, valueOf(record, k)]));
+      return { ...f, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record), before } as Findings['findings'][number]; // prettier-ignore
+    }),
+  };
+}
+
+const MOST_SHOWN = 300;
+const valueOf = (record: SourceRecord, field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
+
+/** @throws Refusal where a field cannot hold its value, or was changed since */
+export async function mend(services: Services, actor: Actor, { rule, mends }: MendMany): Promise<Changed> {
+  const title = RULES.find((r) => r.id === rule)?.title ?? 'Proofing';
+  const changes = mends.map(({ source, before, after }): Change => {
+    for (const [field, value] of Object.entries(after))
+      if (value !== null && !isFieldValue(field, value))
+        throw new Refusal('invalid', `${field} cannot hold this value`);
+    const fields = Object.fromEntries(
+      Object.entries(after).map(([f, v]) => [f, { before: (before[f] ?? null) as never, after: v as never }]),
+    );
+    return { do: 'edit', source, fields };
+  });
+  const n = changes.length;
+  const says = `${title}: mended ${n === 1 ? '1 record' : `${n.toLocaleString('en')} records`}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}

@@ -1,0 +1,83 @@
+/** All records of a workspace, compared with each other and looked over. */
+import type { GroupClass } from '@pandecta/contract';
+import { decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
+import { amongOf, proof, usesOf, type Finding } from '@pandecta/core/proofing';
+import type { Kind, SourceRecord } from '@pandecta/core/source';
+import { citerOf } from './citers.ts';
+
+export interface FoundGroup {
+  /** Places among the records. */
+  members: number[];
+  probability: number;
+  class: GroupClass;
+  versions: boolean;
+  reasons: Reason[];
+}
+
+const CERTAIN = 0.9995;
+/** Those that were not put together and are worth a look. */
+const MOST_DOUBTED = 500;
+
+/** @param apart pairs a person decided, by their places */
+export function findDuplicates({
+  records,
+  apart,
+}: {
+  records: SourceRecord[];
+  apart: [number, number][];
+}): FoundGroup[] {
+  const seen = records.map(see);
+  const decided = new Set(apart.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
+  const { clusters, clusterOf, pairs } = matchSeen(seen, { apart: (a, b) => decided.has(`${a} ${b}`) });
+  const versions = (members: number[]): boolean => {
+    const forms = new Set(members.map((m) => seen[m]!.form).filter((f) => f !== 'any'));
+    const editions = new Set(members.flatMap((m) => seen[m]!.edition ?? []));
+    return forms.size > 1 || editions.size > 1;
+  };
+  const groups = clusters
+    .filter((c) => c.length > 1)
+    .map((members): FoundGroup => {
+      // As sure as the member one is least sure of.
+      const standings = members.map((m) => standingIn(seen, members, m)!);
+      const least = standings.reduce((x, y) => (x.probability <= y.probability ? x : y));
+      const sure = least.probability;
+      const asVersions = versions(members);
+      const of = sure >= CERTAIN && !asVersions ? 'certain' : 'likely';
+      return { members, probability: sure, class: of, versions: asVersions, reasons: reasonsOf(least) };
+    });
+  const doubted = pairs
+    .filter(({ a, b }) => clusterOf[a] !== clusterOf[b])
+    .slice(0, MOST_DOUBTED)
+    .map(({ a, b, probability }): FoundGroup => ({
+      members: [a, b],
+      probability,
+      class: 'look closely',
+      versions: versions([a, b]),
+      reasons: reasonsOf(decide(seen[a]!, seen[b]!)),
+    }));
+  return [...groups.sort((x, y) => y.probability - x.probability), ...doubted];
+}
+
+export function proofAll({
+  records,
+  style,
+  folder,
+  thisYear,
+}: {
+  records: SourceRecord[];
+  style: string;
+  folder: string;
+  thisYear: number;
+}): (Finding & { at: number })[] {
+  const citer = citerOf(folder, style);
+  const among = amongOf(records);
+  const uses = new Map<Kind, Set<string>>();
+  const usesFor = (kind: Kind): Set<string> => {
+    const known = uses.get(kind) ?? usesOf(citer, kind);
+    uses.set(kind, known);
+    return known;
+  };
+  return records.flatMap((record, at) =>
+    proof({ record, among, uses: usesFor(record.type), thisYear }).map((f) => ({ at, ...f })),
+  );
+}
