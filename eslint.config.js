@@ -18,9 +18,10 @@ const PAGE = {
   citing: ['kit', 'api', 'act'],
   sources: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing'],
   gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing', 'sources'],
+  check: ['kit', 'api', 'data', 'session', 'act', 'places', 'citing', 'sources'],
   read: ['kit', 'api', 'data', 'session', 'act', 'sources'],
 };
-const STAGES = ['sources', 'gather', 'read'];
+const STAGES = ['sources', 'gather', 'check', 'read'];
 const OFF_THE_PAGE = [
   'node:*',
   'fastify*',

@@ -5,7 +5,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { readBibtex } from '@pandecta/core/formats';
-import { blockKeys, features, FEATURES, matchAll, see, titleKey, type Seen } from '@pandecta/core/matching';
+import { blockKeys, CERTAIN, features, FEATURES, matchAll, see, titleKey, type Seen } from '@pandecta/core/matching';
 import { nameShort, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { Chance } from '@pandecta/demo/random';
 import { spoil } from './matching/faults.ts';
@@ -146,7 +146,7 @@ function measure(name: string, set: Labelled[]): string[] {
   keys.forEach((k, i) => void (seenKeys.get(k)?.push(i) ?? seenKeys.set(k, [i])));
   for (const members of seenKeys.values())
     for (const [n, a] of members.entries()) for (const b of members.slice(n + 1)) if (set[a]!.work !== set[b]!.work) count.keyWrong += 1; // prettier-ignore
-  const sure = pairs.filter((p) => p.probability >= 0.995);
+  const sure = pairs.filter((p) => p.probability >= CERTAIN);
   const sureRight = sure.filter((p) => set[p.a]!.work === set[p.b]!.work).length;
   for (const [family, works] of wrongWorks)
     console.log(`  ${family || 'others'}: ${works.size} of ${families.get(family)!.works.size / 2} put together`);

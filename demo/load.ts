@@ -16,11 +16,13 @@ import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
+import { addByHand } from '@pandecta/server/sources/service';
 import { ensureTags } from '@pandecta/server/tags/store';
 import { jobEnds } from './ended.ts';
 import { fillIntake } from './intake.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
+import { COPIES, FAULTY, LOOK_ALIKES } from './scenario/faulty.ts';
 import { WIDER } from './scenario/wider.ts';
 import { SENTENCES, type Theme } from './scenario/words.ts';
 import { scan, typeset } from './typeset.ts';
@@ -77,6 +79,8 @@ const legal = SOURCES.filter((s) =>
 const rest = SOURCES.filter((s) => !textual.includes(s) && !legal.includes(s));
 // The wider literature first: it stands below what the inquiry is about.
 await bring([{ name: 'other-estuaries.ris', content: writeSources(WIDER, 'ris') }]);
+// Copies came one after another, by hand: an import would have known them.
+for (const record of [...COPIES, ...LOOK_ALIKES, ...FAULTY]) await addByHand(services, actor, { ...record });
 const wider = WIDER.filter((s) => s.pages);
 await bring(
   await Promise.all(

@@ -5,6 +5,9 @@ import { EXPORT_FORMATS, readSources, writeSources } from '@pandecta/core/format
 import { isFieldValue } from '@pandecta/core/source';
 import { REGISTERED } from './registered.ts';
 import { SOURCES } from './sources.ts';
+import { matchAll } from '@pandecta/core/matching';
+import { proof, RULES } from '@pandecta/core/proofing';
+import { COPIES, FAULTY, LOOK_ALIKES } from './faulty.ts';
 import { WIDER } from './wider.ts';
 
 test('it holds 400 sources of ten kinds, 60 with a document', () => {
@@ -52,4 +55,16 @@ test('the registry knows each DOI of the scenario, and one that nobody has gathe
   const dois = [...SOURCES, ...WIDER].flatMap((s) => s.record.DOI?.toLowerCase() ?? []);
   expect(dois.filter((d) => !REGISTERED.has(d))).toEqual([]);
   expect([...REGISTERED.keys()].filter((d) => !dois.includes(d))).toEqual(['10.5555/withy.2026.0001']);
+});
+
+test('it has copies that are found, look-alikes that are not taken for copies, and a fault of most kinds', () => {
+  const wider = WIDER.map((s) => s.record);
+  const { clusterOf } = matchAll([...wider, ...COPIES, ...LOOK_ALIKES]);
+  const first = new Set([...clusterOf].slice(0, wider.length));
+  const [copies, others] = [[...clusterOf].slice(wider.length, wider.length + COPIES.length), [...clusterOf].slice(wider.length + COPIES.length)]; // prettier-ignore
+  expect(copies.every((c) => first.has(c))).toBe(true);
+  expect(others.some((c) => first.has(c))).toBe(false);
+  const found = new Set(FAULTY.flatMap((record) => proof({ record, thisYear: 2026 }).map((f) => f.rule)));
+  // Those left tell from other records, or of a style.
+  expect(RULES.map((r) => r.id).filter((id) => !found.has(id)).sort()).toEqual(['container-spelling', 'doi-form', 'initials', 'name-parts']); // prettier-ignore
 });

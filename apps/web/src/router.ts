@@ -12,6 +12,11 @@ export const router = createRouter({
     { path: '/gather/log', name: 'log', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/search/:search', name: 'search', component: () => import('./gather/GatherView.vue') },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue') },
+    {
+      path: '/check/:queue(duplicates|proofing|filing)?',
+      name: 'check',
+      component: () => import('./check/CheckView.vue'),
+    },
     { path: '/read/:source?/:file?', name: 'read', component: () => import('./read/ReadView.vue') },
     { path: '/:rest(.*)*', component: () => import('./app/NotFound.vue') },
   ],

@@ -1,7 +1,7 @@
-import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
+import { IsBoolean, IsIn, IsObject, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
-import { MANY_IDS, route } from './route.ts';
+import { MANY_IDS, RECORDS, route } from './route.ts';
 import { Ids, ListOf, Texts } from './shape.ts';
 import { Chosen } from './sources.ts';
 
@@ -33,6 +33,17 @@ export class CiteRequest extends Chosen {
   @IsOptional() @IsBoolean() inText?: boolean;
 }
 
+/** A record as it might be: nobody has it yet. */
+export class CiteRecord {
+  @IsObject() record!: Record<string, unknown>;
+  @IsString() @Matches(/^[a-z0-9][\w.+-]{0,120}$/i) style!: string;
+  @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
+}
+
+export class CitedRecord {
+  @IsString() html!: string;
+}
+
 export class CitedEntry {
   @IsUUID() id!: string;
   @IsString() html!: string;
@@ -53,6 +64,15 @@ export class ExportRequest extends Chosen {
 }
 
 export const citeRoutes = {
+  record: route({
+    method: 'POST',
+    path: '/w/:workspace/cited-record',
+    may: 'cite',
+    summary: 'A record that is not kept yet, as it would print.',
+    body: CiteRecord,
+    most: RECORDS,
+    reply: CitedRecord,
+  }),
   styles: route({
     method: 'GET',
     path: '/styles',

@@ -114,6 +114,7 @@ const bodies = (): Record<string, object> => ({
   'check.mergeMany': { groups: [] },
   'check.relate': { sources: [ids.source, ids.source], as: 'other than', present: true },
   'check.mend': { rule: 'year', mends: [] },
+  'cite.record': { record: { type: 'book', title: 'One' }, style: 'apa' },
   'cite.cite': { ids: [ids.source], style: 'chicago-author-date' },
   'cite.export': { ids: [ids.source], format: 'ris' },
 });

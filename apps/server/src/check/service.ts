@@ -11,7 +11,7 @@ import type {
   Relate,
 } from '@pandecta/contract';
 import type { Change, ChangeOf } from '@pandecta/core/changes';
-import { mergedRecord, planMerge } from '@pandecta/core/matching';
+import { bestOfField, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { RULES } from '@pandecta/core/proofing';
 import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
@@ -51,7 +51,8 @@ export async function duplicates({ db, workers }: Services, workspaceId: string)
     const found = await workers.run('findDuplicates', { records: live.map((l) => l.record), apart });
     const groups = found.map((g): DuplicateGroup => {
       const members = g.members.map((m) => live[m]!.id);
-      const title = withoutMarkup(live[g.members[0]!]!.record.title ?? 'Untitled');
+      const records = g.members.map((m) => live[m]!.record);
+      const title = withoutMarkup(records[Math.max(0, bestOfField('title', records))]!.title ?? 'Untitled');
       return { ...g, id: `${members[0]} ${members[1]}`, members, title };
     });
     return { groups, compared: live.length };

@@ -1,6 +1,7 @@
 /** Styles, citations and bibliographies; export to the open formats. */
 import { MOST_CITED, routes } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
+import { isFieldValue, type SourceRecord } from '@pandecta/core/source';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
@@ -34,6 +35,14 @@ export function citeRoutes(declare: Declare, services: Services): void {
     } catch (error) {
       throw new Refusal('style_failed', style.title, (error as Error).message);
     }
+  });
+  declare(routes.cite.record, async ({ body: { record, style, locale } }) => {
+    if (!(await styles.get(style))) throw new Refusal('no_such_style', style);
+    const wrong = Object.entries(record).find(([field, value]) => !isFieldValue(field, value));
+    if (wrong) throw new Refusal('invalid', `${wrong[0]} cannot hold this value`);
+    const sources = [{ id: 'record', record: record as unknown as SourceRecord }];
+    const { entries } = await workers.run('cite', { folder: config.stylesFolder, style, locale, sources });
+    return { html: entries[0]?.html ?? '' };
   });
   declare(routes.cite.export, async (call) => {
     const { workspace, body, reply } = call;

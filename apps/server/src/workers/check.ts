@@ -1,6 +1,6 @@
 /** All records of a workspace, compared with each other and looked over. */
 import type { GroupClass } from '@pandecta/contract';
-import { decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
+import { CERTAIN, decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
 import { amongOf, proof, usesOf, type Finding } from '@pandecta/core/proofing';
 import type { Kind, SourceRecord } from '@pandecta/core/source';
 import { citerOf } from './citers.ts';
@@ -14,7 +14,6 @@ export interface FoundGroup {
   reasons: Reason[];
 }
 
-const CERTAIN = 0.9995;
 /** Those that were not put together and are worth a look. */
 const MOST_DOUBTED = 500;
 

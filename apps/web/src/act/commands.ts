@@ -7,7 +7,7 @@ import type { Action } from '@pandecta/contract';
 import { useSession } from '../session/store.ts';
 import { isTyping } from './typing.ts';
 
-export const PLACES = ['Everywhere', 'In the ledger', 'In the intake', 'In the reader'] as const;
+export const PLACES = ['Everywhere', 'In the ledger', 'In the intake', 'In Check', 'In the reader'] as const;
 
 export interface Command {
   id: string;
@@ -28,6 +28,7 @@ export interface Command {
 export const COMMANDS = [
   { id: 'to-sources', name: 'Go to Sources' },
   { id: 'to-gather', name: 'Go to Gather: add sources' },
+  { id: 'to-check', name: 'Go to Check: duplicates, proofing, filing' },
   { id: 'to-read', name: 'Go to Read' },
   { id: 'loose', name: 'Show sources in no collection' },
   { id: 'starred', name: 'Show what you starred' },
@@ -102,6 +103,32 @@ export const COMMANDS = [
   { id: 'set-aside', name: 'Set aside', keys: ['Delete'], where: 'In the intake', may: 'gather' },
   { id: 'mend', name: 'Mend the record', keys: ['e'], where: 'In the intake', may: 'edit' },
 
+  { id: 'merge', name: 'Merge what is compared', keys: ['Enter', 'm'], where: 'In Check', may: 'edit' },
+  { id: 'not-same', name: 'Not the same work', keys: ['n'], where: 'In Check', may: 'edit' },
+  { id: 'versions', name: 'Versions of one work', keys: ['v'], where: 'In Check', may: 'edit' },
+  { id: 'later', name: 'Later: on to the next', keys: ['l'], where: 'In Check' },
+  {
+    id: 'leave-out',
+    name: 'Leave the last one out, or take it back',
+    keys: ['o'],
+    where: 'In Check',
+  },
+  {
+    id: 'take-cell',
+    name: 'Choose a value: the record’s letter takes it for the row one is at',
+    keys: ['ArrowRight', 'ArrowLeft'],
+    where: 'In Check',
+    does: 'the value of the record beside, in the row one is at; up and down change the row',
+    byKey: true,
+  },
+  {
+    id: 'check-row',
+    name: 'The row above or below',
+    keys: ['ArrowDown', 'ArrowUp'],
+    where: 'In Check',
+    byKey: true,
+  },
+  { id: 'mend-chosen', name: 'Mend what is chosen', keys: ['Enter'], where: 'In Check', may: 'edit' },
   {
     id: 'word',
     name: 'Choose a word',

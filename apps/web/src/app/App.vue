@@ -27,6 +27,7 @@ useDeeds({
   'to-sources': () => router.push(ask.address),
   'to-gather': () => router.push('/gather'),
   'bring-in': () => router.push('/gather?type'),
+  'to-check': () => router.push('/check'),
   'to-read': () => router.push('/read'),
   loose: () => router.push('/sources?scope=loose'),
   starred: () => router.push('/sources?include=star%3Dyes'),

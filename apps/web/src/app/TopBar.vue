@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
+import { useCheck } from '../check/index.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
@@ -15,11 +16,13 @@ const session = useSession();
 const ask = useAsk();
 const places = usePlaces();
 const tabs = useTabs();
+const check = useCheck();
 const route = useRoute();
 
 const stages = computed(() => [
   { name: 'Gather', to: '/gather', count: session.may('gather') ? places.reply?.intake || undefined : undefined },
   { name: 'Sources', to: ask.address, count: places.reply?.total },
+  { name: 'Check', to: '/check', count: check.count },
   {
     name: 'Read',
     to: tabs.current ? `/read/${tabs.current.source}/${tabs.current.file}` : '/read',

@@ -5,11 +5,13 @@ defineProps<{
   columns: { key: string; name: string; class?: string }[];
   rows: Row[];
   heads?: boolean;
+  /** Columns share the width, whatever is in them. */
+  even?: boolean;
 }>();
 </script>
 
 <template>
-  <table class="w-full" :aria-label="label">
+  <table class="w-full" :class="even && 'table-fixed'" :aria-label="label">
     <thead :class="heads ? 'heading text-left' : 'sr-only'">
       <tr>
         <th

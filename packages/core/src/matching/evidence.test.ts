@@ -24,7 +24,7 @@ describe('two records', () => {
       'certain',
     ],
     ['without the subtitle', { title: 'Who closes the gate?' }, 'very likely'],
-    ['a year apart', { issued: { 'date-parts': [[2015]] } }, 'very likely'],
+    ['a year apart', { issued: { 'date-parts': [[2015]] } }, 'certain'],
     ['of another author and year', { author: [{ family: 'Quill' }], issued: { 'date-parts': [[1990]] } }, 'perhaps'],
     ['of another title', { title: 'Silent licences: closure duties before 1974' }, 'perhaps'],
     ['of another title, volume and page', { title: 'Silent licences', volume: '3', page: '9' }, 'different'],

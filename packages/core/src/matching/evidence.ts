@@ -1,6 +1,6 @@
 /** Two records compared, as a person is told: how sure it is that they are one work, and why. */
 import type { SourceRecord } from '../source/index.ts';
-import { decide, reasonsOf, type Reason } from './decide.ts';
+import { CERTAIN, decide, reasonsOf, type Reason } from './decide.ts';
 import { see, type Seen } from './seen.ts';
 
 export const VERDICTS = ['certain', 'very likely', 'perhaps', 'different'] as const;
@@ -15,7 +15,7 @@ export interface Evidence {
 
 /** From which probability each is said; what is less is different. */
 const FROM: [Verdict, number][] = [
-  ['certain', 0.9995],
+  ['certain', CERTAIN],
   ['very likely', 0.85],
   ['perhaps', 0.05],
 ];

@@ -9,7 +9,8 @@ export {
   type Matched,
   type Pair,
 } from './cluster.ts';
-export { decide, reasonsOf, type Decision, type Reason } from './decide.ts';
+export { CERTAIN, decide, reasonsOf, type Decision, type Reason } from './decide.ts';
+export { differences, type Piece } from './differences.ts';
 export { compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';
 export { features, FEATURES, type Feature } from './features.ts';
 export * from './fold.ts';

@@ -1,0 +1,255 @@
+<script setup lang="ts">
+/**
+ * Two to ten records beside each other: fields as rows, differences lit at the letter, the better value chosen by rule, any
+ * other by a click or a key; what hangs on them; and what becomes of it as it will print.
+ */
+import { computed, ref, watch } from 'vue';
+import { routes, type SourceDetail } from '@pandecta/contract';
+import { differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
+import { variableLabel, type SourceRecord } from '@pandecta/core/source';
+import { useDeeds } from '../act/commands.ts';
+import { ask } from '../api/client.ts';
+import StyleChooser from '../citing/StyleChooser.vue';
+import { useCiting } from '../citing/store.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitTable from '../kit/KitTable.vue';
+import { counted } from '../kit/words.ts';
+import { useSession } from '../session/store.ts';
+import { inOrder, valueInWords } from './values.ts';
+import { useCheck } from './store.ts';
+
+const MOST_BESIDE = 10;
+const check = useCheck();
+const citing = useCiting();
+const session = useSession();
+/** Those left out of the merging, by id. */
+const out = ref(new Set<string>());
+/** Values a person chose: the record of each field. */
+const taken = ref<Record<string, string>>({});
+const row = ref(0);
+watch(
+  () => check.group?.id,
+  () => ((out.value = new Set()), (taken.value = {}), (row.value = 0)),
+);
+
+const { value: members, trouble } = useAsked({
+  question: () => check.group?.members.slice(0, MOST_BESIDE) ?? null,
+  fetch: (ids, signal) => Promise.all(ids.map((source) => ask(routes.sources.one, { source, signal }))),
+  concerns: (touched) => concerns(touched, ['source']),
+});
+/** What was fetched is of the group that is shown, and nobody merged one of them meanwhile. */
+const shown = computed<SourceDetail[]>(() => {
+  const ids = check.group?.members.slice(0, MOST_BESIDE) ?? [];
+  const all = members.value ?? [];
+  return all.length === ids.length && all.every((m, i) => m.id === ids[i]) ? all : [];
+});
+const inside = computed(() => shown.value.filter((m) => !out.value.has(m.id)));
+const records = computed(() => inside.value.map((m) => m.record));
+const plan = computed(() => planMerge(records.value));
+/** Whose value stands, by id. */
+const stands = computed<Record<string, string>>(() =>
+  Object.fromEntries(
+    plan.value.fields.flatMap((f) => {
+      const own = taken.value[f];
+      const id = own && !out.value.has(own) ? own : inside.value[plan.value.from[f]!]?.id;
+      return id ? [[f, id]] : [];
+    }),
+  ),
+);
+const merged = computed<SourceRecord | null>(() => {
+  if (inside.value.length < 2) return null;
+  const at = new Map(inside.value.map((m, i) => [m.id, i]));
+  const from = Object.fromEntries(Object.entries(stands.value).map(([f, id]) => [f, at.get(id)!]));
+  return mergedRecord(records.value, from);
+});
+const letter = (i: number): string => String.fromCharCode(65 + i);
+
+interface Line {
+  field: string;
+  cells: Record<string, { pieces: Piece[]; stands: boolean; same: boolean }>;
+}
+const lines = computed<Line[]>(() => {
+  const first = shown.value[0];
+  if (!first) return [];
+  const fields = [...new Set(shown.value.flatMap((m) => planMerge([m.record]).fields))];
+  return inOrder(fields, first.record).flatMap((field): Line[] => {
+    const text = (m: SourceDetail): string => valueInWords(field, (m.record as Record<string, unknown>)[field]);
+    const best = shown.value.find((m) => m.id === stands.value[field]);
+    const against = best ? text(best) : '';
+    const all = shown.value.map(text);
+    // What they all say alike and no citation prints is left out of sight.
+    if (all.every((t) => t === all[0]) && (field === 'abstract' || field === 'note' || field === 'type')) return [];
+    const cells = Object.fromEntries(
+      shown.value.map((m, i) => {
+        const own = all[i]!.length > 260 ? `${all[i]!.slice(0, 260)}…` : all[i]!;
+        const pieces = m === best || !against ? [{ text: own, differs: false }] : differences(own, against);
+        return [m.id, { pieces, stands: m === best, same: all[i] === against }];
+      }),
+    );
+    return [{ field, cells }];
+  });
+});
+const columns = computed(() => [
+  { key: 'field', name: 'Field', class: 'w-24 text-muted' },
+  ...shown.value.map((m, i) => ({ key: m.id, name: `${letter(i)} · ${since(m)}` })),
+]);
+const since = (m: SourceDetail): string =>
+  `${new Date(m.addedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${m.cameFrom ?? m.addedBy}`;
+
+const { value: printed } = useAsked({
+  question: () => merged.value && { record: merged.value, style: citing.style.id, locale: citing.locale },
+  fetch: ({ record, style, locale }, signal) =>
+    ask(routes.cite.record, {
+      body: { record: withoutOwn(record), style, ...(locale && { locale }) },
+      signal,
+    }),
+  concerns: () => false,
+  pause: () => 120,
+});
+const withoutOwn = ({ custom: _, ...record }: SourceRecord): Record<string, unknown> => record;
+
+const kept = computed(() => {
+  const all = inside.value;
+  const marks = all.flatMap((m) => m.files).reduce((sum, f) => sum + f.marks, 0);
+  const files = new Set(all.flatMap((m) => m.files.map((f) => f.id))).size;
+  const names = (of: (m: SourceDetail) => string[]): string => [...new Set(all.flatMap(of))].join(', ');
+  return [
+    ['Files', files ? String(files) : ''],
+    ['Marks', marks ? String(marks) : ''],
+    ['Tags', names((m) => m.tags.map((t) => t.name))],
+    ['Collections', names((m) => m.places.map((p) => p.path))],
+  ].filter(([, value]) => value) as [string, string][];
+});
+
+function take(field: string, id: string): void {
+  if (!session.may('edit') || out.value.has(id)) return;
+  taken.value = { ...taken.value, [field]: id };
+}
+function leaveOut(id: string): void {
+  const next = new Set(out.value);
+  if (!next.delete(id)) next.add(id);
+  out.value = next;
+}
+function merge(): void {
+  if (!merged.value || !session.may('edit')) return;
+  // The one that has most of what hangs on it stays: the fewest addresses have to lead elsewhere.
+  const weight = (m: SourceDetail): number => m.files.length * 4 + m.places.length + m.tags.length;
+  const into = inside.value.reduce((x, y) => (weight(y) > weight(x) ? y : x));
+  void check.merge(
+    into.id,
+    inside.value.filter((m) => m !== into).map((m) => m.id),
+    stands.value,
+  );
+}
+const ids = (): string[] => inside.value.map((m) => m.id);
+const mayDecide = (): boolean => session.may('edit') && inside.value.length > 1;
+/** Whether a key has anything to do here. */
+const here = (deed: () => unknown) => () => (check.group && shown.value.length ? void deed() : false);
+useDeeds({
+  merge: here(merge),
+  'not-same': here(() => mayDecide() && check.relate(ids(), 'other than')),
+  versions: here(() => mayDecide() && check.relate(ids(), 'version of')),
+  later: here(() => check.putOff()),
+  'leave-out': here(() => shown.value.length > 2 && leaveOut(shown.value.at(-1)!.id)),
+  next: here(() => check.step(1)),
+  previous: here(() => check.step(-1)),
+  'check-row': (event) => {
+    row.value = Math.max(0, Math.min(lines.value.length - 1, row.value + (event?.key === 'ArrowUp' ? -1 : 1)));
+  },
+  'take-cell': (event) => {
+    const line = lines.value[row.value];
+    if (!line) return false;
+    const order = inside.value.filter((m) =>
+      valueInWords(line.field, (m.record as Record<string, unknown>)[line.field]),
+    );
+    const now = order.findIndex((m) => m.id === stands.value[line.field]);
+    const next = order[now + (event?.key === 'ArrowLeft' ? -1 : 1)];
+    if (next) take(line.field, next.id);
+    return undefined;
+  },
+});
+const COUNTS = ['', '', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
+const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.length));
+</script>
+
+<template>
+  <EmptyState v-if="check.duplicates && !check.group" title="No duplicates"
+    >{{ counted(check.duplicates.compared, 'source') }} compared. New ones are compared as they come; what you said was
+    not the same is not asked again.</EmptyState
+  >
+  <p v-else-if="!check.duplicates" class="text-muted" role="status">Comparing all sources with each other…</p>
+  <p v-else-if="trouble" class="text-madder">{{ trouble }}</p>
+  <p v-else-if="!shown.length" class="text-muted">Fetching the records…</p>
+  <template v-else-if="check.group">
+    <header class="mb-2.5 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <h1 class="font-serif text-title font-semibold">
+        {{ number }} records of one work<template v-if="check.group.class !== 'certain'">?</template>
+      </h1>
+      <p class="flex flex-wrap gap-x-3 text-fine">
+        <span v-for="r in check.group.reasons" :key="r.says" :class="r.for ? 'text-muted' : 'text-ochre'"
+          ><span class="mr-1" aria-hidden="true">{{ r.for ? '✓' : '≠' }}</span
+          ><span class="sr-only">{{ r.for ? 'for: ' : 'against: ' }}</span
+          >{{ r.says }}</span
+        >
+      </p>
+    </header>
+    <div class="overflow-x-auto rounded border border-line bg-card px-2.5">
+      <KitTable label="The records beside each other" :columns="columns" :rows="lines" heads even>
+        <template #field="{ row: line }"
+          ><span :class="lines[row] === line && 'border-l-2 border-verdigris pl-1 font-semibold text-ink'">{{
+            variableLabel(line.field)
+          }}</span></template
+        >
+        <template v-for="(m, i) in shown" :key="m.id" #[m.id]="{ row: line }"
+          ><KitButton
+            look="bare"
+            class="block min-h-6 w-full rounded-sm px-1.5 text-left"
+            :class="[
+              line.cells[m.id]!.stands && 'border-l-[3px] border-verdigris bg-verdtint',
+              out.has(m.id) && 'text-muted line-through',
+            ]"
+            :aria-pressed="line.cells[m.id]!.stands"
+            :name="`${variableLabel(line.field)} of ${letter(i)}`"
+            :disabled="!session.may('edit') || out.has(m.id)"
+            @click="take(line.field, m.id)"
+            ><template v-if="line.cells[m.id]!.pieces.some((p) => p.text)"
+              ><template v-for="(p, k) in line.cells[m.id]!.pieces" :key="k"
+                ><mark v-if="p.differs" class="bg-lit text-ink">{{ p.text }}</mark
+                ><template v-else>{{ p.text }}</template></template
+              ></template
+            ><span v-else class="text-muted">—</span></KitButton
+          ></template
+        >
+      </KitTable>
+    </div>
+    <p v-if="kept.length" class="mt-2 text-fine text-muted">
+      Kept from all:
+      <template v-for="([name, value], i) in kept" :key="name"
+        ><template v-if="i"> · </template>{{ name }} <b class="font-semibold text-ink">{{ value }}</b></template
+      >
+    </p>
+    <div v-if="merged" class="mt-3 rounded-md border border-verdigris bg-card px-3.5 py-2.5">
+      <h2 class="heading mb-1 flex items-center justify-between">After merging<StyleChooser /></h2>
+      <!-- eslint-disable-next-line vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
+      <p v-if="printed?.html" class="font-serif text-read leading-[1.4]" v-html="printed.html" />
+      <p v-else class="text-muted">{{ merged.title }}</p>
+    </div>
+    <div v-if="session.may('edit')" class="mt-3 flex flex-wrap items-center gap-2">
+      <KitButton look="main" title="Enter" :disabled="!merged" @click="merge"
+        >Merge {{ COUNTS[inside.length]?.toLowerCase() || inside.length }} into one</KitButton
+      >
+      <template v-if="shown.length > 2">
+        <KitButton v-for="(m, i) in shown" :key="m.id" @click="leaveOut(m.id)">{{
+          out.has(m.id) ? `Take ${letter(i)} back` : `Leave out ${letter(i)}`
+        }}</KitButton>
+      </template>
+      <KitButton title="n" @click="check.relate(ids(), 'other than')">Not the same work</KitButton>
+      <KitButton title="v" @click="check.relate(ids(), 'version of')">Versions of one work</KitButton>
+      <KitButton title="l" @click="check.putOff()">Later</KitButton>
+      <p class="ml-auto text-fine text-muted">Can be undone at any time from the history.</p>
+    </div>
+  </template>
+</template>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+/** The sources of a queue of loose ends: chosen, and filed or tagged together. */
+import { computed, ref, watch } from 'vue';
+import { routes } from '@pandecta/contract';
+import { useChanges } from '../act/changes.ts';
+import { ask } from '../api/client.ts';
+import EmptyState from '../kit/EmptyState.vue';
+import KitButton from '../kit/KitButton.vue';
+import KitCheck from '../kit/KitCheck.vue';
+import KitCombobox from '../kit/KitCombobox.vue';
+import { counted } from '../kit/words.ts';
+import { usePlaces, type Offer } from '../places/store.ts';
+import { useSession } from '../session/store.ts';
+import { TagInput } from '../sources/index.ts';
+import { useCheck } from './store.ts';
+
+const check = useCheck();
+const places = usePlaces();
+const session = useSession();
+const { change } = useChanges();
+const queue = computed(() => check.ends?.queues.find((q) => q.id === check.loose));
+const chosen = ref(new Set<string>());
+const doing = ref<'file' | 'tag' | null>(null);
+const text = ref('');
+watch(
+  () => check.loose,
+  () => ((chosen.value = new Set()), (doing.value = null)),
+);
+const ids = computed(() => (queue.value?.sources ?? []).map((s) => s.id).filter((id) => chosen.value.has(id)));
+const all = computed(() => queue.value?.sources.length === ids.value.length && ids.value.length > 0);
+function toggle(id: string): void {
+  const next = new Set(chosen.value);
+  if (!next.delete(id)) next.add(id);
+  chosen.value = next;
+}
+const toggleAll = (): unknown => (chosen.value = new Set(all.value ? [] : queue.value!.sources.map((s) => s.id)));
+async function fileTo(offer: Offer): Promise<void> {
+  const collection = await places.take(offer);
+  if (!collection) return;
+  await change(() => ask(routes.places.file, { body: { ids: ids.value, collection, present: true } }));
+  doing.value = null;
+}
+async function tagWith(name: string): Promise<void> {
+  await change(() => ask(routes.tags.tag, { body: { ids: ids.value, name, present: true } }));
+  doing.value = null;
+}
+</script>
+
+<template>
+  <EmptyState v-if="check.ends && !check.ends.queues.some((q) => q.count)" title="Nothing lies loose"
+    >Every source stands somewhere, and nothing waits.</EmptyState
+  >
+  <template v-else-if="queue">
+    <header>
+      <h1 class="flex items-baseline gap-3 font-serif text-title font-semibold">
+        {{ queue.title
+        }}<span class="font-sans text-fine font-normal text-muted">{{ queue.count.toLocaleString('en') }}</span>
+      </h1>
+      <p class="mt-1 text-muted">{{ queue.why }}</p>
+    </header>
+    <div
+      v-if="queue.sources.length && queue.id !== 'waiting'"
+      class="mt-3 flex min-h-8 items-center gap-3 border-b border-line pb-1.5 text-fine text-muted"
+    >
+      <KitCheck :checked="all" :some="ids.length > 0 && !all" label="Choose all that are shown" @check="toggleAll" />
+      <span>{{ ids.length ? `${counted(ids.length, 'source')} chosen` : 'Choose what belongs together' }}</span>
+      <template v-if="ids.length && session.may('edit')">
+        <span v-if="doing === 'file'" class="w-72"
+          ><KitCombobox
+            v-slot="{ entry }"
+            v-model:text="text"
+            label="Collection"
+            placeholder="Name of the collection"
+            :entries="places.offers(text)"
+            @choose="fileTo($event)"
+            @done="doing = null"
+            >{{ entry.name }}</KitCombobox
+          ></span
+        >
+        <span v-else-if="doing === 'tag'" class="w-72"><TagInput @add="tagWith" @done="doing = null" /></span>
+        <template v-else>
+          <KitButton @click="((text = ''), (doing = 'file'))">File in…</KitButton>
+          <KitButton @click="doing = 'tag'">Tag…</KitButton>
+        </template>
+      </template>
+    </div>
+    <p v-if="queue.id === 'waiting' && queue.count" class="mt-3">
+      <KitButton look="word" to="/gather">Go to the intake</KitButton>
+    </p>
+    <ul class="mt-1" :aria-label="queue.title">
+      <li v-for="s in queue.sources" :key="s.id" class="flex gap-3 border-b border-line py-2">
+        <KitCheck
+          v-if="queue.id !== 'waiting'"
+          class="mt-1 shrink-0"
+          :checked="chosen.has(s.id)"
+          :label="`Choose ${s.title}`"
+          @check="toggle(s.id)"
+        />
+        <p class="min-w-0">
+          <RouterLink class="font-serif font-semibold hover:underline" :to="`/sources?at=${s.id}`">{{
+            s.title
+          }}</RouterLink>
+          <span class="block text-fine text-muted">{{ s.who }}</span>
+        </p>
+      </li>
+      <li v-for="n in queue.names" :key="n" class="border-b border-line py-2 font-serif">{{ n }}</li>
+    </ul>
+    <p v-if="!queue.count" class="mt-3 text-muted">Nothing here.</p>
+    <p v-if="queue.sources.length && queue.count > queue.sources.length" class="mt-2 text-fine text-muted">
+      The first {{ queue.sources.length }} of {{ queue.count.toLocaleString('en') }}; the others come when these are
+      done.
+    </p>
+  </template>
+</template>

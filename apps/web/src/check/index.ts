@@ -1,0 +1,1 @@
+export { useCheck } from './store.ts';

@@ -1,0 +1,133 @@
+/** The three queues of Check: what they hold, and what is done with it. */
+import { defineStore } from 'pinia';
+import { computed, ref, shallowReactive } from 'vue';
+import { useRoute } from 'vue-router';
+import { routes, type DuplicateGroup, type FindingOf } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
+import { useChanges } from '../act/changes.ts';
+import { useCiting } from '../citing/store.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
+
+export const QUEUES = ['duplicates', 'proofing', 'filing'] as const;
+export type Queue = (typeof QUEUES)[number];
+
+export const useCheck = defineStore('check', () => {
+  const route = useRoute();
+  const citing = useCiting();
+  const { change, tell } = useChanges();
+  const seen = (): boolean => route.path.startsWith('/check');
+  const queue = computed<Queue>(() => QUEUES.find((q) => q === route.params.queue) ?? 'duplicates');
+  /** The rule whose findings are looked at, and the queue of loose ends. */
+  const rule = ref('');
+  const loose = ref('');
+  /** Groups that were put off until one comes back to Check. */
+  const later = shallowReactive(new Set<string>());
+  const at = ref('');
+
+  const found = useAsked({
+    question: () => (seen() ? 'duplicates' : null),
+    fetch: (_, signal) => ask(routes.check.duplicates, { signal }),
+    concerns: (touched) => concerns(touched, ['source']),
+    seen,
+  });
+  const proof = useAsked({
+    question: () => (seen() ? { style: citing.style.id, ...(rule.value && { rule: rule.value }) } : null),
+    fetch: (query, signal) => ask(routes.check.findings, { query, signal }),
+    concerns: (touched) => concerns(touched, ['source']),
+    seen,
+  });
+  const ends = useAsked({
+    question: () => (seen() ? 'loose' : null),
+    fetch: (_, signal) => ask(routes.check.loose, { signal }),
+    concerns: (touched) => concerns(touched, ['source', 'tag', 'collection']),
+    seen,
+  });
+
+  const groups = computed(() => {
+    const all = found.value.value?.groups ?? [];
+    return [...all.filter((g) => !later.has(g.id)), ...all.filter((g) => later.has(g.id))];
+  });
+  const group = computed(() => groups.value.find((g) => g.id === at.value) ?? groups.value[0]);
+  const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
+  const counts = computed(() => ({
+    duplicates: found.value.value && groups.value.length,
+    proofing: proof.value.value && proof.value.value.rules.reduce((sum, r) => sum + r.count, 0),
+    filing: ends.value.value && ends.value.value.queues.filter((q) => q.count).length,
+  }));
+  /** What is left in all three, once they were looked at. */
+  const count = computed(() => {
+    const { duplicates, proofing, filing } = counts.value;
+    return duplicates === null || proofing === null || filing === null ? undefined : duplicates + proofing + filing;
+  });
+
+  /** The one after this, so that the queue goes on by itself. */
+  function on(): void {
+    const i = groups.value.findIndex((g) => g.id === group.value?.id);
+    at.value = (groups.value[i + 1] ?? groups.value[i - 1])?.id ?? '';
+  }
+  function step(by: number): void {
+    const i = groups.value.findIndex((g) => g.id === group.value?.id);
+    at.value = groups.value[Math.max(0, Math.min(groups.value.length - 1, i + by))]?.id ?? '';
+  }
+
+  async function merge(into: string, sources: string[], take: Record<string, string>): Promise<void> {
+    const after = group.value;
+    on();
+    const done = await change(() => ask(routes.check.merge, { body: { into, sources, take } }));
+    if (!done && after) at.value = after.id;
+  }
+  async function mergeCertain(which: DuplicateGroup[]): Promise<void> {
+    const body = { groups: which.map(({ members }) => ({ members })) };
+    await change(async () => {
+      const { changeIds, says } = await ask(routes.check.mergeMany, { body });
+      return { changeId: changeIds.length === 1 ? changeIds[0]! : null, says };
+    });
+  }
+  async function relate(sources: string[], as: 'other than' | 'version of'): Promise<void> {
+    on();
+    await change(() => ask(routes.check.relate, { body: { sources, as, present: true } }));
+    // What was said of pairs is no change of a source: nobody tells of it.
+    await found.reload();
+  }
+  function putOff(): void {
+    const one = group.value;
+    if (!one) return;
+    const next = groups.value[groups.value.findIndex((g) => g.id === one.id) + 1];
+    later.add(one.id);
+    at.value = next?.id ?? '';
+    tell('Put off: it stands at the end of the list');
+  }
+  const mend = (findings: FindingOf[]): Promise<unknown> =>
+    change(() =>
+      ask(routes.check.mend, {
+        body: {
+          rule: rule.value,
+          mends: findings.map((f) => ({ source: f.source, before: f.before!, after: f.mend! })),
+        },
+      }),
+    );
+
+  return {
+    queue,
+    rule,
+    loose,
+    at,
+    later,
+    duplicates: found.value,
+    troubled: computed(() => found.trouble.value || proof.trouble.value || ends.trouble.value),
+    findings: proof.value,
+    ends: ends.value,
+    groups,
+    group,
+    certain,
+    counts,
+    count,
+    step,
+    merge,
+    mergeCertain,
+    relate,
+    putOff,
+    mend,
+  };
+});

@@ -1,0 +1,32 @@
+/** Values of a record as text, for showing records beside each other. */
+import {
+  dateShort,
+  isDateVariable,
+  isNameVariable,
+  KINDS,
+  nameInverted,
+  variablesOf,
+  withoutMarkup,
+  type DateValue,
+  type Kind,
+  type Name,
+  type SourceRecord,
+} from '@pandecta/core/source';
+
+export function valueInWords(field: string, value: unknown): string {
+  if (value === undefined || value === null) return '';
+  if (field === 'type') return KINDS[value as Kind]?.name ?? String(value);
+  if (isNameVariable(field)) return (value as Name[]).map(nameInverted).join('; ');
+  if (isDateVariable(field)) return dateShort(value as DateValue);
+  return typeof value === 'string' ? withoutMarkup(value) : JSON.stringify(value);
+}
+
+/** Fields in the order a catalogue card has them. */
+export function inOrder(fields: readonly string[], record: SourceRecord): string[] {
+  const order = ['title', 'author', 'editor', 'issued', 'container-title', 'volume', 'issue', 'page', 'publisher', ...variablesOf(record.type), 'DOI'] as string[]; // prettier-ignore
+  const place = (f: string): number => {
+    const at = order.indexOf(f);
+    return f === 'type' ? 900 : f === 'abstract' || f === 'note' ? 999 : at < 0 ? 800 : at;
+  };
+  return [...fields].sort((x, y) => place(x) - place(y));
+}

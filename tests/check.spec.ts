@@ -1,0 +1,102 @@
+/** Check: duplicates become one, records become right, nothing lies loose. */
+import { expect, test } from './world.ts';
+import { line, notice, signIn } from './person.ts';
+
+test('duplicates are compared and merged by keys, one after another, and each can be undone', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check');
+  const groups = page.getByRole('list', { name: 'Groups' });
+  const first = groups.getByRole('button').first();
+  await expect(first).toContainText('records');
+  const count = await groups.getByRole('button').count();
+  const title = (await first.locator('span').first().textContent())!;
+  const beside = page.getByRole('table', { name: 'The records beside each other' });
+  await expect(beside.getByRole('button', { name: 'Title of A' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'After merging' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(notice(page, `Merged 2 sources into “${title}”`)).toBeVisible();
+  await expect(groups.getByRole('button')).toHaveCount(count - 1);
+  // The next is there already.
+  await expect(page.getByRole('heading', { name: /records of one work/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(groups.getByRole('button')).toHaveCount(count);
+});
+
+test('a value is chosen by a click or by arrows, and the citation follows', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check');
+  const groups = page.getByRole('list', { name: 'Groups' });
+  await groups.getByRole('button', { name: /Creek networks at Kelsing Sound/ }).click();
+  const after = page.getByRole('region', { name: 'Duplicates' }).locator('.border-verdigris .font-serif').last();
+  const beside = page.getByRole('table', { name: 'The records beside each other' });
+  const years = [beside.getByRole('button', { name: 'Date of A' }), beside.getByRole('button', { name: 'Date of B' })];
+  const other = (await years[1]!.textContent())!;
+  await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
+  await years[1]!.click();
+  await expect(years[1]!).toHaveAttribute('aria-pressed', 'true');
+  await expect(after).toContainText(other);
+  await page.getByRole('heading', { level: 1 }).click();
+  for (let i = 0; i < 2; i += 1) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowLeft');
+  await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('those that are certain are merged after a look at the list, and what is not the same is not asked again', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto('/check');
+  const groups = page.getByRole('list', { name: 'Groups' });
+  await expect(groups.getByRole('button').first()).toBeVisible();
+  const before = await groups.getByRole('button').count();
+  await page.getByRole('button', { name: /^Merge the .*certain/ }).click();
+  const certain = page.getByRole('group', { name: 'Those that are certain' });
+  const all = await certain.getByRole('checkbox').count();
+  await certain.getByRole('checkbox').first().uncheck();
+  await certain.getByRole('button', { name: /^Merge/ }).click();
+  await expect(notice(page, all === 2 ? /Merged 1 group/ : `Merged ${all - 1} groups`)).toBeVisible();
+  const left = before - (all - 1);
+  await expect(groups.getByRole('button')).toHaveCount(left);
+  const last = groups.getByRole('button').last();
+  await last.click();
+  await expect(last).toHaveAttribute('aria-current', 'true');
+  await expect(page.getByRole('button', { name: 'Title of A' })).toHaveText(
+    (await last.locator('span').first().textContent())!,
+  );
+  await page.keyboard.press('n');
+  await expect(notice(page, 'Said that 2 sources are not the same work')).toBeVisible();
+  await expect(groups.getByRole('button')).toHaveCount(left - 1);
+  await page.reload();
+  await expect(groups.getByRole('button')).toHaveCount(left - 1);
+});
+
+test('proofing shows before and after, mends what is chosen, and a source then prints right', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check/proofing');
+  await page.getByRole('button', { name: /^Title in capitals/ }).click();
+  const found = page.getByRole('list', { name: 'Title in capitals' });
+  await expect(found.getByText('Silt and sluices of the lower creek').first()).toBeVisible();
+  const box = found.getByRole('checkbox', { name: /SILT AND SLUICES/ });
+  await expect(box).toBeChecked();
+  for (const other of await found.getByRole('checkbox').all()) if (await other.isChecked()) await other.uncheck();
+  await box.check();
+  await page.getByRole('button', { name: 'Mend the chosen one' }).click();
+  await expect(notice(page, 'Title in capitals: mended 1 record')).toBeVisible();
+  await expect(found.getByText('Silt and sluices of the lower creek')).toHaveCount(0);
+  await page.goto('/sources?q=sluices creek');
+  await expect(line(page, 'Silt and sluices of the lower creek')).toBeVisible();
+});
+
+test('what lies loose is filed together, and its count goes down', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check/filing');
+  const queue = page.getByRole('button', { name: /^In no collection/ });
+  const before = Number((await queue.locator('span').last().textContent())!.replace(',', ''));
+  const list = page.getByRole('list', { name: 'In no collection' });
+  await list.getByRole('checkbox').nth(0).check();
+  await list.getByRole('checkbox').nth(1).check();
+  await page.getByRole('button', { name: 'File in…' }).click();
+  await page.getByRole('combobox', { name: 'Collection' }).fill('Chapter 2');
+  await page.keyboard.press('Enter');
+  await expect(queue.locator('span').last()).toHaveText((before - 2).toLocaleString('en'));
+});
