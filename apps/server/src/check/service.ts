@@ -14,6 +14,7 @@ import type { Change, ChangeOf } from '@pandecta/core/changes';
 import { bestOfField, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { RULES } from '@pandecta/core/proofing';
 import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { Styles } from '@pandecta/debian/styles';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -143,6 +144,7 @@ export async function findings(
   asked: string | undefined,
 ): Promise<Findings> {
   const { db, workers, config } = services;
+  if (!(await new Styles(config.stylesFolder).get(style))) throw new Refusal('no_such_style', style);
   const live = await findLive(db, workspaceId);
   const all = await findingsKept.of(workspaceId, `${await revisionOf(db, workspaceId)} ${style}`, async () => {
     const thisYear = new Date().getFullYear();

@@ -54,7 +54,7 @@ describe('reference files', () => {
   test('of no known format, or empty, are left out with a reason', async () => {
     const report = await me.import({ 'notes.txt': 'Dear diary', 'empty.ris': '' });
     expect(report.files.map((f) => f.trouble)).toEqual([
-      'It is no file of references, table, document, page or PDF that is read',
+      'It is no file of references, table, document, page, picture or PDF that is read',
       'The file is empty',
     ]);
   });

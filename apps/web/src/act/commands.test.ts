@@ -90,7 +90,7 @@ test('the list of keys says them as they stand on a keyboard', () => {
     '?',
     'f',
   ]);
-  const [, ledger, , reader] = keysByPlace();
+  const [, ledger, , , reader] = keysByPlace();
   expect(ledger!.keys).toEqual(
     expect.arrayContaining([
       { keys: 'j ↓', does: 'next source' },

@@ -103,7 +103,13 @@ export const COMMANDS = [
   { id: 'set-aside', name: 'Set aside', keys: ['Delete'], where: 'In the intake', may: 'gather' },
   { id: 'mend', name: 'Mend the record', keys: ['e'], where: 'In the intake', may: 'edit' },
 
-  { id: 'merge', name: 'Merge what is compared', keys: ['Enter', 'm'], where: 'In Check', may: 'edit' },
+  {
+    id: 'merge',
+    name: 'Merge what is compared, or mend what is chosen',
+    keys: ['Enter', 'm'],
+    where: 'In Check',
+    may: 'edit',
+  },
   { id: 'not-same', name: 'Not the same work', keys: ['n'], where: 'In Check', may: 'edit' },
   { id: 'versions', name: 'Versions of one work', keys: ['v'], where: 'In Check', may: 'edit' },
   { id: 'later', name: 'Later: on to the next', keys: ['l'], where: 'In Check' },
@@ -128,7 +134,6 @@ export const COMMANDS = [
     where: 'In Check',
     byKey: true,
   },
-  { id: 'mend-chosen', name: 'Mend what is chosen', keys: ['Enter'], where: 'In Check', may: 'edit' },
   {
     id: 'word',
     name: 'Choose a word',

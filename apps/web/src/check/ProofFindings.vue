@@ -39,7 +39,7 @@ const changes = (f: FindingOf) =>
     after: valueInWords(field, (f.mend as Record<string, unknown>)[field]),
   }));
 const mend = (): unknown => (chosen.value.length && session.may('edit') ? void check.mend(chosen.value) : false);
-useDeeds({ 'mend-chosen': mend });
+useDeeds({ merge: mend });
 </script>
 
 <template>

@@ -50,6 +50,7 @@ describe('each fault is found by its rule, and mended where it can be', () => {
     ['title-case', { title: 'Silt and Sand Behind the Great Gate' }, { title: 'Silt and sand behind the great gate' }],
     ['name-capitals', { author: [{ family: 'O’NEILL', given: 'Ada' }] }, { author: [{ family: 'O’Neill', given: 'Ada' }] }], // prettier-ignore
     ['law-parts', { type: 'legal_case', page: '114, 120', authority: 'Court', 'container-title': 'Est R' }, { page: '114' }], // prettier-ignore
+    ['no-identifier', { DOI: undefined } as never, undefined],
     ['missing-part', { volume: undefined, issue: undefined } as never, undefined],
   ])('%s', (rule, more, mend) => {
     const finding = found(more).find((f) => f.rule === rule)!;
@@ -61,10 +62,15 @@ describe('each fault is found by its rule, and mended where it can be', () => {
 });
 
 test('what the style does not print is not missed', () => {
-  const { DOI: _, ...record } = sound;
+  const { volume: _, issue: __, ...record } = sound;
   const lacks = (uses: string[]): string[] => proof({ record, uses: new Set(uses) }).map((f) => f.field);
-  expect(lacks(['DOI', 'title'])).toEqual(['DOI']);
+  expect(lacks(['volume', 'title'])).toEqual(['volume']);
   expect(lacks(['title'])).toEqual([]);
+});
+
+test('a style that writes titles great itself needs no other title', () => {
+  const title = 'Silt and Sand Behind the Great Gate';
+  expect(found({ title }, { uses: new Set(['title', 'title case']) })).toEqual([]);
 });
 
 test('other records tell a person’s full name and how a journal is written', () => {

@@ -23,6 +23,7 @@ import { titleCase } from './rules/title-case.ts';
 import { nameCapitals } from './rules/name-capitals.ts';
 import { initials } from './rules/initials.ts';
 import { containerSpelling } from './rules/container-spelling.ts';
+import { noIdentifier } from './rules/no-identifier.ts';
 import type { Rule } from './rule.ts';
 
 export const RULES: readonly Rule[] = [
@@ -50,6 +51,7 @@ export const RULES: readonly Rule[] = [
   nameCapitals,
   initials,
   containerSpelling,
+  noIdentifier,
 ];
 
 export const ruleOf = (id: string): Rule | undefined => RULES.find((r) => r.id === id);

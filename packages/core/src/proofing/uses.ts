@@ -2,6 +2,9 @@
 import type { Citer } from '../citing/index.ts';
 import { DATE_VARIABLES, NAME_VARIABLES, TEXT_VARIABLES, type Kind, type SourceRecord } from '../source/index.ts';
 
+/** Stands among the variables where the style sets titles in title case. */
+export const TITLE_CASE = 'title case';
+
 /** A word for each variable that stands in no style and in no other. */
 const wordFor = (n: number): string =>
   `zq${String.fromCharCode(97 + Math.floor(n / 26))}${String.fromCharCode(97 + (n % 26))}x`;
@@ -50,19 +53,35 @@ const ROUNDS = 3;
 /** What hides others where it stands: the short forms go first. */
 const HIDES = ['title-short', 'container-title-short', 'citation-label', 'citation-number', 'year-suffix', 'locator'];
 
+/** What sources usually have: rarer things would stand in their place, as a composer in that of an author. */
+const USUAL = new Set<string>(['author', 'editor', 'title', 'container-title', 'collection-title', 'publisher', 'publisher-place', 'volume', 'issue', 'page', 'edition', 'issued', 'accessed', 'DOI', 'URL', 'ISBN', 'genre', 'authority', 'archive', 'archive_location', 'event-title']); // prettier-ignore
+const ALL: readonly string[] = [...NAME_VARIABLES, ...TEXT_VARIABLES, ...DATES];
+
+/** The variables a style prints for a kind, and `TITLE_CASE` where it sets titles so. */
 export function usesOf(citer: Citer, kind: Kind): Set<string> {
   const used = new Set<string>();
-  const without = new Set<string>(HIDES);
-  for (let round = 0; round < ROUNDS; round += 1) {
-    const { record, marks } = probe(kind, without);
-    const source = { id: 'probe', record };
-    const printed = (citer.bibliography([source]).entries[0]?.text ?? '') + citer.citation([source]);
-    const found = [...marks].filter(([, mark]) => mark.test(printed)).map(([v]) => v);
-    found.forEach((v) => used.add(v));
-    // An address hides behind a DOI, an editor behind an author.
-    const next = found.filter((v) => ['DOI', 'URL', 'author', 'page', 'issued'].includes(v));
-    if (!next.length) break;
-    next.forEach((v) => without.add(v));
+  const rare = ALL.filter((v) => !USUAL.has(v));
+  for (const first of [[...rare, ...HIDES], HIDES]) {
+    const without = new Set<string>(first);
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const { record, marks } = probe(kind, without);
+      const source = { id: 'probe', record };
+      const printed = (citer.bibliography([source]).entries[0]?.text ?? '') + citer.citation([source]);
+      const found = [...marks].filter(([, mark]) => mark.test(printed)).map(([v]) => v);
+      found.forEach((v) => used.add(v));
+      // An address hides behind a DOI, an editor behind an author.
+      const next = found.filter((v) => ['DOI', 'URL', 'author', 'page', 'issued'].includes(v));
+      if (!next.length) break;
+      next.forEach((v) => without.add(v));
+    }
   }
+  if (setsTitleCase(citer, kind)) used.add(TITLE_CASE);
   return used;
+}
+
+/** Whether the style writes the words of titles great itself, whatever the record has. */
+function setsTitleCase(citer: Citer, kind: Kind): boolean {
+  const record: SourceRecord = { type: kind, title: 'zebra quartz under winter rivers', author: [{ family: 'Ada' }], issued: { 'date-parts': [[1999]] } }; // prettier-ignore
+  const source = { id: 'case', record };
+  return /Winter Rivers/.test((citer.bibliography([source]).entries[0]?.text ?? '') + citer.citation([source]));
 }

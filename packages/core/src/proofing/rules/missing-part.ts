@@ -31,7 +31,9 @@ export const missingPart: Rule = {
   why: 'The citation would be printed without it, and a reader could not find the work.',
   find({ record, uses }) {
     return lacksOf(record)
-      .filter((lack) => FIELDS[lack].length > 0 && (!uses || FIELDS[lack].some((f) => uses.has(f))))
+      .filter(
+        (lack) => lack !== 'identifier' && FIELDS[lack].length > 0 && (!uses || FIELDS[lack].some((f) => uses.has(f))),
+      )
       .map((lack) => ({ field: FIELDS[lack][0]!, what: `It has no ${LACKS[lack]}`, sure: 0.85 }));
   },
 };

@@ -1,5 +1,6 @@
 import { isShouting, isTitleCase, sentenceCase } from '../case.ts';
 import { short, type Rule } from '../rule.ts';
+import { TITLE_CASE } from '../uses.ts';
 
 const GERMAN = /\b(?:der|die|das|und|für|über|eine?r?|im|zur|zum|von|des|den|nicht|auf)\b/i;
 
@@ -9,7 +10,8 @@ export const titleCase: Rule = {
   severity: 'looks wrong',
   title: 'Title with most words great',
   why: 'Styles that print sentence case would keep the capitals; those that want title case set them themselves.',
-  find({ record, among }) {
+  find({ record, among, uses }) {
+    if (uses?.has(TITLE_CASE)) return [];
     const { title, language, type } = record;
     if (!title || isShouting(title) || !isTitleCase(title) || type === 'legal_case' || type === 'legislation')
       return [];
