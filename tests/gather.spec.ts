@@ -27,7 +27,9 @@ test('a mix of sound and broken files: each has its outcome, each message its li
   await expect(file(pane, /list\.txt BibTeX/i)).toContainText(/new/);
   await expect(file(pane, /survey\.bib RIS/i)).toContainText('1 source new');
   await expect(file(pane, /broken\.pdf/)).toContainText(/damaged/i);
-  await expect(file(pane, /holiday\.jpg/)).toContainText('It is a picture (JPEG), which is not read');
+  await expect(file(pane, /holiday\.jpg/)).toContainText(
+    'The picture is damaged, or too large for its text to be recognised',
+  );
   await expect(pane.getByText('list.txt, line 2')).toBeVisible();
   await expect(pane.getByText(/A brace does not close in the entry “lost”/)).toBeVisible();
 

@@ -51,7 +51,7 @@ test('one that is here already is joined by a key, with its reasons in sight, an
   await gather(page).click();
   const one = waiting(page).getByRole('option', { name: /Sediment starvation behind permanently closed/ });
   await one.click();
-  await expect(one).toContainText('very likely here already');
+  await expect(one).toContainText('here already, in 1 place');
   await expect(chosen(page).getByText(/same title, same authors, same year/)).toBeVisible();
   await expect(chosen(page).getByRole('heading', { name: 'As it came' })).toBeVisible();
   await waiting(page).focus();

@@ -18,7 +18,7 @@ defineProps<{
           v-for="c in columns"
           :key="c.key"
           scope="col"
-          :class="c.class?.includes('text-right') && 'pr-4 text-right last:pr-0'"
+          :class="[/\bw-\S+/.exec(c.class ?? '')?.[0], c.class?.includes('text-right') && 'pr-4 text-right last:pr-0']"
         >
           {{ c.name }}
         </th>

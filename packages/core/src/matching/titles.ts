@@ -32,8 +32,18 @@ export interface TitleEvidence {
 const NOTICES = ['erratum', 'errata', 'corrigendum', 'corrigenda', 'correction', 'corrections', 'addendum', 'reply', 'response', 'rejoinder', 'comment', 'comments', 'commentary', 'retraction', 'retracted', 'withdrawn', 'withdrawal', 'review', 'reviewed', 'rezension', 'discussion', 'postscript', 'supplement', 'supplementary', 'appendix', 'concern', 'reprint', 'translation', 'introduction', 'preface', 'foreword', 'index', 'abstract', 'summary', 'editorial', 'obituary', 'teacher', 'workbook', 'solutions', 'companion', 'revisited', 'reconsidered', 'update', 'followup']; // prettier-ignore
 const NOTICE = new Set(NOTICES);
 /** A notice word may be mistyped itself. */
-const isNotice = (word: string): boolean =>
-  NOTICE.has(word) || (word.length >= 7 && NOTICES.some((n) => n.length >= 7 && nearly(word, n)));
+function isNotice(word: string): boolean {
+  if (NOTICE.has(word)) return true;
+  if (word.length < 7) return false;
+  let known = notices.get(word);
+  if (known === undefined) {
+    known = NOTICES.some((n) => n.length >= 7 && nearly(word, n));
+    if (notices.size > 50_000) notices.clear();
+    notices.set(word, known);
+  }
+  return known;
+}
+const notices = new Map<string, boolean>();
 
 const COUNTS = new Map(['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'].map((w, i) => [w, i + 1])); // prettier-ignore
 const ORDINALS = new Map(['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'].map((w, i) => [w, i + 1])); // prettier-ignore
@@ -109,30 +119,31 @@ function align(a: string[], b: string[]): { left: number[]; right: number[] } {
   }
   const free = (): number[] => b.flatMap((_, j) => (taken[j] ? [] : [j]));
   if (!left.length) return { left, right: free() };
+  let open = free();
   left = left.filter((i) => {
     const word = a[i]!;
     const count = countOf(word);
-    const j = free().find((k) => same(word, b[k]!, count));
-    if (j !== undefined) taken[j] = true;
-    return j === undefined;
+    const j = open.find((k) => same(word, b[k]!, count));
+    if (j === undefined) return true;
+    taken[j] = true;
+    open = open.filter((k) => k !== j);
+    return false;
   });
+  if (!open.length || !left.length) return { left, right: open };
   // Two words written as one, or one as two.
   const gone = new Set<number>();
   for (const i of left) {
     if (gone.has(i)) continue;
-    const k = free().find((j) => b[j] === a[i]! + (a[i + 1] ?? '\0') && left.includes(i + 1));
-    if (k !== undefined) {
-      taken[k] = true;
-      gone.add(i).add(i + 1);
-      continue;
-    }
-    const pair = free().find((j) => !taken[j + 1] && j + 1 < b.length && b[j]! + b[j + 1]! === a[i]);
-    if (pair !== undefined) {
-      taken[pair] = taken[pair + 1] = true;
-      gone.add(i);
-    }
+    const both = left.includes(i + 1) ? a[i]! + a[i + 1]! : undefined;
+    const k = open.find((j) => b[j] === both || (!taken[j + 1] && j + 1 < b.length && b[j]! + b[j + 1]! === a[i]));
+    if (k === undefined) continue;
+    gone.add(i);
+    taken[k] = true;
+    if (b[k] === both) gone.add(i + 1);
+    else taken[k + 1] = true;
+    open = free();
   }
-  return { left: left.filter((i) => !gone.has(i)), right: free() };
+  return { left: left.filter((i) => !gone.has(i)), right: open };
 }
 
 /** "&" and "and" are folded away before; a count is another count's only where they are equal. */

@@ -36,7 +36,7 @@ const isMarked = (word: string, shouting: boolean): boolean =>
 
 export interface CaseOptions {
   /** Names the caller knows of. */
-  isProper?: (word: string) => boolean;
+  isProper?: (word: string, before?: string) => boolean;
   /** Words that keep their form whatever else, as a workspace lists them. */
   keep?: readonly string[];
 }
@@ -69,6 +69,7 @@ export function sentenceCase(title: string, { isProper = () => false, keep = [] 
     m.index + m[0].length,
   ]);
   let first = true;
+  let last: string | undefined;
   return title.replace(WORD, (word: string, at: number) => {
     if (tags.some(([from, to]) => at >= from && at < to)) return word;
     const before = title.slice(0, at).replace(/<[^>]+>/g, '');
@@ -77,13 +78,15 @@ export function sentenceCase(title: string, { isProper = () => false, keep = [] 
     const colon = /:\s+["'“‘«(]*$/.test(before);
     first = false;
     const lower = word.toLowerCase();
+    const previous = last;
+    last = lower;
     const own = kept.get(lower);
     if (own) return own;
     const stem = lower.replace(/['’]s$/, '');
     const great = (w: string): string => w.charAt(0).toUpperCase() + w.slice(1);
     if (isMarked(word, shouting) || (isRoman(word) && (!shouting || word.length > 1) && !/^(?:MIX|DID|CIVIL|MILD|DIM|LID|MID|VIM|MILL|MI|DI|LI|CD|MD|CV)$/.test(word))) return word; // prettier-ignore
     if (lower === 'i' || (/^\p{Lu}$/u.test(word) && !shouting && lower !== 'a')) return word;
-    if (known.has(stem) || isProper(stem)) return great(lower);
+    if (known.has(stem) || isProper(stem, previous)) return great(lower);
     if (!shouting && AMBIGUOUS.has(stem) && /^\p{Lu}/u.test(word)) return great(lower);
     // What stands small in it already is meant so.
     return begins || (colon && /^\p{Lu}/u.test(word) && false) ? great(lower) : lower;

@@ -98,6 +98,13 @@ test.each([
   expect(sentenceCase(title)).toBe(is);
 });
 
+test('a name of two words makes a name of the second behind the first alone', () => {
+  const at = (title: string) => ({ ...sound, title });
+  const among = amongOf([at('Reed and salt at Mallow Creek'), at('How a creek fills with silt at Mallow')]);
+  const title = 'THE CREEK AND MALLOW CREEK';
+  expect(sentenceCase(title, { isProper: among.isProper })).toBe('The creek and Mallow Creek');
+});
+
 test('words of the workspace keep the form it lists', () => {
   expect(sentenceCase('THE SALLOW AND THE GATE', { keep: ['Sallow'] })).toBe('The Sallow and the gate');
 });
