@@ -23,11 +23,21 @@ onMounted(() => {
   outside.begin();
 });
 const why = ref('');
+/** Whether what stands there is being written: an answer that was asked for before must not take it away. */
+const writing = ref(false);
 watch(
-  () => outside.about?.id,
-  () => (why.value = outside.about?.why ?? ''),
+  [() => outside.about?.id, () => outside.about?.why],
+  ([id], [before]) => {
+    if (id !== before) writing.value = false;
+    if (!writing.value) why.value = outside.about?.why ?? '';
+  },
   { immediate: true },
 );
+async function describe(): Promise<void> {
+  if (!writing.value) return;
+  await outside.describe(why.value);
+  writing.value = false;
+}
 const about = computed(() => (outside.about?.id === outside.openId ? outside.about : null));
 const asking = computed(() => about.value?.asked.some((a) => a.state === 'asking') ?? false);
 const hasMore = computed(() => about.value?.asked.some((a) => a.state === 'done' && a.fetched < a.total) ?? false);
@@ -84,12 +94,13 @@ useDeeds({
           <b v-else class="font-mono text-label font-medium">{{ a.total.toLocaleString('en') }}</b>
         </li>
       </ul>
-      <form v-if="about" class="mt-1.5" @submit.prevent="outside.describe(why)">
+      <form v-if="about" class="mt-1.5" @submit.prevent="describe">
         <KitField
           v-model="why"
           label="Why this search was made"
           placeholder="Why this search was made, for the methods section"
-          @blur="why !== about.why && outside.describe(why)"
+          @input="writing = true"
+          @blur="describe"
         />
       </form>
     </header>
