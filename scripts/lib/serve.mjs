@@ -5,7 +5,7 @@ import { setTimeout } from 'node:timers/promises';
 import { ROOT } from './folders.mjs';
 import { DIST } from './build.mjs';
 import { run, startNode } from './processes.mjs';
-import { freePort } from './ports.mjs';
+import { freePort, isFree } from './ports.mjs';
 import { say, Stop } from './say.mjs';
 
 export async function serve({ databaseUrl, folder, port, demo, quiet = false }) {
@@ -45,6 +45,8 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
       writeFileSync(loaded, new Date().toISOString());
     }
     const startServer = async () => {
+      // A connection of the loading may have been given the port that was free before; it ends soon.
+      for (let i = 0; i < 100 && !(await isFree(port)); i += 1) await setTimeout(200);
       const server = startNode(join(DIST, 'server/main.js'), env);
       parts.unshift(server);
       await server.ready;
