@@ -1,10 +1,9 @@
 /** Duplicates and faults of a file of references. */
 import { writeFile } from 'node:fs/promises';
 import { EXPORT_FORMATS, writeSources, type ExportFormat, type ReadSource } from '@pandecta/core/formats';
-import type { Citer } from '@pandecta/core/citing';
-import type { Io } from './io.ts';
-import { Usage } from './io.ts';
+import { Usage, type Io } from './io.ts';
 import { oneOf, read } from './reading.ts';
+import { citerFor } from './style.ts';
 
 type Options = Record<string, string | boolean | undefined>;
 
@@ -45,29 +44,16 @@ export async function match(positionals: string[], options: Options, io: Io): Pr
 export async function proof(positionals: string[], options: Options, io: Io): Promise<number> {
   if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
   const to = options.to === undefined ? 'csl-json' : oneOf<ExportFormat>('to', String(options.to), EXPORT_FORMATS);
-  const { Citer: Citing } = await import('@pandecta/core/citing');
-  const { localeXml, styleRules, STYLES_FOLDER } = await import('@pandecta/debian/styles');
-  const { xml, language } = styleRules(STYLES_FOLDER, String(options.style));
-  const citer: Citer = new Citing(
-    xml,
-    (l) => localeXml(STYLES_FOLDER, l),
-    options.locale ? String(options.locale) : language,
-  );
-  const { amongOf, mended, proof: look, usesOf } = await import('@pandecta/core/proofing');
+  const citer = await citerFor(String(options.style), options.locale as string | undefined);
+  const { amongOf, mended, proof: look, usesByKind } = await import('@pandecta/core/proofing');
   // Findings are the result here, and messages of reading go their own way.
   const { messages: _, ...reading } = options;
   const sources = await all(positionals, reading, io);
   if (!sources.length) return 1;
   const among = amongOf(sources.map((s) => s.record));
-  const uses = new Map<string, Set<string>>();
-  const usesFor = (s: ReadSource): Set<string> => {
-    const kind = s.record.type;
-    const known = uses.get(kind) ?? usesOf(citer, kind);
-    uses.set(kind, known);
-    return known;
-  };
+  const usesFor = usesByKind(citer);
   const thisYear = new Date().getFullYear();
-  const view = (s: ReadSource) => ({ record: s.record, uses: usesFor(s), among, thisYear });
+  const view = (s: ReadSource) => ({ record: s.record, uses: usesFor(s.record.type), among, thisYear });
   if (options.mend) {
     io.out(
       writeSources(

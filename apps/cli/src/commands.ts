@@ -11,6 +11,7 @@ import {
 import { match, proof } from './check.ts';
 import { readInput, Usage, type Io } from './io.ts';
 import { oneOf, read } from './reading.ts';
+import { citerFor } from './style.ts';
 
 interface Command {
   options: NonNullable<ParseArgsConfig['options']>;
@@ -54,10 +55,7 @@ async function bibliography(
 ): Promise<number> {
   const format = oneOf('format', options.format, ['text', 'html'] as const, 'text');
   if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
-  const { Citer } = await import('@pandecta/core/citing');
-  const { localeXml, styleRules, STYLES_FOLDER } = await import('@pandecta/debian/styles');
-  const { xml, language } = styleRules(STYLES_FOLDER, options.style);
-  const citer = new Citer(xml, (l) => localeXml(STYLES_FOLDER, l), options.locale ?? language);
+  const citer = await citerFor(options.style, options.locale);
   const result = await read(positionals, options, io);
   if (!result) return 1;
   const sources = [...result.sources];

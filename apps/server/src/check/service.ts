@@ -20,14 +20,14 @@ import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
-import { edited } from '../intake/edited.ts';
+import { edited } from '../sources/edited.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
 import { findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
 const duplicatesKept = new Kept<Duplicates>();
-const findingsKept = new Kept<ProofOf[]>();
+const findingsKept = new Kept<{ looked: number; all: ProofOf[] }>();
 
 interface ProofOf {
   source: string;
@@ -69,7 +69,8 @@ async function mergeChange(
   take: Record<string, string> = {},
 ): Promise<Change> {
   const ids = [into, ...others.filter((o) => o !== into)];
-  const records = await findRecords(db, workspaceId, ids);
+  const found = await findRecords(db, workspaceId, ids);
+  const records = ids.flatMap((id) => found.get(id) ?? []);
   if (records.length < ids.length) throw new Refusal('no_such_source');
   const plan = planMerge(records);
   const from = { ...plan.from };
@@ -109,11 +110,11 @@ export async function mergeMany(services: Services, actor: Actor, groups: MergeG
   for (const { members } of groups) {
     const records = await findRecords(services.db, actor.workspaceId, members);
     // Someone merged one of them meanwhile: this group is looked at again.
-    if (records.length < members.length) {
+    if (records.size < members.length) {
       skipped += 1;
       continue;
     }
-    const fullest = members[indexOfMost(records.map((r) => Object.keys(r).length))]!;
+    const fullest = members[indexOfMost(members.map((m) => Object.keys(records.get(m)!).length))]!;
     const change = await mergeChange(services.db, actor.workspaceId, fullest, members);
     const { changeId } = await commit(services, actor, change);
     if (changeId) changeIds.push(changeId);
@@ -145,20 +146,25 @@ export async function findings(
 ): Promise<Findings> {
   const { db, workers, config } = services;
   if (!(await new Styles(config.stylesFolder).get(style))) throw new Refusal('no_such_style', style);
-  const live = await findLive(db, workspaceId);
-  const all = await findingsKept.of(workspaceId, `${await revisionOf(db, workspaceId)} ${style}`, async () => {
-    const thisYear = new Date().getFullYear();
-    const records = live.map((l) => l.record);
-    const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear });
-    return found.map(({ at, rule, field, what, sure, mend }) => ({
-      source: live[at]!.id,
-      rule,
-      field,
-      what,
-      sure,
-      mend: mend ?? null,
-    }));
-  });
+  const { all, looked } = await findingsKept.of(
+    workspaceId,
+    `${await revisionOf(db, workspaceId)} ${style}`,
+    async () => {
+      const live = await findLive(db, workspaceId);
+      const thisYear = new Date().getFullYear();
+      const records = live.map((l) => l.record);
+      const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear });
+      const all = found.map(({ at, rule, field, what, sure, mend }) => ({
+        source: live[at]!.id,
+        rule,
+        field,
+        what,
+        sure,
+        mend: mend ?? null,
+      }));
+      return { looked: live.length, all };
+    },
+  );
   const rules = RULES.map(({ id, title, why, severity }) => ({
     id,
     title,
@@ -166,11 +172,12 @@ export async function findings(
     severity,
     count: all.filter((f) => f.rule === id).length,
   })).filter((r) => r.count);
-  const records = new Map(live.map((l) => [l.id, l.record]));
-  const shown = all.filter((f) => f.rule === asked && records.has(f.source)).slice(0, MOST_SHOWN);
+  const first = all.filter((f) => f.rule === asked).slice(0, MOST_SHOWN);
+  const records = await findRecords(db, workspaceId, [...new Set(first.map((f) => f.source))]);
+  const shown = first.filter((f) => records.has(f.source));
   return {
     rules,
-    looked: live.length,
+    looked,
     findings: shown.map(({ rule: _, ...f }) => {
       const record = records.get(f.source)!;
       const before = f.mend && Object.fromEntries(Object.keys(f.mend).map((k) => [k, valueOf(record, k)]));

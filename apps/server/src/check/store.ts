@@ -33,14 +33,14 @@ export async function revisionOf(db: Db, workspaceId: string): Promise<number> {
 export const findRelations = (db: Db, workspaceId: string): Promise<{ from: string; to: string; as: Relation }[]> =>
   within(db, workspaceId).all(relations, { from: relations.fromId, to: relations.toId, as: relations.as });
 
-export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<SourceRecord[]> {
+/** The records of those that are live, by id. */
+export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
   const found = await within(db, workspaceId).all(
     sources,
     { id: sources.id, record: sources.record },
     and(inArray(sources.id, ids), eq(sources.presence, 'live')),
   );
-  const byId = new Map(found.map((f) => [f.id, f.record]));
-  return ids.flatMap((id) => byId.get(id) ?? []);
+  return new Map(found.map((f) => [f.id, f.record]));
 }
 
 /** The changes that give one source the tags, places and files of others; what it has already is passed over. */

@@ -14,7 +14,7 @@ import type { JobKind } from '../jobs/kind.ts';
 import { jobs } from '../jobs/tables.ts';
 import { lookUp, type LookedUpAnywhere } from '../outside/look-up.ts';
 import type { Services } from '../services.ts';
-import { edited } from './edited.ts';
+import { edited } from '../sources/edited.ts';
 import { noteLookUp } from './origins.ts';
 import { waitingOne } from './service.ts';
 import { findWaiting } from './store.ts';

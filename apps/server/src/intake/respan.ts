@@ -8,7 +8,7 @@ import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
-import { edited } from './edited.ts';
+import { edited } from '../sources/edited.ts';
 import { noteSpans } from './origins.ts';
 import { isUnread, waitingOne } from './service.ts';
 import { findOrigin, findOthersAsTheyCame, findWaiting, type Waiting } from './store.ts';

@@ -23,7 +23,7 @@ import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
 import { Unreachable } from '../outside/fetch.ts';
 import { findMatches } from './here.ts';
-import { edited } from './edited.ts';
+import { edited } from '../sources/edited.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
 import { ledgerRows } from '../searching/rows.ts';

@@ -16,6 +16,7 @@ const DETAIL = {
   record: json<SourceRecord>(),
   provenance: json<SourceDetail['provenance']>(),
   presence: text<Presence>(),
+  mergedInto: orNull(text()),
   reading: orNull(text<ReadingState>()),
   starred: truth,
   leftOut: number,
@@ -27,29 +28,16 @@ const DETAIL = {
   collections: orNull(list(text())),
 };
 
-/** The source an id leads to: what was merged into another leads there, however often that was. */
-export async function leadsTo(db: Db, workspaceId: string, id: string): Promise<string> {
-  const w = sql`${workspaceId}::uuid`;
-  const found = await one(
-    db,
-    { id: text() },
-    sql`with recursive way as (select s.id, s.merged_into, 1 as step from sources s where s.workspace_id = ${w} and s.id = ${id}
-        union all select s.id, s.merged_into, way.step + 1 from way join sources s on s.workspace_id = ${w} and s.id = way.merged_into where way.step < 50)
-      select id from way order by step desc limit 1`,
-  );
-  return found?.id ?? id;
-}
-
-export async function findSource(db: Db, actor: Actor, asked: string): Promise<SourceDetail> {
+/** What was merged into another leads there, however often that was. */
+export async function findSource(db: Db, actor: Actor, id: string): Promise<SourceDetail> {
   const { workspaceId, userId } = actor;
   const w = sql`${workspaceId}::uuid`;
-  const id = await leadsTo(db, workspaceId, asked);
   const [found, paths] = await Promise.all([
     one(
       db,
       DETAIL,
       sql`
-      select s.id, s.record, s.provenance, s.presence,
+      select s.id, s.record, s.provenance, s.presence, s.merged_into as "mergedInto",
         ${ownColumns(w, userId)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
@@ -65,7 +53,8 @@ export async function findSource(db: Db, actor: Actor, asked: string): Promise<S
     pathsOf(db, workspaceId),
   ]);
   if (!found) throw new Refusal('no_such_source');
-  const { collections, ...rest } = found;
+  const { collections, mergedInto, ...rest } = found;
+  if (mergedInto) return findSource(db, actor, mergedInto);
   const places = (collections ?? []).flatMap((c) => (paths.get(c) ?? []).map((path) => ({ id: c, path })));
   return { ...rest, places: places.sort((a, b) => a.path.localeCompare(b.path)) };
 }

@@ -1,8 +1,8 @@
 /** All records of a workspace, compared with each other and looked over. */
 import type { GroupClass } from '@pandecta/contract';
 import { CERTAIN, decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
-import { amongOf, proof, usesOf, type Finding } from '@pandecta/core/proofing';
-import type { Kind, SourceRecord } from '@pandecta/core/source';
+import { amongOf, proof, usesByKind, type Finding } from '@pandecta/core/proofing';
+import type { SourceRecord } from '@pandecta/core/source';
 import { citerOf } from './citers.ts';
 
 export interface FoundGroup {
@@ -68,14 +68,8 @@ export function proofAll({
   folder: string;
   thisYear: number;
 }): (Finding & { at: number })[] {
-  const citer = citerOf(folder, style);
   const among = amongOf(records);
-  const uses = new Map<Kind, Set<string>>();
-  const usesFor = (kind: Kind): Set<string> => {
-    const known = uses.get(kind) ?? usesOf(citer, kind);
-    uses.set(kind, known);
-    return known;
-  };
+  const usesFor = usesByKind(citerOf(folder, style));
   return records.flatMap((record, at) =>
     proof({ record, among, uses: usesFor(record.type), thisYear }).map((f) => ({ at, ...f })),
   );

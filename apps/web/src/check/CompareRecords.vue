@@ -18,7 +18,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitTable from '../kit/KitTable.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { inOrder, valueInWords } from './values.ts';
+import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
 const MOST_BESIDE = 10;

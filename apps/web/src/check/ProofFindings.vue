@@ -10,7 +10,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { valueInWords } from './values.ts';
+import { valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
 const check = useCheck();

@@ -4,7 +4,7 @@ import { computed, watch } from 'vue';
 import { SEVERITIES } from '@pandecta/core/proofing';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useCiting } from '../citing/store.ts';
-import KitButton from '../kit/KitButton.vue';
+import QueueEntry from './QueueEntry.vue';
 import { useCheck } from './store.ts';
 
 const check = useCheck();
@@ -36,17 +36,7 @@ watch(
       <h2 class="heading mb-0.5 mt-4">{{ HEADS[s] }}</h2>
       <ul>
         <li v-for="r in rules.filter((x) => x.severity === s)" :key="r.id">
-          <KitButton
-            look="bare"
-            class="flex w-full items-baseline justify-between gap-2 rounded-md border px-2 py-1 text-left"
-            :class="check.rule === r.id ? 'border-line bg-card font-semibold' : 'border-transparent hover:bg-card'"
-            :aria-current="check.rule === r.id ? 'true' : undefined"
-            @click="check.rule = r.id"
-            ><span>{{ r.title }}</span
-            ><span class="font-mono text-label font-normal text-muted">{{
-              r.count.toLocaleString('en')
-            }}</span></KitButton
-          >
+          <QueueEntry :name="r.title" :count="r.count" :current="check.rule === r.id" @choose="check.rule = r.id" />
         </li>
       </ul>
     </template>

@@ -2,17 +2,10 @@
 /** What comes in beside what is here: the fields either has, and where they differ. */
 import { computed } from 'vue';
 import type { Match } from '@pandecta/contract';
-import {
-  dateShort,
-  nameInverted,
-  variableLabel,
-  withoutMarkup,
-  type DateValue,
-  type Name,
-  type SourceRecord,
-} from '@pandecta/core/source';
+import { variableLabel, type SourceRecord } from '@pandecta/core/source';
 import { fold } from '@pandecta/core/words';
 import TimeText from '../kit/TimeText.vue';
+import { valueInWords } from '../sources/index.ts';
 
 const props = defineProps<{ incoming: SourceRecord; match: Match }>();
 const FIELDS = [
@@ -34,11 +27,8 @@ const FIELDS = [
 const LONG = 160;
 
 const asText = (field: string, value: unknown): string => {
-  if (value === undefined) return '';
-  if (field === 'issued') return dateShort(value as DateValue);
-  if (Array.isArray(value)) return (value as Name[]).map(nameInverted).join('; ');
-  const t = withoutMarkup(String(value));
-  return t.length > LONG ? `${t.slice(0, LONG)}…` : t;
+  const t = valueInWords(field, value);
+  return t.length > LONG && typeof value === 'string' ? `${t.slice(0, LONG)}…` : t;
 };
 const lines = computed(() =>
   FIELDS.flatMap((field) => {

@@ -2,4 +2,5 @@
 export { useAsk } from './ask.ts';
 export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';
+export { inOrder, valueInWords } from './values.ts';
 export { default as TagInput } from './TagInput.vue';

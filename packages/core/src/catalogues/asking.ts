@@ -1,5 +1,5 @@
 /** How catalogues are asked for the work a record is of: by what is surest of what is known, and which answers are that work. */
-import { compare, identifierKeys } from '../matching/index.ts';
+import { compare, identifierKeys, titleKey } from '../matching/index.ts';
 import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
 import type { OutsideQuestion } from './question.ts';
@@ -38,7 +38,6 @@ const firstPage = (r: SourceRecord): string | undefined =>
   (r['page-first'] ?? r.page)?.match(/[A-Za-z]?\d+/)?.[0].toLowerCase();
 const same = (a: string | undefined, b: string | undefined): boolean =>
   a !== undefined && b !== undefined && fold(a) === fold(b);
-const letters = (text: string | undefined): string => fold(text ?? '').replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** Where it stands: a journal's ISSN, or a report of cases, with volume (or the year that stands for it) and first page. */
 function byPlace(record: SourceRecord): Asking | undefined {
@@ -77,7 +76,7 @@ const partiesOf = (title: string): string =>
 /** "Est R" is "Estuary Reports": each word begins the one at its place. */
 function abbreviates(short: string, long: string | undefined): boolean {
   if (!long) return false;
-  if (letters(short) === letters(long)) return true;
+  if (titleKey(short) === titleKey(long)) return true;
   const words = (t: string): string[] =>
     (fold(t).match(/[\p{L}\p{N}]+/gu) ?? []).filter((w) => !/^(?:of|the|and|in)$/.test(w));
   const [a, b] = [words(short), words(long)];

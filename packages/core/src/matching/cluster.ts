@@ -1,7 +1,7 @@
 /** Records into works: all pairs that meet are decided, and clusters are made of those pairs that hold from every side. */
 import type { SourceRecord } from '../source/index.ts';
 import { blockKeys, hash } from './blocks.ts';
-import { decide, reasonsOf, type Decision } from './decide.ts';
+import { decide, type Decision } from './decide.ts';
 import { see, type Seen } from './seen.ts';
 import { byLength, type Rarity } from './titles.ts';
 
@@ -9,11 +9,6 @@ export interface Pair {
   a: number;
   b: number;
   probability: number;
-}
-
-export interface Cluster {
-  /** Places of the records, in their order. */
-  members: number[];
 }
 
 export interface Matched {
@@ -175,4 +170,3 @@ export function standingIn(seen: readonly Seen[], members: readonly number[], on
   }
   return best;
 }
-export { reasonsOf };

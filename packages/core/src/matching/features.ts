@@ -181,7 +181,7 @@ export function features(a: Seen, b: Seen, rarity: Rarity = byLength): Compared 
   const isbn = tell('ISBN', a.form === 'chapter' || b.form === 'chapter' || a.form === 'conference' || b.form === 'conference' ? undefined : shared(a.isbns, b.isbns)); // prettier-ignore
   set('isbn same', isbn === 'same');
   set('isbn other', isbn === 'other');
-  const id = tell('PMID', sameIds(a.others_ids, b.others_ids));
+  const id = tell('PMID', sameIds(a.ids, b.ids));
   set('id same', id === 'same');
   set('id other', id === 'other');
 

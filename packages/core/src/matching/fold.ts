@@ -1,28 +1,34 @@
 /** The same work from several catalogues is one line: which records are folded together, by the evidence of each pair. */
 import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
-import { compare } from './evidence.ts';
+import { compareSeen } from './evidence.ts';
 import { identifierKeys, mainOf, titleKey } from './keys.ts';
+import { see, type Seen } from './seen.ts';
 
 /** Records that come, one after another, each told the work it is of. */
 export class Folding {
-  private readonly works: SourceRecord[][] = [];
+  private readonly works: Seen[][] = [];
   private readonly byKey = new Map<string, number[]>();
 
   /** @returns the number of the work; a new one where it is none of those before */
   add(record: SourceRecord): number {
     const keys = keysOf(record);
+    const seen = see(record);
     const candidates = new Set(keys.flatMap((k) => this.byKey.get(k) ?? []));
     const found = [...candidates].find((w) =>
-      this.works[w]!.every((other) => ['certain', 'very likely'].includes(compare(record, other).verdict)),
+      this.works[w]!.every((other) => ['certain', 'very likely'].includes(compareSeen(seen, other).verdict)),
     );
     const work = found ?? this.works.length;
-    this.put(record, work, keys);
+    this.note(seen, work, keys);
     return work;
   }
 
   /** A record whose work is known already. */
-  put(record: SourceRecord, work: number, keys = keysOf(record)): void {
-    (this.works[work] ??= []).push(record);
+  put(record: SourceRecord, work: number): void {
+    this.note(see(record), work, keysOf(record));
+  }
+
+  private note(seen: Seen, work: number, keys: string[]): void {
+    (this.works[work] ??= []).push(seen);
     for (const key of keys) {
       const list = this.byKey.get(key);
       if (!list) this.byKey.set(key, [work]);

@@ -36,7 +36,6 @@ const FORMS: Partial<Record<Kind, Form>> = {
 };
 
 export interface Seen {
-  kind: Kind;
   form: Form;
   /** The title in letters and digits alone, and by its words. */
   letters: string;
@@ -58,7 +57,7 @@ export interface Seen {
   isbns: string[];
   issns: string[];
   /** PMID, PMCID, arXiv, each with its kind before it. */
-  others_ids: string[];
+  ids: string[];
   number: string | undefined;
   edition: string | undefined;
   publisher: string[];
@@ -100,9 +99,8 @@ export function romanOf(text: string): number {
 
 /** First and last page: "123-9" is 123 to 129. */
 function pagesOf(record: SourceRecord): [string | undefined, string | undefined] {
-  const text = record['page-first'] ?? record.page ?? record.number ?? '';
   const m = /([a-z]{0,3})0*(\d+)(?:\s*[-–—−]+\s*([a-z]{0,3})0*(\d+))?/i.exec(record.page ?? record['page-first'] ?? '');
-  if (!m) return [letters(record.page ?? text) || undefined, undefined];
+  if (!m) return [letters(record.page ?? record['page-first'] ?? record.number), undefined];
   const first = m[2]!;
   const end = m[4];
   const last = end && end.length < first.length ? first.slice(0, first.length - end.length) + end : end;
@@ -139,7 +137,6 @@ export function see(record: SourceRecord): Seen {
   const pmid = record.PMID && normalisePmid(record.PMID);
   const arxiv = findArxivIds([record.number, record.URL, record.DOI].filter(Boolean).join(' '))[0];
   return {
-    kind: record.type,
     form: FORMS[record.type] ?? 'any',
     letters: words.join(''),
     words,
@@ -156,7 +153,7 @@ export function see(record: SourceRecord): Seen {
     dois: doi ? [ownDoi(doi)] : [],
     isbns,
     issns,
-    others_ids: [...(pmid ? [`pmid:${pmid}`] : []), ...(record.PMCID ? [`pmcid:${letters(record.PMCID)}`] : []), ...(arxiv ? [`arxiv:${arxiv}`] : [])], // prettier-ignore
+    ids: [...(pmid ? [`pmid:${pmid}`] : []), ...(record.PMCID ? [`pmcid:${letters(record.PMCID)}`] : []), ...(arxiv ? [`arxiv:${arxiv}`] : [])], // prettier-ignore
     number: number(record.number),
     edition: editionOf(record.edition),
     publisher: telling(record.publisher),

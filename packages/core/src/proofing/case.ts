@@ -75,7 +75,6 @@ export function sentenceCase(title: string, { isProper = () => false, keep = [] 
     const before = title.slice(0, at).replace(/<[^>]+>/g, '');
     // The first word, and the first of what is quoted or asked before.
     const begins = first || /[.?!]\s+["'“‘«(]*$/.test(before) || /[—]\s*$/.test(before);
-    const colon = /:\s+["'“‘«(]*$/.test(before);
     first = false;
     const lower = word.toLowerCase();
     const previous = last;
@@ -89,6 +88,6 @@ export function sentenceCase(title: string, { isProper = () => false, keep = [] 
     if (known.has(stem) || isProper(stem, previous)) return great(lower);
     if (!shouting && AMBIGUOUS.has(stem) && /^\p{Lu}/u.test(word)) return great(lower);
     // What stands small in it already is meant so.
-    return begins || (colon && /^\p{Lu}/u.test(word) && false) ? great(lower) : lower;
+    return begins ? great(lower) : lower;
   });
 }

@@ -3,4 +3,4 @@ export { isShouting, isTitleCase, sentenceCase, type CaseOptions } from './case.
 export { mended, proof, SURE, type Finding } from './proof.ts';
 export { ruleOf, RULES } from './registry.ts';
 export { SEVERITIES, type Found, type Mend, type Rule, type Severity, type View } from './rule.ts';
-export { usesOf } from './uses.ts';
+export { usesByKind, usesOf } from './uses.ts';

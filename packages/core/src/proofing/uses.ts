@@ -79,6 +79,16 @@ export function usesOf(citer: Citer, kind: Kind): Set<string> {
   return used;
 }
 
+/** The same for records one after another: each kind is probed once. */
+export function usesByKind(citer: Citer): (kind: Kind) => ReadonlySet<string> {
+  const known = new Map<Kind, ReadonlySet<string>>();
+  return (kind) => {
+    const uses = known.get(kind) ?? usesOf(citer, kind);
+    known.set(kind, uses);
+    return uses;
+  };
+}
+
 /** Whether the style writes the words of titles great itself, whatever the record has. */
 function setsTitleCase(citer: Citer, kind: Kind): boolean {
   const record: SourceRecord = { type: kind, title: 'zebra quartz under winter rivers', author: [{ family: 'Ada' }], issued: { 'date-parts': [[1999]] } }; // prettier-ignore

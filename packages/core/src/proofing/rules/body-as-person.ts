@@ -1,6 +1,6 @@
 import { isBody, type Name } from '../../source/index.ts';
 import type { Rule } from '../rule.ts';
-import { inNames } from './names.ts';
+import { inNames } from '../names.ts';
 
 export const bodyAsPerson: Rule = {
   id: 'body-as-person',

@@ -1,6 +1,6 @@
 import type { Name } from '../../source/index.ts';
 import type { Rule } from '../rule.ts';
-import { inNames } from './names.ts';
+import { inNames } from '../names.ts';
 
 const INITIALS = /^(?:\p{Lu}\.?[\s-]?){1,4}$/u;
 

@@ -1,6 +1,6 @@
 import { isBody, isOthers, parseName, type Name } from '../../source/index.ts';
 import type { Rule } from '../rule.ts';
-import { inNames } from './names.ts';
+import { inNames } from '../names.ts';
 
 /** "Family, Given": words that begin great, a comma between, initials or given names behind it. */
 const INVERTED = /^(?:\p{Ll}+ ){0,3}\p{Lu}[\p{L}'’-]+(?: \p{Lu}[\p{L}'’-]+)?, (?:\p{Lu}[\p{L}'’.-]*\s?){1,4}$/u;

@@ -1,6 +1,6 @@
 import { isBody, isOthers, parseName, OTHERS, type Name } from '../../source/index.ts';
 import type { Rule } from '../rule.ts';
-import { inNames } from './names.ts';
+import { inNames } from '../names.ts';
 
 /** Between people: "and", "&", a semicolon; not the "and" of a body or a firm. */
 const BETWEEN = /\s*;\s*|\s+(?:and|&|und|et)\s+/;

@@ -1,6 +1,10 @@
 import { isShouting, sentenceCase } from '../case.ts';
 import { inTexts, short, type Rule } from '../rule.ts';
 
+/** Courts and genres may be abbreviations. */
+const AS_THEY_ARE = new Set(['authority', 'genre']);
+const TITLES = new Set(['title', 'title-short']);
+
 export const titleCapitals: Rule = {
   id: 'title-capitals',
   severity: 'looks wrong',
@@ -9,12 +13,10 @@ export const titleCapitals: Rule = {
   find: ({ record, among }) =>
     inTexts(
       record,
-      (text, field) =>
-        field !== 'authority' && field !== 'genre' && isShouting(text) && /\s/.test(text.trim())
-          ? field === 'title' || field === 'title-short'
-            ? sentenceCase(text, among && { isProper: among.isProper })
-            : eachGreat(text)
-          : text,
+      (text, field) => {
+        if (AS_THEY_ARE.has(field) || !isShouting(text) || !/\s/.test(text.trim())) return text;
+        return TITLES.has(field) ? sentenceCase(text, among && { isProper: among.isProper }) : eachGreat(text);
+      },
       (before) => `“${short(before)}” is in capitals`,
       0.91,
     ),

@@ -1,6 +1,6 @@
 /** What rules on names share: each name of a record looked at, and the list as it would be. */
-import { NAME_VARIABLES, type Name, type SourceRecord } from '../../source/index.ts';
-import type { Found } from '../rule.ts';
+import { NAME_VARIABLES, type Name, type SourceRecord } from '../source/index.ts';
+import type { Found } from './rule.ts';
 
 /** @param mend the name as it would be, several where it holds several, nothing where it is right */
 export function inNames(
