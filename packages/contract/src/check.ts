@@ -10,13 +10,15 @@ import {
   IsString,
   IsUUID,
   Length,
+  Matches,
 } from 'class-validator';
-import { RELATIONS, type Relation } from '@pandecta/core/changes';
-import { SEVERITIES, type Mend, type Severity } from '@pandecta/core/proofing';
+import { RELATIONS, SETTLED, type Relation, type Settled } from '@pandecta/core/changes';
+import { CASES, SEVERITIES, type Mend, type Severity, type TitleCasing } from '@pandecta/core/proofing';
 import { Changed } from './changes.ts';
 import { Reason } from './intake.ts';
 import { RECORDS, route } from './route.ts';
 import { Ids, ListOf, OrNull, Texts } from './shape.ts';
+import { Chosen } from './sources.ts';
 
 export const GROUP_CLASSES = ['certain', 'likely', 'look closely'] as const;
 export type GroupClass = (typeof GROUP_CLASSES)[number];
@@ -71,7 +73,15 @@ export class Relate {
 
 export class FindingsAsked {
   @IsString() @Length(1, 200) style!: string;
+  /** Those of this rule alone, to the first few hundred; of all where none is named. */
   @IsOptional() @IsString() @Length(1, 100) rule?: string;
+  /** In the sources of a collection and those under it. */
+  @IsOptional() @IsUUID() collection?: string;
+  /** What was set aside, in place of what stands open. */
+  @IsOptional() @IsIn(['aside']) only?: 'aside';
+}
+export class OneAsked {
+  @IsString() @Length(1, 200) style!: string;
 }
 
 export class RuleCount {
@@ -79,11 +89,17 @@ export class RuleCount {
   @IsString() title!: string;
   @IsString() why!: string;
   @IsIn(SEVERITIES) severity!: Severity;
+  /** What stands open of it. */
   @IsInt() count!: number;
+  /** What was set aside of it. */
+  @IsInt() aside!: number;
+  /** All it finds is set aside. */
+  @IsBoolean() whole!: boolean;
 }
 
 export class FindingOf {
   @IsUUID() source!: string;
+  @IsString() rule!: string;
   @IsString() title!: string;
   @IsString() who!: string;
   @IsString() field!: string;
@@ -96,9 +112,42 @@ export class FindingOf {
 
 export class Findings {
   @ListOf(() => RuleCount) rules!: RuleCount[];
-  /** Of the rule that was asked for. */
   @ListOf(() => FindingOf) findings!: FindingOf[];
   @IsInt() looked!: number;
+  /** Words that keep their form in whatever case. */
+  @Texts() words!: string[];
+}
+export class FindingsOfOne {
+  @ListOf(() => RuleCount) rules!: RuleCount[];
+  @ListOf(() => FindingOf) findings!: FindingOf[];
+}
+
+/** What is said once and for good. */
+export class Settle {
+  @IsIn(SETTLED) what!: Settled;
+  /** A rule by its id, or a word as it is to be written. */
+  @IsString() @Length(1, 100) @Matches(/\S/) name!: string;
+  /** The sources it holds for; everywhere where none is named. */
+  @IsOptional() @Ids() @ArrayMaxSize(500) sources?: string[];
+  @IsBoolean() present!: boolean;
+}
+
+/** Titles in another case. */
+export class Case extends Chosen {
+  @IsIn(CASES) to!: TitleCasing;
+}
+export class CaseOf {
+  @IsUUID() source!: string;
+  @IsString() who!: string;
+  @IsString() before!: string;
+  @IsString() after!: string;
+}
+export class CasesOf {
+  /** Those that would change. */
+  @ListOf(() => CaseOf) titles!: CaseOf[];
+  /** How many are so already. */
+  @IsInt() same!: number;
+  @Texts() words!: string[];
 }
 
 export class MendOne {
@@ -171,6 +220,30 @@ export const checkRoutes = {
     summary: 'What proofing finds in the records as a style prints them, by rule.',
     query: FindingsAsked,
     reply: Findings,
+  }),
+  findingsIn: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/findings',
+    may: 'read',
+    summary: 'What proofing finds in one source, as a style prints it, looked at by itself.',
+    query: OneAsked,
+    reply: FindingsOfOne,
+  }),
+  settle: route({
+    method: 'POST',
+    path: '/w/:workspace/settled',
+    may: 'edit',
+    summary: 'Set a rule aside, or what it finds in some sources; or say that a word keeps its form; or take it back.',
+    body: Settle,
+    reply: Changed,
+  }),
+  cases: route({
+    method: 'POST',
+    path: '/w/:workspace/cases',
+    may: 'edit',
+    summary: 'The titles of chosen sources in another case, before anything is changed.',
+    body: Case,
+    reply: CasesOf,
   }),
   mend: route({
     method: 'POST',

@@ -6,7 +6,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
 import { Started, WAYS, type Way } from './gathering.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 import { AskPage, Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
 
 const ALL_LACKS = Object.keys(LACKS) as Lack[];
@@ -35,6 +35,8 @@ export class HereAlready {
 export class IntakeRow extends SourceRow {
   @IsUUID() batch!: string;
   @IsIn(ALL_LACKS, { each: true }) @IsArray() lacks!: Lack[];
+  /** What proofing finds in it beside what it lacks: the titles of the rules. */
+  @Texts() finds!: string[];
   @OptionalPart(() => HereAlready) here?: HereAlready;
   /** Set where it had to be looked up: what came of it. */
   @OrNull() @IsString() lookedUp!: string | null;

@@ -52,6 +52,9 @@ export async function commitWithin(
     from ${table('u', { kind: ['text', touched.map((t) => t.kind)], id: ['uuid', touched.map((t) => t.id)] })}`);
   await derive(tx, workspaceId, altered, progress);
   const to = ownerOf(done);
-  await notify(tx, { workspace: workspaceId, touched: touchedBy(touched, changeId), ...(to && { to }) });
+  const news = touchedBy(touched, changeId);
+  // What is of no source in particular may be of any.
+  if (!touched.length) news.kinds.source = 'all';
+  await notify(tx, { workspace: workspaceId, touched: news, ...(to && { to }) });
   return { changeId, change: done, says };
 }

@@ -81,6 +81,11 @@ async function stored(): Promise<Library> {
     sql`select from_id || ' ' || "as" || ' ' || to_id as key from relations where workspace_id = ${w}`,
   ))
     library.relations.add(r.key);
+  for (const r of await of(
+    { key: text() },
+    sql`select what || ' ' || coalesce(source_id::text, 'all') || ' ' || name as key from settled where workspace_id = ${w}`,
+  ))
+    library.settled.add(r.key);
   for (const t of await of(
     { id: text(), name: text(), subject: truth },
     sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
@@ -139,6 +144,7 @@ function shown(library: Library): unknown {
     placements: present(library.placements),
     marks: present(library.marks),
     relations: [...library.relations].sort(),
+    settled: [...library.settled].sort(),
     members: [...library.members].sort(([a], [b]) => (a < b ? -1 : 1)),
   };
 }

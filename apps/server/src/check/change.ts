@@ -1,14 +1,15 @@
 /** Carries out merges, and what is said of how two sources stand to each other. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, arrayContains, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { idsOf } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { marks } from '../marks/tables.ts';
 import { sources } from '../sources/tables.ts';
-import { relations } from './tables.ts';
+import { sourceSort } from '../indexing/tables.ts';
+import { relations, settled } from './tables.ts';
 
-export const checkChanges: CarriersOf<'merge' | 'relate'> = {
+export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
   merge: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -54,6 +55,30 @@ export const checkChanges: CarriersOf<'merge' | 'relate'> = {
             .delete(relations, and(eq(relations.fromId, from), eq(relations.toId, to), eq(relations.as, as)))
             .returning({ id: relations.fromId });
       return done.length ? { change, altered: {} } : NOTHING;
+    },
+  },
+  settle: {
+    may: 'edit',
+    async carryOut(tx, workspaceId, change) {
+      const here = within(tx, workspaceId);
+      const { what, name, source, present } = change;
+      if (source && !(await here.has(sources, eq(sources.id, source)))) return NOTHING;
+      const one = and(
+        eq(settled.what, what),
+        eq(settled.name, name),
+        source ? eq(settled.sourceId, source) : isNull(settled.sourceId),
+      );
+      const done = present
+        ? await here
+            .insert(settled, { what, name, sourceId: source })
+            .onConflictDoNothing()
+            .returning({ name: settled.name })
+        : await here.delete(settled, one).returning({ name: settled.name });
+      if (!done.length) return NOTHING;
+      if (what !== 'aside') return { change, altered: {} };
+      if (source) return { change, altered: { facets: [source] } };
+      const found = await here.all(sourceSort, { id: sourceSort.sourceId }, arrayContains(sourceSort.findings, [name]));
+      return { change, altered: { facets: found.map((f) => f.id) } };
     },
   },
 };

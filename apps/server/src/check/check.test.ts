@@ -1,6 +1,8 @@
 /** Duplicates become one, records become right, and each of it can be taken back. */
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import type { Changed, Duplicates, Findings, Loose, Mark, Merged, SourceDetail } from '@pandecta/contract';
+import type { CasesOf, Changed, Duplicates, Findings, Loose, Mark, Merged, SourceDetail } from '@pandecta/contract';
+import { lookOverBehind } from './behind.ts';
 import { makePdf } from '../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -121,6 +123,83 @@ describe('proofing', () => {
     const { volume: _, ...record } = LOUD;
     await add({ ...record, page: '1-9' });
     expect((await asked('missing-part')).findings.map((f) => f.field)).toEqual(['volume']);
+  });
+});
+
+describe('what is found', () => {
+  const asked = (more = ''): Promise<Findings> => me.at<Findings>('GET', `/findings?style=apa${more}`);
+
+  test('is asked for by `finding:` and as a facet as soon as a record is written, until it is mended', async () => {
+    const loud = await add(LOUD);
+    await add({ ...GATE, DOI: '10.5555/quiet' });
+    expect(await me.titles('finding:title-capitals')).toEqual([LOUD.title]);
+    expect(await me.titles('finding:"looks wrong"')).toEqual([LOUD.title]);
+    expect(await me.titles('finding:none')).toEqual([GATE.title]);
+    await me.at('PATCH', `/sources/${loud}`, { fields: { title: GATE.title } });
+    expect(await me.titles('finding:title-capitals')).toEqual([]);
+  });
+
+  test('set aside is counted no more, here or everywhere, and taken up again it is', async () => {
+    const [one, other] = [
+      await add(LOUD),
+      await add({ ...LOUD, title: 'SILT IN SMALL ESTUARIES', DOI: '10.5555/silt' }),
+    ];
+    const count = async (): Promise<unknown> => {
+      const rule = (await asked()).rules.find((r) => r.id === 'title-capitals');
+      return rule && [rule.count, rule.aside, rule.whole];
+    };
+    expect(await count()).toEqual([2, 0, false]);
+    await me.at('POST', '/settled', { what: 'aside', name: 'title-capitals', sources: [one], present: true });
+    expect(await count()).toEqual([1, 1, false]);
+    expect((await asked('&rule=title-capitals')).findings.map((f) => f.source)).toEqual([other]);
+    expect((await asked('&rule=title-capitals&only=aside')).findings.map((f) => f.source)).toEqual([one]);
+    expect(await me.titles('finding:title-capitals')).toEqual(['SILT IN SMALL ESTUARIES']);
+    await me.at('POST', '/settled', { what: 'aside', name: 'title-capitals', present: true });
+    expect(await count()).toEqual([0, 2, true]);
+    expect(await me.titles('finding:title-capitals')).toEqual([]);
+    await me.at('POST', '/undo');
+    expect(await count()).toEqual([1, 1, false]);
+    expect((await me.call('POST', `/w/${me.workspace}/settled`, { what: 'aside', name: 'no such', present: true })).status).toBe(400); // prettier-ignore
+  });
+
+  test('is told of a collection, and of one source with what it would be', async () => {
+    const id = await add(LOUD);
+    await add({ ...LOUD, title: 'SILT IN SMALL ESTUARIES', DOI: '10.5555/silt' });
+    const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
+    await me.at('POST', '/filing', { ids: [id], collection, present: true });
+    const there = await asked(`&collection=${collection}`);
+    expect([there.looked, [...new Set(there.findings.map((f) => f.source))]]).toEqual([1, [id]]);
+    const { findings } = await me.at<Findings>('GET', `/sources/${id}/findings?style=apa`);
+    expect(findings.find((f) => f.rule === 'title-capitals')).toMatchObject({
+      before: { title: LOUD.title },
+      mend: { title: GATE.title },
+    });
+  });
+
+  test('a word the workspace keeps stands as it is written in any case, in findings and in titles set in another', async () => {
+    const id = await add({ ...LOUD, title: 'THE ZECHSTEIN BASIN AND ITS SALT' });
+    const mend = async (): Promise<unknown> => (await asked('&rule=title-capitals')).findings[0]!.mend;
+    expect(await mend()).toEqual({ title: 'The zechstein basin and its salt' });
+    await me.at('POST', '/settled', { what: 'word', name: 'Zechstein', present: true });
+    expect(await mend()).toEqual({ title: 'The Zechstein basin and its salt' });
+    const cases = (to: string): Promise<CasesOf> => me.at<CasesOf>('POST', '/cases', { ids: [id], to });
+    expect((await cases('title')).titles.map((t) => t.after)).toEqual(['The Zechstein Basin and Its Salt']);
+    const { titles, words } = await cases('sentence');
+    expect([titles[0]!.after, words]).toEqual(['The Zechstein basin and its salt', ['Zechstein']]);
+    const mends = titles.map((t) => ({ source: t.source, before: { title: t.before }, after: { title: t.after } }));
+    const done = await me.at<Changed>('POST', '/mends', { rule: 'case: sentence', mends });
+    expect(done.says).toBe('Sentence case: mended 1 record');
+    expect((await cases('sentence')).same).toBe(1);
+  });
+
+  test('what was stored before records were looked over is looked over by and by', async () => {
+    await add(LOUD);
+    await server.app.services.db.execute(
+      sql`update source_sort set findings = null where workspace_id = ${me.workspace}`,
+    );
+    expect(await lookOverBehind(server.app.services.db)).toBeGreaterThan(0);
+    expect(await me.titles('finding:title-capitals')).toEqual([LOUD.title]);
+    expect(await lookOverBehind(server.app.services.db)).toBe(0);
   });
 });
 

@@ -1,14 +1,13 @@
-/** What checking reads of a workspace: all its records, what was said of pairs, what hangs on a source, what lies loose. */
-import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
-import type { LooseQueue } from '@pandecta/contract';
+/** What checking reads of a workspace: all its records, what was said of pairs, what hangs on a source. */
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Change, Relation } from '@pandecta/core/changes';
-import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
+import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, one, rows, text, truth } from '../database/read.ts';
+import { number, one, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { sources } from '../sources/tables.ts';
-import { relations } from './tables.ts';
+import { relations, settled } from './tables.ts';
 
 /** More are not compared at one go. */
 export const MOST_RECORDS = 60_000;
@@ -41,6 +40,50 @@ export async function findRecords(db: Db, workspaceId: string, ids: string[]): P
     and(inArray(sources.id, ids), eq(sources.presence, 'live')),
   );
   return new Map(found.map((f) => [f.id, f.record]));
+}
+
+/** One record, of a source that is live or waits. */
+export const findRecord = async (db: Db, workspaceId: string, id: string): Promise<SourceRecord | undefined> =>
+  (
+    await within(db, workspaceId).first(
+      sources,
+      { record: sources.record },
+      and(eq(sources.id, id), inArray(sources.presence, ['live', 'intake'])),
+    )
+  )?.record;
+
+/** The sources that stand in a collection, or under it. */
+export async function findIn(db: Db, workspaceId: string, collection: string): Promise<Set<string>> {
+  const found = await rows(
+    db,
+    { id: text() },
+    sql`select distinct cs.source_id as id from collection_sources cs
+      join collection_ancestors a on a.workspace_id = cs.workspace_id and a.collection_id = cs.collection_id
+      where cs.workspace_id = ${workspaceId} and a.ancestor_id = ${collection}`,
+  );
+  return new Set(found.map((f) => f.id));
+}
+
+/** What proofing was told in a workspace. */
+export interface SettledHere {
+  /** Rules set aside everywhere. */
+  rules: Set<string>;
+  /** Words that keep their form, in the order of the alphabet. */
+  words: string[];
+  isAside(finding: { rule: string; source: string }): boolean;
+}
+
+export async function findSettled(db: Db, workspaceId: string): Promise<SettledHere> {
+  const { what, name, sourceId } = settled;
+  const all = await within(db, workspaceId).all(settled, { what, name, source: sourceId }, undefined, { by: [name] });
+  const aside = all.filter((s) => s.what === 'aside');
+  const rules = new Set(aside.filter((s) => !s.source).map((s) => s.name));
+  const one = new Set(aside.map((s) => `${s.source} ${s.name}`));
+  return {
+    rules,
+    words: all.filter((s) => s.what === 'word').map((s) => s.name),
+    isAside: ({ rule, source }) => rules.has(rule) || one.has(`${source} ${rule}`),
+  };
 }
 
 /** The changes that give one source the tags, places and files of others; what it has already is passed over. */
@@ -80,106 +123,4 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
     ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources: to, present: true })),
     ...files.map((f): Change => ({ do: 'attach', source: into, file: f.id, name: f.name, present: true })),
   ];
-}
-
-/** Sources of a queue that are told at once. */
-const SHOWN = 200;
-
-interface Loosely {
-  id: string;
-  title: string;
-  why: string;
-  /** Of which sources `s` it is. */
-  where?: (w: SQL, userId: string) => SQL;
-  /** What is not a source, by its name. */
-  names?: (w: SQL) => SQL;
-}
-
-const lacks =
-  (table: SQL): ((w: SQL) => SQL) =>
-  (w) =>
-    sql`s.presence = 'live' and not exists (select 1 from ${table} x where x.workspace_id = ${w} and x.source_id = s.id)`;
-
-const LOOSE: Loosely[] = [
-  {
-    id: 'no-collection',
-    title: 'In no collection',
-    why: 'What stands nowhere is found by asking alone.',
-    where: lacks(sql`collection_sources`),
-  },
-  {
-    id: 'no-tag',
-    title: 'Without a tag',
-    why: 'Subject terms count: they came with the record.',
-    where: lacks(sql`source_tags`),
-  },
-  {
-    id: 'no-file',
-    title: 'Without a file',
-    why: 'Its words cannot be found, and it cannot be read here.',
-    where: lacks(sql`source_files`),
-  },
-  {
-    id: 'unread',
-    title: 'To read, for three months',
-    why: 'You said you would read them; nothing happened since.',
-    where: (w, userId) =>
-      sql`s.presence = 'live' and s.added_at < now() - interval '90 days' and exists (select 1 from source_reading r
-        where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId} and r.state = 'to read')`,
-  },
-  {
-    id: 'waiting',
-    title: 'In the intake for a week',
-    why: 'It is in no list and no bibliography until someone takes it in.',
-    where: () => sql`s.presence = 'intake' and s.added_at < now() - interval '7 days'`,
-  },
-  {
-    id: 'thin-collections',
-    title: 'Collections with one source or none',
-    why: 'They may belong together with another.',
-    names: (w) =>
-      sql`select c.name from collections c where c.workspace_id = ${w} and c.present and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
-        and not exists (select 1 from placements p where p.workspace_id = ${w} and p.parent_id = c.id and p.present)
-        and (select count(*) from collection_sources cs join sources s on s.workspace_id = ${w} and s.id = cs.source_id and s.presence = 'live' where cs.workspace_id = ${w} and cs.collection_id = c.id) < 2 order by c.name`,
-  },
-  {
-    id: 'rare-tags',
-    title: 'Tags used once',
-    why: 'Often they are another tag in other words.',
-    names: (w) =>
-      sql`select t.name from tags t where t.workspace_id = ${w} and not t.subject
-        and (select count(*) from source_tags st join sources s on s.workspace_id = ${w} and s.id = st.source_id and s.presence = 'live' where st.workspace_id = ${w} and st.tag_id = t.id) = 1 order by t.name`,
-  },
-  {
-    id: 'failing-watches',
-    title: 'Watches that fail',
-    why: 'They bring nothing until someone looks after them.',
-    names: (w) => sql`select name from watches where workspace_id = ${w} and failures > 0 order by name`,
-  },
-];
-
-export async function findLoose(db: Db, workspaceId: string, userId: string): Promise<LooseQueue[]> {
-  const w = sql`${workspaceId}::uuid`;
-  return Promise.all(
-    LOOSE.map(async ({ id, title, why, where, names }): Promise<LooseQueue> => {
-      if (names) {
-        const found = await one(db, { names: list(text()) }, sql`select array(${names(w)}) as names`);
-        return { id, title, why, count: found!.names.length, sources: [], names: found!.names.slice(0, SHOWN) };
-      }
-      const [counted, found] = await Promise.all([
-        one(db, { count: number }, sql`select count(*)::int as count from sources s where s.workspace_id = ${w} and ${where!(w, userId)}`), // prettier-ignore
-        rows(
-          db,
-          { id: text(), record: json<SourceRecord>() },
-          sql`select s.id, s.record from sources s where s.workspace_id = ${w} and ${where!(w, userId)} order by s.added_at desc, s.id limit ${SHOWN}`,
-        ),
-      ]);
-      const shown = found.map((s) => ({
-        id: s.id,
-        title: withoutMarkup(s.record.title ?? 'Untitled'),
-        who: whoOf(s.record),
-      }));
-      return { id, title, why, count: counted!.count, sources: shown, names: [] };
-    }),
-  );
 }

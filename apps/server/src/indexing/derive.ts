@@ -2,9 +2,11 @@
  * The one piece of code that derives the tables for searching, narrowing and sorting from the records. Sort keys and
  * facets are derived with the write; text vectors by the indexer, within a second after it.
  */
+import { setImmediate as breathe } from 'node:timers/promises';
 import { lt, sql, type SQL } from 'drizzle-orm';
 import { lacksOf } from '@pandecta/core/intake';
 import { matchKeys } from '@pandecta/core/matching';
+import { proof } from '@pandecta/core/proofing';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { FACETS } from './facets.ts';
@@ -136,6 +138,11 @@ export function sortKeys(record: SourceRecord): {
   };
 }
 
+/** The rules of proofing that find something in a record, looked at by itself. */
+export const rulesFinding = (record: SourceRecord): string[] => [
+  ...new Set(proof({ record, thisYear: new Date().getFullYear() }).map((f) => f.rule)),
+];
+
 /** A source new here is given the next number of its workspace; each workspace has a sequence of its own. */
 async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const found = await rows(
@@ -144,22 +151,29 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
     sql`select s.id, s.record, ss.number, s.presence = 'intake' as waits from sources s left join source_sort ss on ss.workspace_id = s.workspace_id and ss.source_id = s.id
       where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) order by s.id`,
   );
-  const keys = found.map((f) => ({
-    id: f.id,
-    number: f.number,
-    ...sortKeys(f.record),
-    lacks: f.waits ? lacksOf(f.record) : [],
-    keys: matchKeys(f.record),
-  }));
+  const keys = [];
+  for (const [i, f] of found.entries()) {
+    // Of many, others get their turn between.
+    if (i % 250 === 249) await breathe();
+    keys.push({
+      id: f.id,
+      number: f.number,
+      ...sortKeys(f.record),
+      lacks: f.waits ? lacksOf(f.record) : [],
+      findings: rulesFinding(f.record),
+      keys: matchKeys(f.record),
+    });
+  }
   await tx.execute(sql`
-    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people, lacks)
-    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people, k.lacks
-    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[], lacks text[])
+    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people, lacks, findings)
+    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people, k.lacks, k.findings
+    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[], lacks text[], findings text[])
     join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
     cross join (select ('source_numbers_' || number)::regclass as numbers from workspaces where id = ${workspaceId}) w
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
-      added = excluded.added, changed = excluded.changed, people = excluded.people, lacks = excluded.lacks`);
+      added = excluded.added, changed = excluded.changed, people = excluded.people, lacks = excluded.lacks,
+      findings = excluded.findings`);
   await tx.execute(
     sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`,
   );
@@ -175,7 +189,7 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
  * Every facet of every named source, set against the dictionary of facets. Each different facet is looked up once by
  * its key, and what the dictionary lacks is added on the way.
  */
-async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+export async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const w = sql`${workspaceId}::uuid`;
   await tx.execute(sql`with ${facetPairs(workspaceId, ids)},
     wanted as materialized (select distinct type, key from pairs),

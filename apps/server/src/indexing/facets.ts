@@ -1,4 +1,5 @@
 /** All kinds of facets, each from the capability it belongs to, in the order they are offered. */
+import { findingFacets } from '../check/facets.ts';
 import { fileFacets } from '../files/facets.ts';
 import { intakeFacets } from '../intake/facets.ts';
 import { ownFacets } from '../own/facets.ts';
@@ -14,6 +15,7 @@ export const FACETS: Facets[] = [
   fileFacets,
   peopleFacets,
   placeFacets,
+  findingFacets,
   intakeFacets,
 ];
 export const FACET_KINDS: FacetKind[] = FACETS.flatMap((f) => f.kinds);

@@ -80,6 +80,8 @@ export const sourceSort = pgTable(
       .array()
       .notNull()
       .default(sql`'{}'`),
+    /** The rules of proofing that find something in it, looked at by itself; null until it was. */
+    findings: text('findings').array(),
     added: when('added').notNull(),
     changed: when('changed').notNull(),
   },
@@ -90,6 +92,9 @@ export const sourceSort = pgTable(
     index('source_sort_title').on(t.workspaceId, t.presence, t.title, t.number),
     index('source_sort_author').on(t.workspaceId, t.presence, t.author, t.number),
     index('source_sort_container').on(t.workspaceId, t.presence, t.container, t.number),
+    index('source_sort_behind')
+      .on(t.workspaceId)
+      .where(sql`findings is null`),
   ],
 );
 

@@ -11,6 +11,7 @@ import type {
   Started,
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
+import { ruleOf } from '@pandecta/core/proofing';
 import { filledBy } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
@@ -55,6 +56,7 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
         ...line,
         batch: one.batch,
         lacks: one.lacks,
+        finds: one.finds.flatMap((rule) => (SAID.has(rule) ? [] : (ruleOf(rule)?.title ?? []))),
         lookedUp: one.lookedUp,
         unread: isUnread(one),
         ...(best && {
@@ -65,6 +67,9 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
   });
   return { total, from, rows, notes: q.notes, batches, ...(at !== undefined && { at }) };
 }
+
+/** Rules that find what `lacks` says already. */
+const SAID = new Set(['missing-part', 'no-identifier']);
 
 /** A text that came and could not be read: all that is known of it are its words. */
 export const isUnread = ({ came, record }: Waiting): boolean =>

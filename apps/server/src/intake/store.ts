@@ -5,6 +5,7 @@ import type { Presence } from '@pandecta/core/changes';
 import type { Lack } from '@pandecta/core/intake';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
+import { openRules } from '../check/facets.ts';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
@@ -18,6 +19,8 @@ export interface Waiting {
   presence: Presence;
   batch: string | null;
   lacks: Lack[];
+  /** The rules of proofing that find something in it. */
+  finds: string[];
   keys: string[];
   files: string[];
   lookedUp: string | null;
@@ -35,12 +38,13 @@ export async function findWaiting(db: Db, workspaceId: string, ids: string[]): P
       presence: text<Presence>(),
       batch: orNull(text()),
       lacks: list(text<Lack>()),
+      finds: list(text()),
       keys: list(text()),
       files: list(text()),
       lookedUp: orNull(text()),
       came: orNull(text()),
     },
-    sql`select s.id, s.record, s.presence, s.import_id as batch, ss.lacks, o.looked_up as "lookedUp", o.came,
+    sql`select s.id, s.record, s.presence, s.import_id as batch, ss.lacks, ${openRules(w)} as finds, o.looked_up as "lookedUp", o.came,
       array(select key from source_keys k where k.workspace_id = ${w} and k.source_id = s.id and key not like 'read:%') as keys,
       array(select file_id::text from source_files f where f.workspace_id = ${w} and f.source_id = s.id) as files
     from sources s join source_sort ss on ss.workspace_id = ${w} and ss.source_id = s.id

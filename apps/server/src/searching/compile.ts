@@ -15,11 +15,13 @@ import {
 } from '@pandecta/core/query';
 import type { Condition } from '@pandecta/core/narrowing';
 import { READING_STATES, type Presence } from '@pandecta/core/changes';
+import { findRules } from '@pandecta/core/proofing';
 import { findKinds } from '@pandecta/core/source';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { Db } from '../database/connect.ts';
 import { number, rows } from '../database/read.ts';
 import { literally, table } from '../database/sql.ts';
+import { SOUND } from '../check/facets.ts';
 import { within } from '../database/within.ts';
 import { collections } from '../places/tables.ts';
 import { tags } from '../tags/tables.ts';
@@ -228,6 +230,7 @@ class Compiler {
     added: (text) =>
       DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING,
     kind: (text) => this.facet('kind', findKinds(text)),
+    finding: (text) => this.facet('finding', fold(text) === 'none' ? [SOUND] : findRules(text)),
     is: (text) => (fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING),
     state: (text) => {
       const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();

@@ -30,6 +30,7 @@ export const OF_SOURCES = [
   'source_sort',
   'source_origins',
   'access_reminders',
+  'settled',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */

@@ -1,7 +1,7 @@
 /** All records of a workspace, compared with each other and looked over. */
 import type { GroupClass } from '@pandecta/contract';
 import { CERTAIN, decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
-import { amongOf, proof, usesByKind, type Finding } from '@pandecta/core/proofing';
+import { amongOf, inCase, proof, usesByKind, type Finding, type TitleCasing } from '@pandecta/core/proofing';
 import type { SourceRecord } from '@pandecta/core/source';
 import { citerOf } from './citers.ts';
 
@@ -57,20 +57,45 @@ export function findDuplicates({
   return [...groups.sort((x, y) => y.probability - x.probability), ...doubted];
 }
 
+/** How records are looked at. */
+interface As {
+  style: string;
+  folder: string;
+  thisYear: number;
+  /** Words that keep their form. */
+  keep: string[];
+}
+
 export function proofAll({
   records,
   style,
   folder,
   thisYear,
-}: {
-  records: SourceRecord[];
-  style: string;
-  folder: string;
-  thisYear: number;
-}): (Finding & { at: number })[] {
+  keep,
+}: As & { records: SourceRecord[] }): (Finding & { at: number })[] {
   const among = amongOf(records);
   const usesFor = usesByKind(citerOf(folder, style));
   return records.flatMap((record, at) =>
-    proof({ record, among, uses: usesFor(record.type), thisYear }).map((f) => ({ at, ...f })),
+    proof({ record, among, keep, uses: usesFor(record.type), thisYear }).map((f) => ({ at, ...f })),
   );
+}
+
+/** A record by itself. */
+export const proofOne = ({ record, style, folder, thisYear, keep }: As & { record: SourceRecord }): Finding[] =>
+  proof({ record, keep, uses: usesByKind(citerOf(folder, style))(record.type), thisYear });
+
+/** Titles in another case; which words are names, the records tell. */
+export function casesOf({
+  titles,
+  records,
+  to,
+  keep,
+}: {
+  titles: { title: string; language?: string | undefined }[];
+  records: SourceRecord[];
+  to: TitleCasing;
+  keep: string[];
+}): string[] {
+  const { isProper } = amongOf(records);
+  return titles.map(({ title, language }) => inCase(title, to, { isProper, keep, language }));
 }

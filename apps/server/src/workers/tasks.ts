@@ -163,6 +163,6 @@ export function keepPage({
   return { ...snapshot, vector: words.toString() };
 }
 
-export { findDuplicates, proofAll } from './check.ts';
+export { casesOf, findDuplicates, proofAll, proofOne } from './check.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

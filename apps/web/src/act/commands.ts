@@ -77,6 +77,7 @@ export const COMMANDS = [
   { id: 'open', name: 'Open the document', keys: ['Enter'], where: 'In the ledger' },
   { id: 'file', name: 'File to a collection', keys: ['f'], where: 'In the ledger', may: 'edit' },
   { id: 'tag', name: 'Tag', keys: ['t'], where: 'In the ledger', may: 'edit' },
+  { id: 'title-case', name: 'Set the case of titles', may: 'edit' },
   { id: 'reading', name: 'Next reading state', keys: ['r'], where: 'In the ledger', may: 'own' },
   { id: 'star', name: 'Star, for yourself', keys: ['s'], where: 'In the ledger', may: 'own' },
   { id: 'edit', name: 'Edit the record', keys: ['e'], where: 'In the ledger', may: 'edit' },

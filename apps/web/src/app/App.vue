@@ -42,10 +42,10 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
 </script>
 
 <template>
-  <div class="flex h-full flex-col">
+  <div class="flex h-full flex-col print:block print:h-auto">
     <template v-if="inside">
-      <TopBar @keys="keysOpen = true" @commands="paletteOpen = true" />
-      <main class="min-h-0 flex-1"><RouterView /></main>
+      <TopBar class="print:hidden" @keys="keysOpen = true" @commands="paletteOpen = true" />
+      <main class="min-h-0 flex-1 print:h-auto"><RouterView /></main>
       <DropFiles />
       <KeysList v-model:open="keysOpen" />
       <CommandPalette v-model:open="paletteOpen" />

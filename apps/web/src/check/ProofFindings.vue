@@ -3,42 +3,44 @@
 import { computed, ref, watch } from 'vue';
 import type { FindingOf } from '@pandecta/contract';
 import { SURE } from '@pandecta/core/proofing';
-import { variableLabel } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { valueInWords } from '../sources/index.ts';
+import { BeforeAfter, useFindingDeeds } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
 const check = useCheck();
 const session = useSession();
+const deeds = useFindingDeeds();
 const rule = computed(() => check.findings?.rules.find((r) => r.id === check.rule));
 const findings = computed(() => (rule.value ? (check.findings?.findings ?? []) : []));
+const left = computed(() => (check.findings?.rules ?? []).reduce((sum, r) => sum + r.count, 0));
+const count = computed(() => (check.aside ? rule.value?.aside : rule.value?.count) ?? 0);
 const keyOf = (f: FindingOf): string => `${f.source} ${f.field}`;
 /** What was ticked or unticked by hand; else what is sure is. */
 const ticked = ref<Record<string, boolean>>({});
 watch(
-  () => check.rule,
+  () => [check.rule, check.aside],
   () => (ticked.value = {}),
 );
-const isTicked = (f: FindingOf): boolean => Boolean(f.mend) && (ticked.value[keyOf(f)] ?? f.sure >= SURE);
+const isTicked = (f: FindingOf): boolean => ticked.value[keyOf(f)] ?? (Boolean(f.mend) && f.sure >= SURE && !check.aside); // prettier-ignore
 const chosen = computed(() => findings.value.filter(isTicked));
-const mendable = computed(() => findings.value.filter((f) => f.mend));
-const allTicked = computed(() => mendable.value.length > 0 && chosen.value.length === mendable.value.length);
+const mendable = computed(() => chosen.value.filter((f) => f.mend));
+const allTicked = computed(() => findings.value.length > 0 && chosen.value.length === findings.value.length);
 function tickAll(): void {
   const to = !allTicked.value;
-  ticked.value = Object.fromEntries(mendable.value.map((f) => [keyOf(f), to]));
+  ticked.value = Object.fromEntries(findings.value.map((f) => [keyOf(f), to]));
 }
-const changes = (f: FindingOf) =>
-  Object.keys(f.mend ?? {}).map((field) => ({
-    field,
-    before: valueInWords(field, (f.before as Record<string, unknown> | null)?.[field]),
-    after: valueInWords(field, (f.mend as Record<string, unknown>)[field]),
-  }));
-const mend = (): unknown => (chosen.value.length && session.may('edit') ? void check.mend(chosen.value) : false);
+/** The server takes so many at once. */
+const MOST = 500;
+const mend = (): unknown =>
+  mendable.value.length && session.may('edit') && !check.aside
+    ? void deeds.mend(check.rule, mendable.value.slice(0, MOST))
+    : false;
+const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST));
 useDeeds({ merge: mend });
 </script>
 
@@ -50,48 +52,38 @@ useDeeds({ merge: mend });
     <header>
       <h1 class="flex items-baseline gap-3 font-serif text-title font-semibold">
         {{ rule.title
-        }}<span class="font-sans text-fine font-normal text-muted">{{ counted(rule.count, 'finding') }}</span>
+        }}<span class="font-sans text-fine font-normal text-muted"
+          >{{ counted(count, 'finding') }}{{ check.aside ? ', set aside' : '' }}</span
+        >
       </h1>
       <p class="mt-1 max-w-[46rem] text-muted">{{ rule.why }}</p>
     </header>
-    <div class="mt-3 flex items-center gap-3 border-b border-line pb-1.5 text-fine text-muted">
+    <div
+      v-if="findings.length"
+      class="mt-3 flex items-center gap-3 border-b border-line pb-1.5 text-fine font-semibold text-muted"
+    >
       <KitCheck
-        v-if="mendable.length && session.may('edit')"
+        v-if="session.may('edit')"
         :checked="allTicked"
         :some="chosen.length > 0 && !allTicked"
-        label="Choose all that can be mended"
+        label="Choose all that were found"
         @check="tickAll"
       />
-      <span class="font-semibold">{{ mendable.length ? 'Now, and as it would be' : 'What was found' }}</span>
-      <template v-if="session.may('edit') && mendable.length">
-        <KitButton look="main" class="ml-auto" :disabled="!chosen.length" title="Enter" @click="mend"
-          >Mend {{ chosen.length === 1 ? 'the chosen one' : `the ${chosen.length} chosen` }}</KitButton
-        >
-      </template>
+      <span class="flex-1">{{ findings.some((f) => f.mend) ? 'Now, and as it would be' : 'What was found' }}</span>
+      <span class="w-56 shrink-0">How it is known</span>
     </div>
     <ul :aria-label="rule.title">
       <li v-for="f in findings" :key="keyOf(f) + f.what" class="flex gap-3 border-b border-line py-2.5">
         <KitCheck
-          v-if="session.may('edit') && f.mend"
+          v-if="session.may('edit')"
           class="mt-1 shrink-0"
           :checked="isTicked(f)"
-          :label="`Mend ${f.title}`"
+          :label="`Choose ${f.title}`"
           @check="ticked = { ...ticked, [keyOf(f)]: !isTicked(f) }"
         />
         <div class="min-w-0 flex-1">
-          <template v-for="c in changes(f)" :key="c.field">
-            <p v-if="c.before" class="break-words font-serif text-madder line-through">
-              <span class="sr-only">Now: </span>{{ c.before }}
-            </p>
-            <p class="break-words font-serif">
-              <span class="sr-only">As it would be: </span><span v-if="c.after" class="bg-verdtint">{{ c.after }}</span
-              ><span v-else class="text-muted">nothing</span
-              ><span v-if="changes(f).length > 1" class="ml-2 font-sans text-fine text-muted">{{
-                variableLabel(c.field)
-              }}</span>
-            </p>
-          </template>
-          <p v-if="!f.mend" class="font-serif">{{ f.what }}</p>
+          <BeforeAfter v-if="f.mend" :finding="f" />
+          <p v-else class="font-serif">{{ f.what }}</p>
           <p class="mt-0.5 text-fine text-muted">
             <RouterLink class="hover:underline" :to="`/sources?at=${f.source}`">{{ f.title }}</RouterLink><template
               v-if="f.who"
@@ -105,8 +97,37 @@ useDeeds({ merge: mend });
         </p>
       </li>
     </ul>
-    <p v-if="rule.count > findings.length" class="mt-2 text-fine text-muted">
-      The first {{ findings.length }} of {{ rule.count.toLocaleString('en') }}; the others come when these are mended.
+    <p v-if="count > findings.length && !rule.whole" class="mt-2 text-fine text-muted">
+      The first {{ findings.length }} of {{ count.toLocaleString('en') }}; the others come when these are done.
     </p>
+    <div class="mt-4 flex flex-wrap items-center gap-1.5">
+      <template v-if="session.may('edit')">
+        <template v-if="check.aside">
+          <KitButton v-if="rule.whole" look="main" @click="deeds.setAside(rule.id, [], false)"
+            >Take this rule up again</KitButton
+          >
+          <KitButton v-else look="main" :disabled="!chosen.length" @click="deeds.setAside(rule.id, sources, false)"
+            >Take the {{ chosen.length }} chosen up again</KitButton
+          >
+        </template>
+        <template v-else>
+          <KitButton
+            v-if="findings.some((f) => f.mend)"
+            look="main"
+            :disabled="!mendable.length"
+            title="Enter"
+            @click="mend"
+            >Mend {{ mendable.length === 1 ? 'the chosen one' : `the ${mendable.length} chosen` }}</KitButton
+          >
+          <KitButton :disabled="!chosen.length" @click="deeds.setAside(rule.id, sources)"
+            >Set the {{ chosen.length === 1 ? 'chosen one' : `${chosen.length} chosen` }} aside</KitButton
+          >
+          <KitButton @click="deeds.setAside(rule.id, [])">Set this rule aside everywhere</KitButton>
+        </template>
+      </template>
+      <span class="ml-auto text-fine text-muted">{{
+        left ? `${counted(left, 'thing')} left before these are ready` : 'These are ready'
+      }}</span>
+    </div>
   </template>
 </template>

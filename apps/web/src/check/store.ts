@@ -2,7 +2,8 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive } from 'vue';
 import { useRoute } from 'vue-router';
-import { routes, type DuplicateGroup, type FindingOf } from '@pandecta/contract';
+import { routes, type DuplicateGroup } from '@pandecta/contract';
+import { RULES } from '@pandecta/core/proofing';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useCiting } from '../citing/store.ts';
@@ -20,6 +21,10 @@ export const useCheck = defineStore('check', () => {
   const queue = computed<Queue>(() => QUEUES.find((q) => q === route.params.queue) ?? 'duplicates');
   /** The rule whose findings are looked at, and the queue of loose ends. */
   const rule = ref('');
+  /** Whether what was set aside of the rule is looked at. */
+  const aside = ref(false);
+  /** The collection whose sources are proofed; all of them where none is chosen. */
+  const collection = ref('');
   const loose = ref('');
   /** Groups that were put off until one comes back to Check. */
   const later = shallowReactive(new Set<string>());
@@ -32,7 +37,15 @@ export const useCheck = defineStore('check', () => {
     seen,
   });
   const proof = useAsked({
-    question: () => (seen() ? { style: citing.style.id, ...(rule.value && { rule: rule.value }) } : null),
+    question: () =>
+      seen()
+        ? {
+            style: citing.style.id,
+            rule: rule.value || RULES[0]!.id,
+            ...(collection.value && { collection: collection.value }),
+            ...(aside.value && { only: 'aside' as const }),
+          }
+        : null,
     fetch: (query, signal) => ask(routes.check.findings, { query, signal }),
     concerns: (touched) => concerns(touched, ['source']),
     seen,
@@ -98,19 +111,17 @@ export const useCheck = defineStore('check', () => {
     at.value = next?.id ?? '';
     tell('Put off: it stands at the end of the list');
   }
-  const mend = (findings: FindingOf[]): Promise<unknown> =>
-    change(() =>
-      ask(routes.check.mend, {
-        body: {
-          rule: rule.value,
-          mends: findings.map((f) => ({ source: f.source, before: f.before!, after: f.mend! })),
-        },
-      }),
-    );
+  function look(at: { rule: string; aside: boolean }): void {
+    rule.value = at.rule;
+    aside.value = at.aside;
+  }
 
   return {
     queue,
     rule,
+    aside,
+    collection,
+    look,
     loose,
     at,
     later,
@@ -128,6 +139,5 @@ export const useCheck = defineStore('check', () => {
     mergeCertain,
     relate,
     putOff,
-    mend,
   };
 });

@@ -25,7 +25,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { RecordEditor } from '../sources/index.ts';
+import { RecordEditor, SourceFindings } from '../sources/index.ts';
 import AsItCame from './AsItCame.vue';
 import BothRecords from './BothRecords.vue';
 import { useIntake } from './intake.ts';
@@ -155,6 +155,7 @@ defineExpose({ decide });
           <p class="mt-0.5 text-fine text-muted">New: nothing here is like it.</p>
         </template>
         <p v-if="one.lacks.length" class="mt-2 text-ochre">Missing: {{ one.lacks.map((l) => LACKS[l]).join(' · ') }}</p>
+        <SourceFindings :id="id" class="mt-4" />
         <template v-if="one.origin.came">
           <h2 class="heading mb-1 mt-4">As it came</h2>
           <AsItCame

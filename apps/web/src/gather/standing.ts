@@ -8,7 +8,7 @@ export interface Standing {
   tone: 'good' | 'caution' | 'left';
 }
 
-export function standingOf({ unread, here, lookedUp, lacks, files }: IntakeRow): Standing {
+export function standingOf({ unread, here, lookedUp, lacks, finds, files }: IntakeRow): Standing {
   if (unread) return { says: 'left for you', tone: 'left' };
   if (here?.verdict === 'certain')
     return { says: `here already${here.places ? `, in ${counted(here.places, 'place')}` : ''}`, tone: 'caution' };
@@ -16,8 +16,13 @@ export function standingOf({ unread, here, lookedUp, lacks, files }: IntakeRow):
   if (lookedUp === 'silent') return { says: 'nobody answered yet', tone: 'caution' };
   if (lookedUp === 'not found') return { says: 'nobody asked knows it', tone: 'left' };
   const missing = lacksInWords(lacks);
-  return missing ? { says: missing, tone: 'caution' } : { says: `complete${files ? ' · file' : ''}`, tone: 'good' };
+  if (missing) return { says: missing, tone: 'caution' };
+  if (finds.length)
+    return { says: finds.length === 1 ? small(finds[0]!) : counted(finds.length, 'finding'), tone: 'caution' };
+  return { says: `complete${files ? ' · file' : ''}`, tone: 'good' };
 }
+
+const small = (title: string): string => title.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());
 
 export const TONES: Record<Standing['tone'], string> = {
   good: 'text-verdigris',

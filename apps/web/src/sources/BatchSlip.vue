@@ -21,7 +21,7 @@ import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
-const emit = defineEmits<{ file: [] }>();
+const emit = defineEmits<{ file: []; casing: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
@@ -61,6 +61,7 @@ defineExpose({ startTagging });
         <KitButton @click="emit('file')">File to…</KitButton>
         <KitButton @click="startTagging">Tag…</KitButton>
         <KitMenu :entries="states">Reading</KitMenu>
+        <KitButton @click="emit('casing')">Case of titles…</KitButton>
       </template>
       <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />
       <KitButton

@@ -33,6 +33,7 @@ import HistoryList from './HistoryList.vue';
 import { useLedger } from './ledger.ts';
 import ReadingSelect from './ReadingSelect.vue';
 import RecordEditor from './RecordEditor.vue';
+import SourceFindings from './SourceFindings.vue';
 import StarButton from './StarButton.vue';
 import TagInput from './TagInput.vue';
 
@@ -197,6 +198,7 @@ defineExpose({ startTagging });
           <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-fine text-muted">
             {{ source.record.abstract }}
           </p>
+          <SourceFindings v-if="source.presence === 'live'" :id="id" class="mt-3" />
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">

@@ -20,6 +20,7 @@ import FileTo from './FileTo.vue';
 import { useLedger } from './ledger.ts';
 import LedgerList from './LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
+import TitleCases from './TitleCases.vue';
 import SourceSlip from './SourceSlip.vue';
 import YearRibbon from './YearRibbon.vue';
 
@@ -37,6 +38,7 @@ const showLeft = useLocalStorage('narrow shown', true);
 const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const filing = ref(false);
+const casing = ref(false);
 const slipCard = ref<{ startTagging(): void }>();
 const single = computed(() => ledger.single);
 /** What the keys that turn something look at: the line one is at. */
@@ -77,6 +79,7 @@ useDeeds({
   reading: withChosen((chosen) => batch.reading(chosen, batch.nextState(line.value?.reading))),
   star: withChosen((chosen) => batch.star(chosen, !line.value?.starred)),
   file: withChosen(() => (filing.value = true)),
+  'title-case': withChosen(() => (casing.value = true)),
   tag: withChosen(() => slipCard.value?.startTagging()),
   edit: withChosen(() => (mode.value = 'edit')),
   'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
@@ -126,6 +129,7 @@ useDeeds({
               :chosen="ledger.chosen"
               :count="ledger.count"
               @file="filing = true"
+              @casing="casing = true"
             />
             <SourceSlip
               v-else-if="single"
@@ -144,5 +148,6 @@ useDeeds({
       </template>
     </div>
     <FileTo v-if="ledger.chosen" v-model:open="filing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
+    <TitleCases v-if="ledger.chosen" v-model:open="casing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
   </div>
 </template>

@@ -1,6 +1,9 @@
 /** What other stages may take of this one: the question in the address, and parts that show and edit one source. */
 export { useAsk } from './ask.ts';
+export { useFindingDeeds } from './findings.ts';
+export { default as BeforeAfter } from './BeforeAfter.vue';
 export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';
+export { default as SourceFindings } from './SourceFindings.vue';
 export { inOrder, valueInWords } from './values.ts';
 export { default as TagInput } from './TagInput.vue';

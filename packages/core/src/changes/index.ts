@@ -15,6 +15,7 @@ export { editableMark } from './mark-edit.ts';
 export { PRESENCES, type Presence } from './presence.ts';
 export { RELATIONS, type Relation } from './relate.ts';
 export { READING_STATES, standing, type ReadingState } from './reading.ts';
+export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
 export { renamable } from './rename.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';

@@ -32,6 +32,8 @@ export interface Library {
   marks: Map<Id, { source: Id; gloss: string; sense: Id; present: boolean }>;
   /** See `relationKey`. */
   relations: Set<string>;
+  /** See `settledKey`. */
+  settled: Set<string>;
   senses: Id[];
   members: Map<Id, Own>;
 }
@@ -44,6 +46,7 @@ export const emptyLibrary = (): Library => ({
   placements: new Map(),
   marks: new Map(),
   relations: new Set(),
+  settled: new Set(),
   senses: [],
   members: new Map(),
 });

@@ -19,6 +19,7 @@ import { presence } from './presence.ts';
 import { reading } from './reading.ts';
 import { relate } from './relate.ts';
 import { rename } from './rename.ts';
+import { settle } from './settle.ts';
 import { star } from './star.ts';
 import { tag } from './tag.ts';
 
@@ -38,6 +39,7 @@ export const SIMPLE = {
   'mark-edit': markEdit,
   merge,
   relate,
+  settle,
 };
 
 type Simple = typeof SIMPLE;

@@ -41,8 +41,16 @@ export interface CaseOptions {
   keep?: readonly string[];
 }
 
+/** True where a quarter of all signs are small letters of ASCII: most titles are told by that. */
+function isQuiet(title: string): boolean {
+  let small = 0;
+  for (let i = 0; i < title.length; i += 1) if (title.charCodeAt(i) >= 97 && title.charCodeAt(i) <= 122) small += 1;
+  return small * 4 > title.length && !title.includes('<');
+}
+
 /** True where no small letter stands in it and there are enough to tell. */
 export function isShouting(title: string): boolean {
+  if (isQuiet(title)) return false;
   const letters = title.replace(/<[^>]+>/g, '').match(/\p{L}/gu) ?? [];
   const small = letters.filter((l) => /\p{Ll}/u.test(l)).length;
   return letters.length >= 8 && small / letters.length < 0.12;
@@ -64,10 +72,10 @@ export function sentenceCase(title: string, { isProper = () => false, keep = [] 
   const shouting = isShouting(title);
   const kept = new Map(keep.map((k) => [k.toLowerCase(), k]));
   const known = properNames();
-  const tags: [number, number][] = [...title.matchAll(/<\/?[a-z][^>]*>/gi)].map((m) => [
-    m.index,
-    m.index + m[0].length,
-  ]);
+  // What stands in a stretch that is to keep its case, and tags, are no words.
+  const tags: [number, number][] = [...title.matchAll(/<span class="nocase">.*?<\/span>|<\/?[a-z][^>]*>/gi)].map(
+    (m) => [m.index, m.index + m[0].length],
+  );
   let first = true;
   let last: string | undefined;
   return title.replace(WORD, (word: string, at: number) => {

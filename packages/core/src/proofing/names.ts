@@ -9,16 +9,19 @@ export function inNames(
   what: (name: Name) => string,
   sure: number,
 ): Found[] {
-  return NAME_VARIABLES.flatMap((field): Found[] => {
+  const out: Found[] = [];
+  for (const field of NAME_VARIABLES) {
     const names = record[field];
-    if (!names?.length) return [];
-    const wrong: Name[] = [];
-    const after = names.flatMap((n) => {
-      const better = mend(n);
-      if (!better) return n;
-      wrong.push(n);
-      return better;
-    });
-    return wrong.length ? [{ field, what: wrong.map(what).join('; '), sure, mend: { [field]: after } }] : [];
-  });
+    if (!names?.length) continue;
+    const better = names.map(mend);
+    const wrong = names.filter((_, i) => better[i]);
+    if (wrong.length)
+      out.push({
+        field,
+        what: wrong.map(what).join('; '),
+        sure,
+        mend: { [field]: names.flatMap((n, i) => better[i] ?? n) },
+      });
+  }
+  return out;
 }

@@ -24,6 +24,7 @@ import { nameCapitals } from './rules/name-capitals.ts';
 import { initials } from './rules/initials.ts';
 import { containerSpelling } from './rules/container-spelling.ts';
 import { noIdentifier } from './rules/no-identifier.ts';
+import { fold } from '../words/index.ts';
 import type { Rule } from './rule.ts';
 
 export const RULES: readonly Rule[] = [
@@ -53,5 +54,14 @@ export const RULES: readonly Rule[] = [
   containerSpelling,
   noIdentifier,
 ];
+
+/** The rules one means by a word: by their id, by the beginning of their title, or all of a severity; "any" means all. */
+export function findRules(text: string): string[] {
+  const wanted = fold(text).replaceAll('-', ' ').trim();
+  const of = (holds: (rule: Rule) => boolean): string[] => RULES.filter(holds).map((r) => r.id);
+  if (wanted === 'any') return of(() => true);
+  const exact = of((r) => r.id.replaceAll('-', ' ') === wanted || r.severity === wanted);
+  return exact.length || !wanted ? exact : of((r) => fold(r.title).startsWith(wanted));
+}
 
 export const ruleOf = (id: string): Rule | undefined => RULES.find((r) => r.id === id);

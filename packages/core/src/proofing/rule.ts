@@ -24,6 +24,8 @@ export interface View {
   uses?: ReadonlySet<string> | undefined;
   /** What the other records tell; undefined where a record is looked at alone. */
   among?: Among | undefined;
+  /** Words that keep their form in whatever case. */
+  keep?: readonly string[] | undefined;
   /** The year it is, where that is known. */
   thisYear?: number | undefined;
 }
@@ -48,12 +50,14 @@ export function inTexts(
   what: (before: string, after: string) => string,
   sure: number,
 ): Found[] {
-  return TEXTS.flatMap((field): Found[] => {
+  const out: Found[] = [];
+  for (const field of TEXTS) {
     const before = record[field];
-    if (before === undefined) return [];
+    if (before === undefined) continue;
     const after = mended(before, field);
-    return after && after !== before ? [{ field, what: what(before, after), sure, mend: { [field]: after } }] : [];
-  });
+    if (after && after !== before) out.push({ field, what: what(before, after), sure, mend: { [field]: after } });
+  }
+  return out;
 }
 
 export const short = (text: string): string => (text.length > 60 ? `${text.slice(0, 57)}…` : text);

@@ -23,6 +23,7 @@ const FIELDS = {
   note: { also: ['gloss'], words: 'n' },
   page: { also: ['text'], words: 'p' },
   added: {},
+  finding: { also: ['proof'] },
 } as const satisfies Record<string, Field>;
 
 type Fields = typeof FIELDS;

@@ -14,7 +14,7 @@ export const bodyAsPerson: Rule = {
         if (!name.family || name.literal) return undefined;
         const whole = [name.given, name['non-dropping-particle'], name.family].filter(Boolean).join(' ');
         const words = whole.split(/\s+/).length;
-        return isBody(whole) && (words >= 3 || !name.given) ? { literal: whole } : undefined;
+        return (words >= 3 || !name.given) && isBody(whole) ? { literal: whole } : undefined;
       },
       (name) => `“${name.given ? `${name.family}, ${name.given}` : name.family}” is a body`,
       0.93,

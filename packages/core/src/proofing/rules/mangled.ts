@@ -11,8 +11,9 @@ export const mangled: Rule = {
     const texts = inTexts(record, repairEncoding, (before) => `“${short(before)}” was read in another encoding`, 0.97);
     const names = NAME_VARIABLES.flatMap((field): Found[] => {
       const list = record[field];
-      const after = list?.map((n) => Object.fromEntries(Object.entries(n).map(([k, v]: [string, string]) => [k, repairEncoding(v)])) as Name); // prettier-ignore
-      return list && JSON.stringify(after) !== JSON.stringify(list) ? [{ field, what: 'A name was read in another encoding', sure: 0.97, mend: { [field]: after! } }] : []; // prettier-ignore
+      if (!list?.some((n) => Object.values(n).some((v: unknown) => typeof v === 'string' && /[\u00c2-\u00f4]/.test(v)))) return []; // prettier-ignore
+      const after = list.map((n) => Object.fromEntries(Object.entries(n).map(([k, v]: [string, string]) => [k, repairEncoding(v)])) as Name); // prettier-ignore
+      return JSON.stringify(after) !== JSON.stringify(list) ? [{ field, what: 'A name was read in another encoding', sure: 0.97, mend: { [field]: after! } }] : []; // prettier-ignore
     });
     return [...texts, ...names];
   },

@@ -5,6 +5,8 @@ import { inNames } from '../names.ts';
 /** Between people: "and", "&", a semicolon; not the "and" of a body or a firm. */
 const BETWEEN = /\s*;\s*|\s+(?:and|&|und|et)\s+/;
 
+const SUSPECT = /;|\s(?:and|&|und|et)\s/;
+
 export const severalInOneName: Rule = {
   id: 'several-in-one-name',
   severity: 'wrong',
@@ -14,9 +16,10 @@ export const severalInOneName: Rule = {
     inNames(
       record,
       (name): Name[] | undefined => {
+        if (!SUSPECT.test(name.literal ?? `${name.family ?? ''} ${name.given ?? ''}`)) return undefined;
         const whole = name.literal ?? [name.family, name.given].filter(Boolean).join(', ');
         if (isOthers(name) || isBody(whole)) return undefined;
-        const list = /;|\s(?:and|&|und|et)\s/.test(whole) ? whole.replace(/,?\s+et al\.?$/, '; et al.') : '';
+        const list = whole.replace(/,?\s+et al\.?$/, '; et al.');
         const parts = list
           .split(BETWEEN)
           .map((p) => p.trim().replace(/,$/, ''))

@@ -1,5 +1,8 @@
 import { inTexts, type Rule } from '../rule.ts';
 
+/** Most texts have none of it. */
+const SUSPECT = /\s\s|[^\S ]|^\s|\s[,;:!?]|\.\.|,,|[.,;:\s]$/;
+
 export const stopsAndSpaces: Rule = {
   id: 'stops-and-spaces',
   severity: 'looks wrong',
@@ -9,6 +12,7 @@ export const stopsAndSpaces: Rule = {
     inTexts(
       record,
       (text, field) => {
+        if (!SUSPECT.test(text)) return text;
         const spaced = text.replace(/\s+/g, ' ').replace(/ ([,;:!?])(?=\s|$)/g, '$1').replace(/(?<!\.)\.\.(?!\.)/g, '.').replace(/,,+/g, ',').trim(); // prettier-ignore
         // An abbreviation ends in a stop of its own: "Inc.", "Ltd.", "J. Phys."
         const ends = field === 'title' && /\p{L}{3,}\.$/u.test(spaced) && !/\b(?:etc|vol|rev|inc|ltd|esq|bros|dept|univ|jun|sen)\.$/i.test(spaced) && !/\.\S*\.$/.test(spaced); // prettier-ignore

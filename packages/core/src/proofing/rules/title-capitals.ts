@@ -10,12 +10,14 @@ export const titleCapitals: Rule = {
   severity: 'looks wrong',
   title: 'Title in capitals',
   why: 'It would be printed in capitals. Names and acronyms keep theirs where another source here, or a list of names, has them so.',
-  find: ({ record, among }) =>
+  find: ({ record, among, keep }) =>
     inTexts(
       record,
       (text, field) => {
         if (AS_THEY_ARE.has(field) || !isShouting(text) || !/\s/.test(text.trim())) return text;
-        return TITLES.has(field) ? sentenceCase(text, among && { isProper: among.isProper }) : eachGreat(text);
+        return TITLES.has(field)
+          ? sentenceCase(text, { ...(among && { isProper: among.isProper }), ...(keep && { keep }) })
+          : eachGreat(text);
       },
       (before) => `“${short(before)}” is in capitals`,
       0.91,

@@ -10,13 +10,13 @@ export const titleCase: Rule = {
   severity: 'looks wrong',
   title: 'Title with most words great',
   why: 'Styles that print sentence case would keep the capitals; those that want title case set them themselves.',
-  find({ record, among, uses }) {
+  find({ record, among, keep, uses }) {
     if (uses?.has(TITLE_CASE)) return [];
     const { title, language, type } = record;
     if (!title || isShouting(title) || !isTitleCase(title) || type === 'legal_case' || type === 'legislation')
       return [];
     if ((language && !/^en/i.test(language)) || GERMAN.test(title)) return [];
-    const after = sentenceCase(title, among && { isProper: among.isProper });
+    const after = sentenceCase(title, { ...(among && { isProper: among.isProper }), ...(keep && { keep }) });
     return after === title
       ? []
       : [{ field: 'title', what: `“${short(title)}” writes most words great`, sure: 0.6, mend: { title: after } }];

@@ -1,20 +1,8 @@
-/** Duplicates become one, records become right: what is found, and what is done about it. */
-import type {
-  Changed,
-  DuplicateGroup,
-  Duplicates,
-  Findings,
-  Merge,
-  Merged,
-  MergeGroup,
-  MendMany,
-  Relate,
-} from '@pandecta/contract';
+/** Duplicates become one: what is found, and what is done about it. */
+import type { Changed, DuplicateGroup, Duplicates, Merge, Merged, MergeGroup, Relate } from '@pandecta/contract';
 import type { Change, ChangeOf } from '@pandecta/core/changes';
 import { bestOfField, mergedRecord, planMerge } from '@pandecta/core/matching';
-import { RULES } from '@pandecta/core/proofing';
-import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
-import { Styles } from '@pandecta/debian/styles';
+import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -27,16 +15,6 @@ import { findLive, findRecords, findRelations, revisionOf, tiesTo } from './stor
 
 /** What was found stands until something is written. */
 const duplicatesKept = new Kept<Duplicates>();
-const findingsKept = new Kept<{ looked: number; all: ProofOf[] }>();
-
-interface ProofOf {
-  source: string;
-  rule: string;
-  field: string;
-  what: string;
-  sure: number;
-  mend: Record<string, unknown> | null;
-}
 
 export async function duplicates({ db, workers }: Services, workspaceId: string): Promise<Duplicates> {
   const revision = await revisionOf(db, workspaceId);
@@ -135,73 +113,4 @@ export async function relate(services: Services, actor: Actor, { sources, as, pr
   return answer(
     await commit(services, actor, present ? { do: 'all', says, changes } : { do: 'all', says: '', changes }),
   );
-}
-
-/** @param asked the rule whose findings are wanted */
-export async function findings(
-  services: Services,
-  workspaceId: string,
-  style: string,
-  asked: string | undefined,
-): Promise<Findings> {
-  const { db, workers, config } = services;
-  if (!(await new Styles(config.stylesFolder).get(style))) throw new Refusal('no_such_style', style);
-  const { all, looked } = await findingsKept.of(
-    workspaceId,
-    `${await revisionOf(db, workspaceId)} ${style}`,
-    async () => {
-      const live = await findLive(db, workspaceId);
-      const thisYear = new Date().getFullYear();
-      const records = live.map((l) => l.record);
-      const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear });
-      const all = found.map(({ at, rule, field, what, sure, mend }) => ({
-        source: live[at]!.id,
-        rule,
-        field,
-        what,
-        sure,
-        mend: mend ?? null,
-      }));
-      return { looked: live.length, all };
-    },
-  );
-  const rules = RULES.map(({ id, title, why, severity }) => ({
-    id,
-    title,
-    why,
-    severity,
-    count: all.filter((f) => f.rule === id).length,
-  })).filter((r) => r.count);
-  const first = all.filter((f) => f.rule === asked).slice(0, MOST_SHOWN);
-  const records = await findRecords(db, workspaceId, [...new Set(first.map((f) => f.source))]);
-  const shown = first.filter((f) => records.has(f.source));
-  return {
-    rules,
-    looked,
-    findings: shown.map(({ rule: _, ...f }) => {
-      const record = records.get(f.source)!;
-      const before = f.mend && Object.fromEntries(Object.keys(f.mend).map((k) => [k, valueOf(record, k)]));
-      return { ...f, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record), before } as Findings['findings'][number]; // prettier-ignore
-    }),
-  };
-}
-
-const MOST_SHOWN = 300;
-const valueOf = (record: SourceRecord, field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
-
-/** @throws Refusal where a field cannot hold its value, or was changed since */
-export async function mend(services: Services, actor: Actor, { rule, mends }: MendMany): Promise<Changed> {
-  const title = RULES.find((r) => r.id === rule)?.title ?? 'Proofing';
-  const changes = mends.map(({ source, before, after }): Change => {
-    for (const [field, value] of Object.entries(after))
-      if (value !== null && !isFieldValue(field, value))
-        throw new Refusal('invalid', `${field} cannot hold this value`);
-    const fields = Object.fromEntries(
-      Object.entries(after).map(([f, v]) => [f, { before: (before[f] ?? null) as never, after: v as never }]),
-    );
-    return { do: 'edit', source, fields };
-  });
-  const n = changes.length;
-  const says = `${title}: mended ${n === 1 ? '1 record' : `${n.toLocaleString('en')} records`}`;
-  return answer(await commit(services, actor, { do: 'all', says, changes }));
 }

@@ -1,0 +1,108 @@
+/** What lies loose, in queues that are emptied. */
+import { sql, type SQL } from 'drizzle-orm';
+import type { LooseQueue } from '@pandecta/contract';
+import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { json, list, number, one, rows, text } from '../database/read.ts';
+
+/** Sources of a queue that are told at once. */
+const SHOWN = 200;
+
+interface Loosely {
+  id: string;
+  title: string;
+  why: string;
+  /** Of which sources `s` it is. */
+  where?: (w: SQL, userId: string) => SQL;
+  /** What is not a source, by its name. */
+  names?: (w: SQL) => SQL;
+}
+
+const lacks =
+  (table: SQL): ((w: SQL) => SQL) =>
+  (w) =>
+    sql`s.presence = 'live' and not exists (select 1 from ${table} x where x.workspace_id = ${w} and x.source_id = s.id)`;
+
+const LOOSE: Loosely[] = [
+  {
+    id: 'no-collection',
+    title: 'In no collection',
+    why: 'What stands nowhere is found by asking alone.',
+    where: lacks(sql`collection_sources`),
+  },
+  {
+    id: 'no-tag',
+    title: 'Without a tag',
+    why: 'Subject terms count: they came with the record.',
+    where: lacks(sql`source_tags`),
+  },
+  {
+    id: 'no-file',
+    title: 'Without a file',
+    why: 'Its words cannot be found, and it cannot be read here.',
+    where: lacks(sql`source_files`),
+  },
+  {
+    id: 'unread',
+    title: 'To read, for three months',
+    why: 'You said you would read them; nothing happened since.',
+    where: (w, userId) =>
+      sql`s.presence = 'live' and s.added_at < now() - interval '90 days' and exists (select 1 from source_reading r
+        where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId} and r.state = 'to read')`,
+  },
+  {
+    id: 'waiting',
+    title: 'In the intake for a week',
+    why: 'It is in no list and no bibliography until someone takes it in.',
+    where: () => sql`s.presence = 'intake' and s.added_at < now() - interval '7 days'`,
+  },
+  {
+    id: 'thin-collections',
+    title: 'Collections with one source or none',
+    why: 'They may belong together with another.',
+    names: (w) =>
+      sql`select c.name from collections c where c.workspace_id = ${w} and c.present and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
+        and not exists (select 1 from placements p where p.workspace_id = ${w} and p.parent_id = c.id and p.present)
+        and (select count(*) from collection_sources cs join sources s on s.workspace_id = ${w} and s.id = cs.source_id and s.presence = 'live' where cs.workspace_id = ${w} and cs.collection_id = c.id) < 2 order by c.name`,
+  },
+  {
+    id: 'rare-tags',
+    title: 'Tags used once',
+    why: 'Often they are another tag in other words.',
+    names: (w) =>
+      sql`select t.name from tags t where t.workspace_id = ${w} and not t.subject
+        and (select count(*) from source_tags st join sources s on s.workspace_id = ${w} and s.id = st.source_id and s.presence = 'live' where st.workspace_id = ${w} and st.tag_id = t.id) = 1 order by t.name`,
+  },
+  {
+    id: 'failing-watches',
+    title: 'Watches that fail',
+    why: 'They bring nothing until someone looks after them.',
+    names: (w) => sql`select name from watches where workspace_id = ${w} and failures > 0 order by name`,
+  },
+];
+
+export async function findLoose(db: Db, workspaceId: string, userId: string): Promise<LooseQueue[]> {
+  const w = sql`${workspaceId}::uuid`;
+  return Promise.all(
+    LOOSE.map(async ({ id, title, why, where, names }): Promise<LooseQueue> => {
+      if (names) {
+        const found = await one(db, { names: list(text()) }, sql`select array(${names(w)}) as names`);
+        return { id, title, why, count: found!.names.length, sources: [], names: found!.names.slice(0, SHOWN) };
+      }
+      const [counted, found] = await Promise.all([
+        one(db, { count: number }, sql`select count(*)::int as count from sources s where s.workspace_id = ${w} and ${where!(w, userId)}`), // prettier-ignore
+        rows(
+          db,
+          { id: text(), record: json<SourceRecord>() },
+          sql`select s.id, s.record from sources s where s.workspace_id = ${w} and ${where!(w, userId)} order by s.added_at desc, s.id limit ${SHOWN}`,
+        ),
+      ]);
+      const shown = found.map((s) => ({
+        id: s.id,
+        title: withoutMarkup(s.record.title ?? 'Untitled'),
+        who: whoOf(s.record),
+      }));
+      return { id, title, why, count: counted!.count, sources: shown, names: [] };
+    }),
+  );
+}

@@ -1,0 +1,205 @@
+/** Records become right: what is found in them, what is mended, what is set aside. */
+import type {
+  Case,
+  CasesOf,
+  Changed,
+  FindingOf,
+  Findings,
+  FindingsAsked,
+  MendMany,
+  OneAsked,
+  Settle,
+} from '@pandecta/contract';
+import type { Change } from '@pandecta/core/changes';
+import { RULES, type Finding } from '@pandecta/core/proofing';
+import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { Styles } from '@pandecta/debian/styles';
+import { answer } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor, Caller } from '../http/authorise.ts';
+import { chosenIds } from '../searching/chosen.ts';
+import type { Services } from '../services.ts';
+import { Kept } from './kept.ts';
+import { findIn, findLive, findRecord, findRecords, findSettled, revisionOf, type SettledHere } from './store.ts';
+
+interface ProofOf extends Omit<Finding, 'severity'> {
+  source: string;
+}
+
+/** What was found stands until something is written. */
+const findingsKept = new Kept<{ looked: string[]; all: ProofOf[] }>();
+
+const thisYear = (): number => new Date().getFullYear();
+
+async function styleOf({ config }: Services, id: string): Promise<string> {
+  if (!(await new Styles(config.stylesFolder).get(id))) throw new Refusal('no_such_style', id);
+  return id;
+}
+
+/** All that is found in a workspace, set aside or not. */
+async function allFound(services: Services, workspaceId: string, style: string, settled: SettledHere) {
+  const { db, workers, config } = services;
+  await styleOf(services, style);
+  const keep = settled.words;
+  const of = `${await revisionOf(db, workspaceId)} ${style} ${keep.join('\u0000')}`;
+  return findingsKept.of(workspaceId, of, async () => {
+    const live = await findLive(db, workspaceId);
+    const records = live.map((l) => l.record);
+    const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear: thisYear(), keep }); // prettier-ignore
+    const all = found.map(({ at, severity: _, ...f }) => ({ source: live[at]!.id, ...f }));
+    return { looked: live.map((l) => l.id), all };
+  });
+}
+
+/** What is found in a workspace, or in a collection of it. */
+export async function findings(services: Services, workspaceId: string, asked: FindingsAsked): Promise<Findings> {
+  const { db } = services;
+  const settled = await findSettled(db, workspaceId);
+  const { looked, all } = await allFound(services, workspaceId, asked.style, settled);
+  const inside = asked.collection ? await findIn(db, workspaceId, asked.collection) : undefined;
+  const here = inside ? all.filter((f) => inside.has(f.source)) : all;
+  const count = (rule: string, aside: boolean): number =>
+    here.filter((f) => f.rule === rule && settled.isAside(f) === aside).length;
+  const rules = RULES.map(({ id, title, why, severity }) => ({
+    id,
+    title,
+    why,
+    severity,
+    count: count(id, false),
+    aside: count(id, true),
+    whole: settled.rules.has(id),
+  })).filter((r) => r.count || r.aside || r.whole);
+  // Of a report all rules are told, else the one that is looked at.
+  const wanted = here.filter(
+    (f) => (!asked.rule || f.rule === asked.rule) && settled.isAside(f) === (asked.only === 'aside'),
+  );
+  return {
+    rules,
+    looked: inside ? looked.filter((id) => inside.has(id)).length : looked.length,
+    words: settled.words,
+    findings: await told(services, workspaceId, wanted.slice(0, asked.rule ? MOST_SHOWN : MOST_REPORTED)),
+  };
+}
+
+const MOST_SHOWN = 300;
+const MOST_REPORTED = 2000;
+
+/** Findings with the records they are of: where one is gone, so is what was found in it. */
+async function told({ db }: Services, workspaceId: string, found: ProofOf[]): Promise<FindingOf[]> {
+  const records = await findRecords(db, workspaceId, [...new Set(found.map((f) => f.source))]);
+  return found.flatMap((f) => {
+    const record = records.get(f.source);
+    return record ? withRecord(f, record) : [];
+  });
+}
+
+function withRecord({ mend = undefined, ...f }: ProofOf, record: SourceRecord): FindingOf {
+  const before = mend ? Object.fromEntries(Object.keys(mend).map((k) => [k, valueOf(record, k)])) : null;
+  return { ...f, mend: mend ?? null, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record), before } as FindingOf; // prettier-ignore
+}
+
+const valueOf = (record: SourceRecord, field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
+
+/** What is found in one source, live or waiting, looked at by itself: what needs the others is told in Check. */
+export async function findingsIn(
+  services: Services,
+  workspaceId: string,
+  source: string,
+  { style }: OneAsked,
+): Promise<Pick<Findings, 'rules' | 'findings'>> {
+  const { db, workers, config } = services;
+  await styleOf(services, style);
+  const record = await findRecord(db, workspaceId, source);
+  if (!record) throw new Refusal('no_such_source');
+  const settled = await findSettled(db, workspaceId);
+  const found = await workers.run('proofOne', { record, style, folder: config.stylesFolder, thisYear: thisYear(), keep: settled.words }); // prettier-ignore
+  const open = found.map(({ severity: _, ...f }) => ({ source, ...f })).filter((f) => !settled.isAside(f));
+  const rules = RULES.filter((r) => open.some((f) => f.rule === r.id)).map(({ id, title, why, severity }) => ({
+    id,
+    title,
+    why,
+    severity,
+    count: open.filter((f) => f.rule === id).length,
+    aside: 0,
+    whole: false,
+  }));
+  return { rules, findings: open.map((f) => withRecord(f, record)) };
+}
+
+/** What is mended without a rule having found it. */
+const DEEDS: Partial<Record<string, string>> = {
+  'case: sentence': 'Sentence case',
+  'case: title': 'Title case',
+  'case: as typed': 'Titles as they are typed',
+};
+
+/** @throws Refusal where a field cannot hold its value, or was changed since */
+export async function mend(services: Services, actor: Actor, { rule, mends }: MendMany): Promise<Changed> {
+  const title = RULES.find((r) => r.id === rule)?.title ?? DEEDS[rule] ?? 'Proofing';
+  const changes = mends.map(({ source, before, after }): Change => {
+    for (const [field, value] of Object.entries(after))
+      if (value !== null && !isFieldValue(field, value))
+        throw new Refusal('invalid', `${field} cannot hold this value`);
+    const fields = Object.fromEntries(
+      Object.entries(after).map(([f, v]) => [f, { before: (before[f] ?? null) as never, after: v as never }]),
+    );
+    return { do: 'edit', source, fields };
+  });
+  const n = changes.length;
+  const says = `${title}: mended ${n === 1 ? '1 record' : `${n.toLocaleString('en')} records`}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+/** A rule, or what it finds in some sources, is set aside; a word is kept; or it is taken back. */
+export async function settle(
+  services: Services,
+  actor: Actor,
+  { what, name, sources = [], present }: Settle,
+): Promise<Changed> {
+  const rule = RULES.find((r) => r.id === name);
+  if (what === 'aside' && !rule) throw new Refusal('invalid', `no rule is called “${name}”`);
+  const of = sources.length ? sources : [null];
+  const changes = of.map((source): Change => ({ do: 'settle', what, name: name.trim(), source, present }));
+  const where = sources.length
+    ? ` in ${sources.length === 1 ? '1 source' : `${sources.length} sources`}`
+    : ' everywhere';
+  const says =
+    what === 'word'
+      ? `“${name.trim()}” ${present ? 'keeps' : 'no longer keeps'} its form in any case`
+      : `${present ? 'Set aside' : 'Took up again'}: ${rule!.title}${where}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+/** More titles are not shown before they are changed. */
+const MOST_TITLES = 2000;
+
+/** The titles of chosen sources in another case, before anything is changed. */
+export async function cases(services: Services, caller: Caller, { to, ...chosen }: Case): Promise<CasesOf> {
+  const { db, workers } = services;
+  const workspaceId = caller.workspace.id;
+  const ids = await chosenIds(services, caller, chosen, MOST_TITLES);
+  const [records, live, settled] = await Promise.all([
+    findRecords(db, workspaceId, ids),
+    findLive(db, workspaceId),
+    findSettled(db, workspaceId),
+  ]);
+  const of = ids.flatMap((id) => {
+    const title = records.get(id)?.title;
+    return title ? [{ id, title }] : [];
+  });
+  const after = await workers.run('casesOf', {
+    titles: of.map((o) => ({ title: o.title, language: records.get(o.id)?.language })),
+    records: live.map((l) => l.record),
+    to,
+    keep: settled.words,
+  });
+  const all = of.map(({ id, title }, i) => ({
+    source: id,
+    before: title,
+    after: after[i]!,
+    who: whoOf(records.get(id)!),
+  }));
+  const changed = all.filter((a) => a.after !== a.before);
+  return { titles: changed, same: all.length - changed.length, words: settled.words };
+}
