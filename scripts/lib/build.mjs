@@ -23,7 +23,7 @@ export async function buildPrograms(more = {}) {
     absWorkingDir: ROOT,
     bundle: true,
     platform: 'node',
-    target: 'node20',
+    target: 'node20.19',
     format: 'esm',
     sourcemap: true,
     outdir: DIST,

@@ -50,10 +50,12 @@ export async function proof(positionals: string[], options: Options, io: Io): Pr
   const { messages: _, ...reading } = options;
   const sources = await all(positionals, reading, io);
   if (!sources.length) return 1;
+  const { englishWords } = await import('@pandecta/core/english');
+  const english = englishWords();
   const among = amongOf(sources.map((s) => s.record));
   const usesFor = usesByKind(citer);
   const thisYear = new Date().getFullYear();
-  const view = (s: ReadSource) => ({ record: s.record, uses: usesFor(s.record.type), among, thisYear });
+  const view = (s: ReadSource) => ({ record: s.record, uses: usesFor(s.record.type), among, english, thisYear });
   if (options.mend) {
     io.out(
       writeSources(

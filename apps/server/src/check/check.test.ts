@@ -177,19 +177,37 @@ describe('what is found', () => {
   });
 
   test('a word the workspace keeps stands as it is written in any case, in findings and in titles set in another', async () => {
-    const id = await add({ ...LOUD, title: 'THE ZECHSTEIN BASIN AND ITS SALT' });
+    const id = await add({ ...LOUD, title: 'THE BASIN AND ITS SALT' });
     const mend = async (): Promise<unknown> => (await asked('&rule=title-capitals')).findings[0]!.mend;
-    expect(await mend()).toEqual({ title: 'The zechstein basin and its salt' });
-    await me.at('POST', '/settled', { what: 'word', name: 'Zechstein', present: true });
-    expect(await mend()).toEqual({ title: 'The Zechstein basin and its salt' });
+    expect(await mend()).toEqual({ title: 'The basin and its salt' });
+    await me.at('POST', '/settled', { what: 'word', name: 'Basin', present: true });
+    expect(await mend()).toEqual({ title: 'The Basin and its salt' });
     const cases = (to: string): Promise<CasesOf> => me.at<CasesOf>('POST', '/cases', { ids: [id], to });
-    expect((await cases('title')).titles.map((t) => t.after)).toEqual(['The Zechstein Basin and Its Salt']);
+    expect((await cases('title')).titles.map((t) => t.after)).toEqual(['The Basin and Its Salt']);
     const { titles, words } = await cases('sentence');
-    expect([titles[0]!.after, words]).toEqual(['The Zechstein basin and its salt', ['Zechstein']]);
+    expect([titles[0]!.after, words]).toEqual(['The Basin and its salt', ['Basin']]);
     const mends = titles.map((t) => ({ source: t.source, before: { title: t.before }, after: { title: t.after } }));
     const done = await me.at<Changed>('POST', '/mends', { rule: 'case: sentence', mends });
     expect(done.says).toBe('Sentence case: mended 1 record');
     expect((await cases('sentence')).same).toBe(1);
+  });
+
+  test('what files and other versions tell is found as well, in all and in one', async () => {
+    await me.import({ 'gate.pdf': await makePdf([['Hours of the lower gate', ...Array<string>(20).fill('The keeper shut the gate at dusk.'), 'doi 10.5555/hours']]) }); // prettier-ignore
+    const [row] = (await me.ask('')).rows;
+    const wrong = { title: 'Licences for dredging under older statutes', DOI: null };
+    await me.at('PATCH', `/sources/${row!.id}`, { fields: wrong });
+    const of = async (rule: string): Promise<unknown[]> =>
+      (await asked(`&rule=${rule}`)).findings.map((f) => [f.source, f.mend]);
+    expect(await of('file-of-another')).toEqual([[row!.id, null]]);
+    expect(await of('doi-in-file')).toEqual([[row!.id, { DOI: '10.5555/hours' }]]);
+    const { findings } = await me.at<Findings>('GET', `/sources/${row!.id}/findings?style=apa`);
+    expect(findings.map((f) => f.rule)).toEqual(expect.arrayContaining(['file-of-another', 'doi-in-file']));
+
+    const [early, late] = [await add({ ...GATE, type: 'article' }), await add({ ...GATE, DOI: '10.5555/gate' })];
+    expect(await of('newer-version')).toEqual([]);
+    await me.at('POST', '/relations', { sources: [early, late], as: 'version of', present: true });
+    expect(await of('newer-version')).toEqual([[early, null]]);
   });
 
   test('what was stored before records were looked over is looked over by and by', async () => {

@@ -21,7 +21,17 @@ import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
-import { findIn, findLive, findRecord, findRecords, findSettled, revisionOf, type SettledHere } from './store.ts';
+import {
+  besideOf,
+  findBeside,
+  findIn,
+  findLive,
+  findRecord,
+  findRecords,
+  findSettled,
+  revisionOf,
+  type SettledHere,
+} from './store.ts';
 
 interface ProofOf extends Omit<Finding, 'severity'> {
   source: string;
@@ -30,7 +40,10 @@ interface ProofOf extends Omit<Finding, 'severity'> {
 /** What was found stands until something is written. */
 const findingsKept = new Kept<{ looked: string[]; all: ProofOf[] }>();
 
-const thisYear = (): number => new Date().getFullYear();
+const now = (): { today: string; thisYear: number } => ({
+  today: new Date().toISOString().slice(0, 10),
+  thisYear: new Date().getFullYear(),
+});
 
 async function styleOf({ config }: Services, id: string): Promise<string> {
   if (!(await new Styles(config.stylesFolder).get(id))) throw new Refusal('no_such_style', id);
@@ -42,11 +55,19 @@ async function allFound(services: Services, workspaceId: string, style: string, 
   const { db, workers, config } = services;
   await styleOf(services, style);
   const keep = settled.words;
-  const of = `${await revisionOf(db, workspaceId)} ${style} ${keep.join('\u0000')}`;
+  // Files come and are read, versions are said, days pass: none of it is a write of a record.
+  const of = `${await revisionOf(db, workspaceId)} ${await besideOf(db, workspaceId)} ${now().today} ${style} ${keep.join('\u0000')}`;
   return findingsKept.of(workspaceId, of, async () => {
     const live = await findLive(db, workspaceId);
-    const records = live.map((l) => l.record);
-    const found = await workers.run('proofAll', { records, style, folder: config.stylesFolder, thisYear: thisYear(), keep }); // prettier-ignore
+    const beside = await findBeside(db, workspaceId);
+    const found = await workers.run('proofAll', {
+      records: live.map((l) => l.record),
+      beside: live.map((l) => beside.get(l.id)),
+      style,
+      folder: config.stylesFolder,
+      keep,
+      ...now(),
+    });
     const all = found.map(({ at, severity: _, ...f }) => ({ source: live[at]!.id, ...f }));
     return { looked: live.map((l) => l.id), all };
   });
@@ -113,7 +134,8 @@ export async function findingsIn(
   const record = await findRecord(db, workspaceId, source);
   if (!record) throw new Refusal('no_such_source');
   const settled = await findSettled(db, workspaceId);
-  const found = await workers.run('proofOne', { record, style, folder: config.stylesFolder, thisYear: thisYear(), keep: settled.words }); // prettier-ignore
+  const beside = (await findBeside(db, workspaceId, source)).get(source);
+  const found = await workers.run('proofOne', { record, beside, style, folder: config.stylesFolder, keep: settled.words, ...now() }); // prettier-ignore
   const open = found.map(({ severity: _, ...f }) => ({ source, ...f })).filter((f) => !settled.isAside(f));
   const rules = RULES.filter((r) => open.some((f) => f.rule === r.id)).map(({ id, title, why, severity }) => ({
     id,

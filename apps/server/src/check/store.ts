@@ -1,9 +1,11 @@
 /** What checking reads of a workspace: all its records, what was said of pairs, what hangs on a source. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Change, Relation } from '@pandecta/core/changes';
+import type { FileState } from '@pandecta/contract';
+import type { FileSeen } from '@pandecta/core/proofing';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { number, one, rows, text, truth } from '../database/read.ts';
+import { json, number, one, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { sources } from '../sources/tables.ts';
@@ -17,16 +19,83 @@ export interface Live {
   record: SourceRecord;
 }
 
+/** What proofing is told beside the records. */
+export interface Beside {
+  files: FileSeen[];
+  /** The records of its versions, as they were said to be. */
+  versions: SourceRecord[];
+}
+
+/** A page or two are enough to tell of which work a file is. */
+const FIRST_PAGES = 2;
+const MOST_LETTERS = 4000;
+
+/** What stands beside the records, by the ids of the sources; of one, or of all. */
+export async function findBeside(db: Db, workspaceId: string, source?: string): Promise<Map<string, Beside>> {
+  const w = sql`${workspaceId}::uuid`;
+  const of = source ? sql`and s.id = ${source}` : sql``;
+  const [files, versions] = await Promise.all([
+    rows(
+      db,
+      { id: text(), name: text(), state: text<FileState>(), begins: text() },
+      sql`select s.id, f.name, f.state, coalesce((select left(string_agg(p.text, E'\n' order by p.number), ${MOST_LETTERS}) from pages p
+          where p.workspace_id = ${w} and p.file_id = f.id and p.number <= ${FIRST_PAGES}), '') as begins
+        from sources s join source_files sf on sf.workspace_id = ${w} and sf.source_id = s.id join files f on f.workspace_id = ${w} and f.id = sf.file_id
+        where s.workspace_id = ${w} and s.presence in ('live', 'intake') ${of} order by s.id, f.id`,
+    ),
+    rows(
+      db,
+      { id: text(), record: json<SourceRecord>() },
+      sql`select s.id, o.record from relations r
+        cross join lateral (values (r.from_id, r.to_id), (r.to_id, r.from_id)) x (one, other)
+        join sources s on s.workspace_id = ${w} and s.id = x.one ${of} join sources o on o.workspace_id = ${w} and o.id = x.other and o.presence = 'live'
+        where r.workspace_id = ${w} and r."as" = 'version of'`,
+    ),
+  ]);
+  const beside = new Map<string, Beside>();
+  const at = (id: string): Beside => {
+    const known = beside.get(id) ?? { files: [], versions: [] };
+    beside.set(id, known);
+    return known;
+  };
+  for (const { id, name, state, begins } of files)
+    at(id).files.push({ name, state: STATES[state] ?? 'other', begins: state === 'text' ? begins : '' });
+  for (const { id, record } of versions) at(id).versions.push(record);
+  return beside;
+}
+
+/** Changes whenever files are read or relations said. */
+export async function besideOf(db: Db, workspaceId: string): Promise<string> {
+  const w = sql`${workspaceId}::uuid`;
+  const found = await one(
+    db,
+    { at: text() },
+    sql`select (select count(*) from relations where workspace_id = ${w}) || ' ' || (select count(*) || ' ' || coalesce(sum(pages), 0) from files where workspace_id = ${w} and state <> 'waiting') as at`,
+  );
+  return found!.at;
+}
+
+const STATES: Partial<Record<FileState, FileSeen['state']>> = {
+  text: 'text',
+  'image only': 'image only',
+  damaged: 'damaged',
+};
+
 export const findLive = (db: Db, workspaceId: string): Promise<Live[]> =>
   within(db, workspaceId).all(sources, { id: sources.id, record: sources.record }, eq(sources.presence, 'live'), {
     by: [sources.id],
     most: MOST_RECORDS,
   });
 
-/** Changes with every write: what was found of the same revision is still true. */
+/** Changes with every write of records: what was found of the same revision is still true. */
 export async function revisionOf(db: Db, workspaceId: string): Promise<number> {
-  const found = await one(db, { revision: number }, sql`select revision from workspaces where id = ${workspaceId}`);
-  return found?.revision ?? 0;
+  // Where the last write of records is noted no more, each write counts as one.
+  const found = await one(
+    db,
+    { revision: number },
+    sql`select coalesce(max(revision) filter (where sorts), min(revision), 0)::int as revision from derivations where workspace_id = ${workspaceId}`,
+  );
+  return found!.revision;
 }
 
 export const findRelations = (db: Db, workspaceId: string): Promise<{ from: string; to: string; as: Relation }[]> =>

@@ -1,7 +1,8 @@
 /** All records of a workspace, compared with each other and looked over. */
 import type { GroupClass } from '@pandecta/contract';
 import { CERTAIN, decide, matchSeen, reasonsOf, see, standingIn, type Reason } from '@pandecta/core/matching';
-import { amongOf, inCase, proof, usesByKind, type Finding, type TitleCasing } from '@pandecta/core/proofing';
+import { englishWords } from '@pandecta/core/english';
+import { amongOf, inCase, proof, usesByKind, type Finding, type TitleCasing, type View } from '@pandecta/core/proofing';
 import type { SourceRecord } from '@pandecta/core/source';
 import { citerOf } from './citers.ts';
 
@@ -58,9 +59,14 @@ export function findDuplicates({
 }
 
 /** How records are looked at. */
+/** What is known of a source beside its record. */
+type Beside = Pick<View, 'files' | 'versions'>;
+
 interface As {
   style: string;
   folder: string;
+  /** The day it is, as "2026-11-28". */
+  today: string;
   thisYear: number;
   /** Words that keep their form. */
   keep: string[];
@@ -72,17 +78,29 @@ export function proofAll({
   folder,
   thisYear,
   keep,
-}: As & { records: SourceRecord[] }): (Finding & { at: number })[] {
+  today,
+  beside,
+}: As & { records: SourceRecord[]; beside: (Beside | undefined)[] }): (Finding & { at: number })[] {
   const among = amongOf(records);
   const usesFor = usesByKind(citerOf(folder, style));
+  const english = englishWords();
   return records.flatMap((record, at) =>
-    proof({ record, among, keep, uses: usesFor(record.type), thisYear }).map((f) => ({ at, ...f })),
+    proof({ record, among, english, keep, uses: usesFor(record.type), today, thisYear, ...beside[at] }).map((f) => ({
+      at,
+      ...f,
+    })),
   );
 }
 
 /** A record by itself. */
-export const proofOne = ({ record, style, folder, thisYear, keep }: As & { record: SourceRecord }): Finding[] =>
-  proof({ record, keep, uses: usesByKind(citerOf(folder, style))(record.type), thisYear });
+export const proofOne = ({
+  record,
+  style,
+  folder,
+  beside,
+  ...as
+}: As & { record: SourceRecord; beside?: Beside | undefined }): Finding[] =>
+  proof({ record, english: englishWords(), uses: usesByKind(citerOf(folder, style))(record.type), ...as, ...beside });
 
 /** Titles in another case; which words are names, the records tell. */
 export function casesOf({
@@ -97,5 +115,5 @@ export function casesOf({
   keep: string[];
 }): string[] {
   const { isProper } = amongOf(records);
-  return titles.map(({ title, language }) => inCase(title, to, { isProper, keep, language }));
+  return titles.map(({ title, language }) => inCase(title, to, { isProper, english: englishWords(), keep, language }));
 }

@@ -42,7 +42,9 @@ const HAS: Record<Lack, Test> = {
   issued: (r) => Boolean(r.issued),
   'container-title': (r) => Boolean(r['container-title']),
   site: (r) => Boolean(r['container-title'] || r.publisher),
-  volume: (r) => Boolean(r.volume || r.issue || r.number),
+  // Proceedings that stand as a journal often have none.
+  volume: (r) =>
+    Boolean(r.volume || r.issue || r.number || r.ISBN || /^proceedings\b/i.test(r['container-title'] ?? '')),
   page: (r) => Boolean(r.page || r['page-first'] || r.number),
   publisher: (r) => Boolean(r.publisher),
   'publisher-place': (r) => Boolean(r['publisher-place']),
@@ -78,6 +80,7 @@ const NEEDS: Partial<Record<Kind, Lack[]>> = {
   dataset: ['title', 'author', 'issued', 'publisher', 'address'],
   map: ['title', 'issued'],
   document: ['title', 'author', 'issued'],
+  periodical: ['title'],
 };
 const ANY: Lack[] = ['title', 'issued'];
 

@@ -1,5 +1,5 @@
 /** What a pair of records says for and against being one work, as numbers that are weighed, and as reasons in words. */
-import { nearly } from './near.ts';
+import { containers, type Says } from './containers.ts';
 import { comparePeople, type PeopleEvidence } from './people.ts';
 import type { Seen } from './seen.ts';
 import { byLength, compareTitles, type Rarity, type TitleEvidence } from './titles.ts';
@@ -76,40 +76,10 @@ export interface Compared {
   says: Map<string, 'same' | 'like' | 'other'>;
 }
 
-type Says = 'same' | 'like' | 'other' | undefined;
 const told = (a: string | undefined, b: string | undefined): Says =>
   a === undefined || b === undefined ? undefined : a === b ? 'same' : 'other';
 const shared = (a: readonly string[], b: readonly string[]): Says =>
   !a.length || !b.length ? undefined : a.some((x) => b.includes(x)) ? 'same' : 'other';
-
-/** Words of a container, in order, each the beginning of the other's: "j water shore law" is "journal water shore law". */
-function containers(a: readonly string[], b: readonly string[]): Says {
-  if (!a.length || !b.length) return undefined;
-  if (a.join('') === b.join('')) return 'same';
-  const [short, long] = a.length <= b.length ? [a, b] : [b, a];
-  const begins = (x: string, y: string): boolean => x[0] === y[0] && (y.startsWith(x) || x.startsWith(y) || nearly(x, y) || squeezed(x, y)); // prettier-ignore
-  let k = 0;
-  let matched = 0;
-  for (const w of short) {
-    const at = long.findIndex((l, i) => i >= k && begins(w, l));
-    if (at < 0) continue;
-    matched += 1;
-    k = at + 1;
-  }
-  if (matched === short.length && (short.length > 1 || short[0]!.length >= 4)) return 'like';
-  // "JWSL" is the initials of its words.
-  if (short.length === 1 && short[0] === long.map((w) => w[0]).join('')) return 'like';
-  return matched / short.length >= 0.7 && short.length > 2 ? 'like' : 'other';
-}
-
-/** Abbreviated by leaving letters out: "jrnl", "natl". The first letter stands, the others come in order. */
-function squeezed(x: string, y: string): boolean {
-  const [short, long] = x.length < y.length ? [x, y] : [y, x];
-  if (short.length < 3 || short.length > long.length * 0.75) return false;
-  let k = 0;
-  for (const c of long) if (c === short[k]) k += 1;
-  return k === short.length;
-}
 
 /** Kinds that are told apart, and may not be mistaken for each other. */
 function forms(a: Seen, b: Seen): Says {

@@ -5,10 +5,10 @@ import { fold } from '../words/index.ts';
 export interface Among {
   /** Full given names by family name and first letter; undefined where several people are meant. */
   givenOf(family: string, given: string): string | undefined;
-  /** How a container is written most often, of those with the same ISSN or the same words. */
+  /** How a container is written in full or most often, of those with the same ISSN, the same letters, or words that abbreviate it. */
   containerOf(record: SourceRecord): string | undefined;
-  /** Whether a word stands with a capital in the midst of other titles, by itself or behind the one before it. */
-  isProper(word: string, before?: string): boolean;
+  /** Whether a word stands with a capital in the midst of other titles, by itself or beside the one before or after it. */
+  isProper(word: string, before?: string, after?: string): boolean;
 }
 
 const key = (family: string, given: string): string => `${fold(family)} ${fold(given)[0] ?? ''}`;
@@ -16,11 +16,21 @@ const isInitials = (given: string): boolean => /^(?:\p{Lu}\.?[\s-]?)+$/u.test(gi
 const isGreat = (word: string): boolean => /^\p{Lu}/u.test(word);
 const squeezed = (text: string): string => fold(text).replace(/[^\p{L}\p{N}]+/gu, '');
 
+const wordsOf = (container: string): string[] =>
+  (fold(container).match(/[\p{L}\p{N}]+/gu) ?? []).filter(
+    (w) => !/^(?:of|the|and|in|for|on|de|des|der|und|et)$/.test(w),
+  );
+const initialsOf = (container: string): string => wordsOf(container).map((w) => w[0]).join(''); // prettier-ignore
+/** Word for word the same, or one the beginning of the other's: "est marsh" and "estuary marsh". */
+const isAlike = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((w, i) => w.startsWith(b[i]!) || b[i]!.startsWith(w));
+
 /** @param records each is read once */
 export function amongOf(records: Iterable<SourceRecord>): Among {
   const given = new Map<string, Map<string, number>>();
   const byIssn = new Map<string, Map<string, number>>();
   const spelt = new Map<string, Map<string, number>>();
+  const byInitials = new Map<string, Map<string, number>>();
   const capital = new Map<string, number>();
   const small = new Map<string, number>();
   const behind = new Set<string>();
@@ -36,6 +46,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
     if (container) {
       if (r.ISSN) count(byIssn, r.ISSN.split(/[\s,;]+/)[0]!, container);
       count(spelt, squeezed(container), container);
+      count(byInitials, initialsOf(container), container);
     }
     const words = (r.title ?? '').match(/\p{L}[\p{L}'’-]*/gu) ?? [];
     const capitals = words.slice(1).filter(isGreat).length;
@@ -50,6 +61,17 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
         else small.set(word, (small.get(word) ?? 0) + 1);
       }
   }
+  const usual = new Map<string, string>();
+  /** Of several names of one container the one that is written out most. */
+  const fullOf = (own: string, counts: Map<string, number> | undefined): string | undefined => {
+    if (!counts || counts.size < 2) return undefined;
+    const words = wordsOf(own);
+    const alike = [...counts].filter(([c]) => c === own || isAlike(words, wordsOf(c)));
+    const longest = Math.max(...alike.map(([c]) => wordsOf(c).join('').length));
+    // Of those as long as the longest the usual one: the others are slips of it.
+    const full = alike.filter(([c]) => wordsOf(c).join('').length >= longest - 2);
+    return full.sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)[0]?.[0];
+  };
   const most = (counts: Map<string, number> | undefined): string | undefined =>
     counts && [...counts].sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)[0]![0];
   return {
@@ -60,13 +82,19 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
       return names.size === 1 ? most(found) : undefined;
     },
     containerOf(record) {
-      const container = record['container-title'];
-      if (!container) return undefined;
+      const own = record['container-title'];
+      if (!own) return undefined;
+      const known = usual.get(`${record.ISSN ?? ''} ${own}`);
+      if (known !== undefined) return known;
       const issn = record.ISSN?.split(/[\s,;]+/)[0];
-      return (issn && most(byIssn.get(issn))) || most(spelt.get(squeezed(container)));
+      const found = fullOf(own, issn ? byIssn.get(issn) : undefined) ?? most(spelt.get(squeezed(own))) ?? own;
+      const full = fullOf(found, byInitials.get(initialsOf(found))) ?? found;
+      usual.set(`${record.ISSN ?? ''} ${own}`, full);
+      return full;
     },
-    isProper: (word, before) =>
+    isProper: (word, before, after) =>
       (capital.get(fold(word)) ?? 0) > (small.get(fold(word)) ?? 0) ||
-      (before !== undefined && behind.has(`${fold(before)} ${fold(word)}`)),
+      (before !== undefined && behind.has(`${fold(before)} ${fold(word)}`)) ||
+      (after !== undefined && behind.has(`${fold(word)} ${fold(after)}`)),
   };
 }

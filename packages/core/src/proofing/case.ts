@@ -1,30 +1,8 @@
 /**
  * Sentence case: all small but the first word, and what has its capitals for a reason: names, acronyms, formulas, numerals.
- * Which words are names is told by the caller, by a list of peoples, places, languages and days (ICU's names, as the platform has
- * them), and by how the title itself writes them.
  */
-
-const REGIONS = 'AD AE AF AL AM AO AR AT AU AZ BA BD BE BG BO BR BY CA CD CH CL CM CN CO CR CU CY CZ DE DK DO DZ EC EE EG ES ET FI FJ FR GB GE GH GR GT HK HN HR HT HU ID IE IL IN IQ IR IS IT JM JO JP KE KG KH KP KR KW KZ LA LB LK LR LT LU LV LY MA MD ME MG MK ML MM MN MT MW MX MY MZ NA NE NG NI NL NO NP NZ PA PE PH PK PL PT PY RO RS RU RW SA SD SE SG SI SK SN SO SY TH TN TR TW TZ UA UG US UY UZ VE VN YE ZA ZM ZW'; // prettier-ignore
-const LANGUAGES = 'af ar be bg bn br ca cs cy da de el en eo es et eu fa fi fr ga gd gl gu he hi hr hu hy id is it ja ka kk km kn ko ku la lb lo lt lv mk ml mn mr ms mt my ne nl no pa pl ps pt ro ru sa sk sl so sq sr sv sw ta te th tl tr tt uk ur uz vi yi zh zu'; // prettier-ignore
-const MORE = 'Africa African Africans America American Americans Asia Asian Europe European Europeans Atlantic Pacific Mediterranean Baltic Arctic Antarctic Britain British Dutch Scottish Scotland Wales England London Paris Berlin Vienna Rome Oxford Cambridge Boston Chicago California Texas Washington Christian Christianity Jewish Judaism Islam Islamic Muslim Muslims Buddhist Hindu Catholic Protestant Bible Biblical God Christ Darwin Darwinian Newton Newtonian Einstein Bayes Bayesian Gaussian Markov Fourier Hilbert Euler Poisson Boolean Marx Marxist Kant Kantian Hegel Plato Platonic Aristotle Shakespeare Victorian Edwardian Elizabethan Georgian Roman Romans Greek Greeks Latin Renaissance Enlightenment Gothic Ottoman Soviet Monday Tuesday Wednesday Thursday Friday Saturday Sunday January February March April May June July August September October November December Swiss Swede Swedish Danish Irish Welsh Norman Celtic Nordic Balkan Indian Indians Chinese Egyptian Israeli Mexican Brazilian Canadian Australian Argentine Cuban Iranian Iraqi Austrian Belgian Turkish Thames Rhine Danube Nile Internet'.split(' '); // prettier-ignore
-
-let names: Set<string> | undefined;
-function properNames(): Set<string> {
-  if (names) return names;
-  const region = new Intl.DisplayNames('en', { type: 'region' });
-  const language = new Intl.DisplayNames('en', { type: 'language' });
-  const all = [
-    ...REGIONS.split(' ').map((c) => region.of(c)!),
-    ...LANGUAGES.split(' ').map((c) => language.of(c)!),
-    ...MORE,
-  ];
-  names = new Set(all.flatMap((n) => n.split(/[^\p{L}]+/u)).filter((w) => w.length > 3 && /^\p{Lu}/u.test(w)).map((w) => w.toLowerCase())); // prettier-ignore
-  // Words that are common as well.
-  for (const w of ['march', 'may', 'august', 'polish', 'united', 'states', 'republic', 'island', 'islands', 'south', 'north', 'central', 'region', 'kingdom', 'china', 'turkey', 'jersey', 'chile', 'bath']) names.delete(w); // prettier-ignore
-  return names;
-}
-/** Common words too, that are names where they stand great in a title that is not all great. */
-const AMBIGUOUS = new Set(['china', 'turkey', 'chile', 'jersey', 'polish', 'march', 'may', 'august']);
+import type { English } from '../english/index.ts';
+import { properWords } from './proper.ts';
 
 const isRoman = (word: string): boolean =>
   /^(?=[IVXLCDM]{2,})M{0,3}(?:CM|CD|D?C{0,3})(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})$/.test(word);
@@ -36,7 +14,9 @@ const isMarked = (word: string, shouting: boolean): boolean =>
 
 export interface CaseOptions {
   /** Names the caller knows of. */
-  isProper?: (word: string, before?: string) => boolean;
+  isProper?: (word: string, before?: string, after?: string) => boolean;
+  /** The words of English; without them a name no one knows of is not told from them. */
+  english?: English | undefined;
   /** Words that keep their form whatever else, as a workspace lists them. */
   keep?: readonly string[];
 }
@@ -68,34 +48,47 @@ export function isTitleCase(title: string): boolean {
 
 const WORD = /(?:\p{L}\.){2,}|[\p{L}\p{N}][\p{L}\p{N}\p{M}'’]*/gu;
 
-export function sentenceCase(title: string, { isProper = () => false, keep = [] }: CaseOptions = {}): string {
+/** What is to keep its case: a stretch said so, the name of a species in italics; and tags, which are no words. */
+const KEPT = /<span class="nocase">.*?<\/span>|<i>\p{Lu}\p{Ll}+ \p{Ll}[^<]*<\/i>|<\/?[a-zA-Z][^>]*>/gu;
+
+export function sentenceCase(title: string, { isProper = () => false, english, keep = [] }: CaseOptions = {}): string {
   const shouting = isShouting(title);
   const kept = new Map(keep.map((k) => [k.toLowerCase(), k]));
-  const known = properNames();
-  // What stands in a stretch that is to keep its case, and tags, are no words.
-  const tags: [number, number][] = [...title.matchAll(/<span class="nocase">.*?<\/span>|<\/?[a-z][^>]*>/gi)].map(
-    (m) => [m.index, m.index + m[0].length],
+  const tags = [...title.matchAll(KEPT)].map((m) => [m.index, m.index + m[0].length] as const); // prettier-ignore
+  const words = [...title.matchAll(WORD)].filter((m) => !tags.some(([from, to]) => m.index >= from && m.index < to));
+  const proper = properWords(
+    words.map(({ 0: word, index }) => {
+      const text = word.replace(/['’]s?$/i, '');
+      return {
+        text,
+        lower: text.toLowerCase(),
+        great: /^\p{Lu}/u.test(text),
+        tied: title[index + word.length] === '-',
+      };
+    }),
+    { isProper, english, shouting },
   );
-  let first = true;
-  let last: string | undefined;
-  return title.replace(WORD, (word: string, at: number) => {
-    if (tags.some(([from, to]) => at >= from && at < to)) return word;
-    const before = title.slice(0, at).replace(/<[^>]+>/g, '');
+  let out = '';
+  let end = 0;
+  for (const [i, { 0: word, index }] of words.entries()) {
+    const before = title.slice(0, index).replace(/<[^>]+>/g, '');
     // The first word, and the first of what is quoted or asked before.
-    const begins = first || /[.?!]\s+["'“‘«(]*$/.test(before) || /[—]\s*$/.test(before);
-    first = false;
-    const lower = word.toLowerCase();
-    const previous = last;
-    last = lower;
-    const own = kept.get(lower);
-    if (own) return own;
-    const stem = lower.replace(/['’]s$/, '');
-    const great = (w: string): string => w.charAt(0).toUpperCase() + w.slice(1);
-    if (isMarked(word, shouting) || (isRoman(word) && (!shouting || word.length > 1) && !/^(?:MIX|DID|CIVIL|MILD|DIM|LID|MID|VIM|MILL|MI|DI|LI|CD|MD|CV)$/.test(word))) return word; // prettier-ignore
-    if (lower === 'i' || (/^\p{Lu}$/u.test(word) && !shouting && lower !== 'a')) return word;
-    if (known.has(stem) || isProper(stem, previous)) return great(lower);
-    if (!shouting && AMBIGUOUS.has(stem) && /^\p{Lu}/u.test(word)) return great(lower);
-    // What stands small in it already is meant so.
-    return begins ? great(lower) : lower;
-  });
+    const begins = i === 0 || /[.?!]\s+["'“‘«(]*$/.test(before) || /[—]\s*$/.test(before);
+    out +=
+      title.slice(end, index) + (kept.get(word.toLowerCase()) ?? cased(word, { begins, proper: proper[i]!, shouting }));
+    end = index + word.length;
+  }
+  return out + title.slice(end);
 }
+
+function cased(word: string, as: { begins: boolean; proper: boolean; shouting: boolean }): string {
+  const lower = word.toLowerCase();
+  const great = lower.charAt(0).toUpperCase() + lower.slice(1);
+  if (isMarked(word, as.shouting)) return word;
+  if (isRoman(word) && (!as.shouting || word.length > 1) && !NO_NUMERAL.test(word)) return word;
+  if (lower === 'i' || (/^\p{Lu}$/u.test(word) && !as.shouting && lower !== 'a')) return word;
+  return as.proper || as.begins ? great : lower;
+}
+
+/** Words that are written like Roman numerals. */
+const NO_NUMERAL = /^(?:MIX|DID|CIVIL|MILD|DIM|LID|MID|VIM|MILL|MI|DI|LI|CD|MD|CV)$/;

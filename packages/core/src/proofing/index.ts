@@ -3,5 +3,5 @@ export { isShouting, isTitleCase, sentenceCase, type CaseOptions } from './case.
 export { CASES, inCase, type TitleCasing } from './cased.ts';
 export { mended, proof, SURE, type Finding } from './proof.ts';
 export { findRules, ruleOf, RULES } from './registry.ts';
-export { SEVERITIES, type Found, type Mend, type Rule, type Severity, type View } from './rule.ts';
+export { SEVERITIES, type FileSeen, type Found, type Mend, type Rule, type Severity, type View } from './rule.ts';
 export { usesByKind, usesOf } from './uses.ts';

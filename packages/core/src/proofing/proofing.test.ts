@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { SourceRecord } from '../source/index.ts';
 import { anySource } from '../testing/index.ts';
+import { englishWords } from '../english/index.ts';
 import { amongOf, mended, proof, ruleOf, RULES, sentenceCase, type View } from './index.ts';
 
 const sound: SourceRecord = {
@@ -15,8 +16,10 @@ const sound: SourceRecord = {
   DOI: '10.5555/cp.41',
   issued: { 'date-parts': [[2011]] },
 };
+/** As a style prints them that leaves titles as they are. */
+const PRINTED = new Set(['title', 'author', 'container-title', 'volume', 'issue', 'page', 'DOI', 'issued', 'publisher', 'publisher-place', 'edition', 'URL', 'accessed', 'authority', 'number', 'editor']); // prettier-ignore
 const found = (more: Partial<SourceRecord>, view: Partial<View> = {}) =>
-  proof({ record: { ...sound, ...more }, thisYear: 2026, ...view });
+  proof({ record: { ...sound, ...more }, thisYear: 2026, english: englishWords(), uses: PRINTED, ...view });
 
 test('a sound record has no finding', () => {
   expect(found({})).toEqual([]);
@@ -41,6 +44,11 @@ describe('each fault is found by its rule, and mended where it can be', () => {
     ['kind-fields', { type: 'webpage', URL: 'https://a.example', accessed: { 'date-parts': [[2020]] } }, { type: 'article-journal' }], // prettier-ignore
     ['mangled', { title: 'CafÃ© culture' }, { title: 'Café culture' }],
     ['markup', { title: 'Silt &amp; sand' }, { title: 'Silt & sand' }],
+    [
+      'markup',
+      { title: '<jats:title>Silt of <em>Spartina</em> &amp; <i>Zostera</i></jats:title>' },
+      { title: 'Silt of <i>Spartina</i> & <i>Zostera</i>' },
+    ],
     ['stops-and-spaces', { title: 'Silt  and sand.' }, { title: 'Silt and sand' }],
     ['label-in-field', { page: 'pp. 311-328' }, { page: '311-328' }],
     ['volume-and-issue', { volume: '41(3)' }, { volume: '41', issue: '3' }],
@@ -50,6 +58,17 @@ describe('each fault is found by its rule, and mended where it can be', () => {
     ['title-case', { title: 'Silt and Sand Behind the Great Gate' }, { title: 'Silt and sand behind the great gate' }],
     ['name-capitals', { author: [{ family: 'O’NEILL', given: 'Ada' }] }, { author: [{ family: 'O’Neill', given: 'Ada' }] }], // prettier-ignore
     ['law-parts', { type: 'legal_case', page: '114, 120', authority: 'Court', 'container-title': 'Est R' }, { page: '114' }], // prettier-ignore
+    ['names-swapped', { author: [{ family: 'S. R.', given: 'Vance' }] }, { author: [{ family: 'Vance', given: 'S. R.' }] }], // prettier-ignore
+    ['person-as-body', { author: [{ literal: 'S. R. Vance' }] }, { author: [{ family: 'Vance', given: 'S. R.' }] }],
+    ['person-as-body', { author: [{ literal: 'Robert Vance' }] }, { author: [{ family: 'Vance', given: 'Robert' }] }],
+    ['label-in-field', { issue: '#3' }, { issue: '3' }],
+    ['label-in-field', { volume: 'v. 41' }, { volume: '41' }],
+    ['volume-and-issue', { volume: '41:3', issue: undefined } as never, { volume: '41', issue: '3' }],
+    ['edition-words', { type: 'book', edition: '2e éd.' }, { edition: '2' }],
+    ['year', { type: 'book', issued: { 'date-parts': [[198]] } }, undefined],
+    ['retracted', { title: 'RETRACTED: Silt behind the gate' }, undefined],
+    ['quotation-marks', { title: 'The „gate“ and the silt' }, { title: 'The “gate” and the silt' }],
+    ['other-script', { title: 'Приливы и отливы' }, undefined],
     ['no-identifier', { DOI: undefined } as never, undefined],
     ['missing-part', { volume: undefined, issue: undefined } as never, undefined],
   ])('%s', (rule, more, mend) => {
@@ -59,6 +78,57 @@ describe('each fault is found by its rule, and mended where it can be', () => {
     if (mend) expect(finding.mend).toEqual(mend);
     else expect(finding.mend).toBeUndefined();
   });
+});
+
+test('the language is missed where the style would write the words of the title great', () => {
+  const title = 'Die Gezeiten und der Schlick im Vorland';
+  const rules = (uses: Set<string>) => found({ title }, { uses }).map((f) => [f.rule, f.mend]);
+  expect(rules(new Set([...PRINTED, 'title case']))).toEqual([['language-missing', { language: 'de' }]]);
+  expect(rules(PRINTED)).toEqual([]);
+  expect(found({ title, language: 'de' }, { uses: new Set(['title case']) })).toEqual([]);
+});
+
+describe('what files, other versions and the day tell', () => {
+  const file = {
+    name: 'a.pdf',
+    state: 'text' as const,
+    begins: `${sound.title} ${'The keeper shut the gate at dusk. '.repeat(20)}`,
+  };
+  const rulesOf = (more: Partial<SourceRecord>, view: Partial<View>) => found(more, view).map((f) => f.rule);
+
+  test('a file of the work itself says nothing; one without text, damaged, or of another work does', () => {
+    expect(rulesOf({}, { files: [file] })).toEqual([]);
+    expect(rulesOf({}, { files: [{ ...file, state: 'image only', begins: '' }] })).toEqual(['file-text']);
+    expect(rulesOf({}, { files: [{ ...file, state: 'damaged', begins: '' }] })).toEqual(['file-text']);
+    expect(rulesOf({ title: 'Licences for dredging under older statutes' }, { files: [file] })).toEqual([
+      'file-of-another',
+    ]);
+  });
+
+  test('the DOI that stands in the file alone is taken over', () => {
+    const files = [{ ...file, begins: `${file.begins} https://doi.org/10.5555/cp.41` }];
+    const none = { DOI: undefined } as never;
+    expect(found(none, { files }).find((f) => f.rule === 'doi-in-file')!.mend).toEqual({ DOI: '10.5555/cp.41' });
+    const two = [{ ...file, begins: `${file.begins} 10.5555/cp.41 and 10.5555/other` }];
+    expect(rulesOf(none, { files: two })).not.toContain('doi-in-file');
+  });
+
+  test('a preprint whose article is here is superseded; access that ends is told a month before', () => {
+    expect(rulesOf({ type: 'article' }, { versions: [sound] })).toContain('newer-version');
+    expect(rulesOf({}, { versions: [{ ...sound, type: 'article' }] })).toEqual([]);
+    const until = { 'access-until': { 'date-parts': [[2026, 12, 20]] } } as Partial<SourceRecord>;
+    expect(rulesOf(until, { today: '2026-11-28' })).toEqual(['access-ends']);
+    expect(rulesOf(until, { today: '2026-10-28' })).toEqual([]);
+  });
+});
+
+test('a journal abbreviated here is written as where it stands in full', () => {
+  const full = { ...sound, 'container-title': 'Estuary and Marsh' };
+  const among = amongOf([full, full, { ...sound, 'container-title': 'Est. Marsh' }]);
+  const mend = (container: string) =>
+    found({ 'container-title': container }, { among }).find((f) => f.rule === 'container-spelling')?.mend;
+  expect(mend('Est. Marsh')).toEqual({ 'container-title': 'Estuary and Marsh' });
+  expect(mend('Estuary and Marsh')).toBeUndefined();
 });
 
 test('what the style does not print is not missed', () => {
@@ -90,12 +160,40 @@ test('other records tell a person’s full name and how a journal is written', (
 test.each([
   ['THE ROLE OF DNA IN BRITISH HARBOURS', 'The role of dna in British harbours'],
   ['The Role of DNA and mRNA in British Harbours', 'The role of DNA and mRNA in British harbours'],
-  ['World War II and the Tides of France', 'World war II and the tides of France'],
+  ['World War II and the Tides of France', 'World War II and the tides of France'],
   ['Effects of pH on Silt: A Study of H2O', 'Effects of pH on silt: a study of H2O'],
   ['What Is Silt? An Inquiry', 'What is silt? An inquiry'],
-  ['The <i>Spartina anglica</i> Question', 'The <i>spartina anglica</i> question'],
+  ['The <i>Spartina anglica</i> Question', 'The <i>Spartina anglica</i> question'],
 ])('%s in sentence case', (title, is) => {
   expect(sentenceCase(title)).toBe(is);
+});
+
+test.each([
+  // Names no list of peoples and places has, and words beside them that are part of them.
+  [
+    'A Study of Hermann Zapf and the Stanford University Press',
+    'A study of Hermann Zapf and the Stanford University Press',
+  ],
+  ['Sediments of the Zambezi River and the Bay of Bengal', 'Sediments of the Zambezi River and the Bay of Bengal'],
+  ['The Spanish Civil War and the Chinese University', 'The Spanish Civil War and the Chinese university'],
+  [
+    'Flooding in North Carolina and Northern Marshes in May 1968',
+    'Flooding in North Carolina and northern marshes in May 1968',
+  ],
+  ['What Children May Learn from Morphodynamics', 'What children may learn from morphodynamics'],
+  ['The Diet of Zostera noltii Beds', 'The diet of Zostera noltii beds'],
+  ['Meta-Analysis of John Brown’s Letters', 'Meta-analysis of John Brown’s letters'],
+  ['THE LETTERS OF HERMANN BROWN FROM PRAGUE', 'The letters of Hermann Brown from Prague'],
+])('%s in sentence case, with the words of English', (title, is) => {
+  expect(sentenceCase(title, { english: englishWords() })).toBe(is);
+});
+
+test('an abstract tells the names in its own title', () => {
+  const title = 'Silt and Sand Behind the Great Gate at Lower Reach';
+  const abstract = 'We measured silt at Lower Reach in winter, and lower down in summer.';
+  const mend = (more: object) => found({ title, ...more }).find((f) => f.rule === 'title-case')!.mend!.title;
+  expect(mend({})).toBe('Silt and sand behind the great gate at lower reach');
+  expect(mend({ abstract })).toBe('Silt and sand behind the great gate at lower Reach');
 });
 
 test('a name of two words makes a name of the second behind the first alone', () => {

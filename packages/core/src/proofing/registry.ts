@@ -23,6 +23,16 @@ import { titleCase } from './rules/title-case.ts';
 import { nameCapitals } from './rules/name-capitals.ts';
 import { initials } from './rules/initials.ts';
 import { containerSpelling } from './rules/container-spelling.ts';
+import { namesSwapped } from './rules/names-swapped.ts';
+import { quotationMarks } from './rules/quotation-marks.ts';
+import { languageMissing } from './rules/language-missing.ts';
+import { otherScript } from './rules/other-script.ts';
+import { retracted } from './rules/retracted.ts';
+import { accessEnds } from './rules/access-ends.ts';
+import { fileText } from './rules/file-text.ts';
+import { fileOfAnother } from './rules/file-of-another.ts';
+import { doiInFile } from './rules/doi-in-file.ts';
+import { newerVersion } from './rules/newer-version.ts';
 import { noIdentifier } from './rules/no-identifier.ts';
 import { fold } from '../words/index.ts';
 import type { Rule } from './rule.ts';
@@ -31,14 +41,19 @@ export const RULES: readonly Rule[] = [
   missingPart,
   kindFields,
   doiForm,
+  doiInFile,
   checkDigit,
   bodyAsPerson,
   personAsBody,
   severalInOneName,
   nameParts,
+  namesSwapped,
   year,
   pages,
   lawParts,
+  retracted,
+  fileText,
+  fileOfAnother,
   mangled,
   markup,
   stopsAndSpaces,
@@ -47,12 +62,17 @@ export const RULES: readonly Rule[] = [
   editionWords,
   placeInPublisher,
   doiAsAddress,
+  quotationMarks,
+  languageMissing,
   titleCapitals,
   titleCase,
   nameCapitals,
   initials,
   containerSpelling,
   noIdentifier,
+  otherScript,
+  newerVersion,
+  accessEnds,
 ];
 
 /** The rules one means by a word: by their id, by the beginning of their title, or all of a severity; "any" means all. */

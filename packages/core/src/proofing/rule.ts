@@ -1,6 +1,8 @@
 /** What a rule of proofing says of itself, and what it is given to look at. */
 import type { FieldValue, SourceRecord } from '../source/index.ts';
+import type { English } from '../english/index.ts';
 import type { Among } from './among.ts';
+import type { CaseOptions } from './case.ts';
 
 export const SEVERITIES = ['wrong', 'looks wrong', 'look'] as const;
 export type Severity = (typeof SEVERITIES)[number];
@@ -18,14 +20,29 @@ export interface Found {
   mend?: Mend;
 }
 
+export interface FileSeen {
+  name: string;
+  state: 'text' | 'image only' | 'damaged' | 'other';
+  /** The words of its first page or two; empty where they are not known. */
+  begins: string;
+}
+
 export interface View {
   record: SourceRecord;
   /** Variables the style prints for sources of this kind; undefined where no style is chosen. */
   uses?: ReadonlySet<string> | undefined;
   /** What the other records tell; undefined where a record is looked at alone. */
   among?: Among | undefined;
+  /** The words of English, where there is time to load them. */
+  english?: English | undefined;
   /** Words that keep their form in whatever case. */
   keep?: readonly string[] | undefined;
+  /** Its files, where they are known. */
+  files?: readonly FileSeen[] | undefined;
+  /** Records said to be versions of the same work. */
+  versions?: readonly SourceRecord[] | undefined;
+  /** The day it is, as "2026-11-28". */
+  today?: string | undefined;
   /** The year it is, where that is known. */
   thisYear?: number | undefined;
 }
@@ -61,3 +78,25 @@ export function inTexts(
 }
 
 export const short = (text: string): string => (text.length > 60 ? `${text.slice(0, 57)}…` : text);
+
+/** What is known of which words of a record's title are names: from others, from its own abstract, from lists. */
+export function caseOptions({ record, among, english, keep }: View): CaseOptions {
+  const own = record.abstract ? greatWithin(record.abstract) : undefined;
+  return {
+    isProper: (word, before, after) => Boolean(own?.has(word) || among?.isProper(word, before, after)),
+    english,
+    ...(keep && { keep }),
+  };
+}
+
+/** Words that begin with a capital in the midst of sentences, and nowhere with a small letter. */
+function greatWithin(text: string): Set<string> {
+  const great = new Set<string>();
+  const small = new Set<string>();
+  for (const { 0: word, index } of text.matchAll(/\p{L}[\p{L}\p{M}]{2,}/gu)) {
+    if (!/^\p{Lu}/u.test(word)) small.add(word);
+    else if (/[\p{L}\p{N},]\s$/u.test(text.slice(Math.max(0, index - 2), index))) great.add(word.toLowerCase());
+  }
+  for (const word of small) great.delete(word);
+  return great;
+}

@@ -21,7 +21,7 @@ const utf8 = new TextDecoder('utf-8', { fatal: true });
 
 /** What mangled text is of: letters of Latin, Greek and Cyrillic, signs of print. Anything else is taken for chance. */
 const PLAUSIBLE =
-  /^[\u0080-\u024f\u0370-\u03ff\u0400-\u04ff\u1e00-\u1eff\u2010-\u2027\u2030-\u205e\u20a0-\u20bf\u2100-\u214f\u2190-\u22ff\u00a0\ufb00-\ufb06\ufeff\u02b0-\u02ff]+$/u;
+  /^[\u0080-\u024f\u0370-\u03ff\u0400-\u04ff\u1e00-\u1eff\u2000-\u2027\u202f\u2030-\u205e\u20a0-\u20bf\u2100-\u214f\u2190-\u22ff\u00a0\ufb00-\ufb06\ufeff\u02b0-\u02ff]+$/u;
 /** Two characters that stand together in sound text: a capital letter at the end of a quotation, and the like. */
 const SOUND = /^[\u00c2-\u00df][\u00ab\u00bb\u201c\u201d\u2018\u2019\u2013\u2014\u2026]$/;
 
@@ -43,7 +43,9 @@ export function repairEncoding(text: string): string {
 function once(text: string): string {
   if (!/[\u00c2-\u00f4]/.test(text)) return text;
   const repaired = text.replace(RUN, (run, at: number) => {
-    if (SOUND.test(run) && !mangledElsewhere(text, run, at)) return run;
+    // Within a word no quotation ends.
+    const within = /^\p{L}/u.test(text.slice(at + run.length));
+    if (SOUND.test(run) && !within && !mangledElsewhere(text, run, at)) return run;
     try {
       const read = utf8.decode(Uint8Array.from(run, (c) => BYTE.get(c) ?? 0));
       return PLAUSIBLE.test(read) ? read : run;

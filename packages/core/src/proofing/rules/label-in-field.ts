@@ -2,8 +2,8 @@ import type { Found, Mend, Rule } from '../rule.ts';
 
 const LABELS: Record<string, RegExp> = {
   page: /^\s*(?:pp?|pages?|s|seiten?)\.?\s*(?=[\divxlcA-Z]*\d|[ivxlc]+\b)/i,
-  volume: /^\s*(?:vol(?:ume)?s?|bd|band|tome?)\.?\s*(?=\d|[IVXLC]+\b)/i,
-  issue: /^\s*(?:no|nr|num(?:ber)?|issue|iss|heft|h)\.?\s*(?=\d)/i,
+  volume: /^\s*(?:vol(?:ume)?s?|bd|band|tome?|jahrgang|jg|v)\.?\s*(?=\d|[IVXLC]+\b)/i,
+  issue: /^\s*(?:#|n°|№|(?:nos?|nr|num(?:ber)?|issues?|iss|heft|hefte|h|n)\.?)\s*(?=\d)/i,
 };
 
 export const labelInField: Rule = {

@@ -20,7 +20,7 @@ export const nameCapitals: Rule = {
     inNames(
       record,
       (name): Name | undefined => {
-        if (!name.family || !isLoud(name.family) || isBody(name.family)) return undefined;
+        if (!name.family || !name.given || !isLoud(name.family) || isBody(name.family)) return undefined;
         const given =
           name.given && isLoud(name.given.replace(/[^\p{L}]/gu, '')) && !/\./.test(name.given)
             ? lowered(name.given)

@@ -1,7 +1,7 @@
 import { inTexts, type Rule } from '../rule.ts';
 
 /** Most texts have none of it. */
-const SUSPECT = /\s\s|[^\S ]|^\s|\s[,;:!?]|\.\.|,,|[.,;:\s]$/;
+const SUSPECT = /\s\s|[\t\n\r]|^\s|\s[,;:!?]|\.\.|,,|[.,;:\s]$/;
 
 export const stopsAndSpaces: Rule = {
   id: 'stops-and-spaces',
@@ -13,7 +13,7 @@ export const stopsAndSpaces: Rule = {
       record,
       (text, field) => {
         if (!SUSPECT.test(text)) return text;
-        const spaced = text.replace(/\s+/g, ' ').replace(/ ([,;:!?])(?=\s|$)/g, '$1').replace(/(?<!\.)\.\.(?!\.)/g, '.').replace(/,,+/g, ',').trim(); // prettier-ignore
+        const spaced = text.replace(/[ \t\n\r]+/g, ' ').replace(/\s{2,}/g, ' ').replace(/ ([,;:!?])(?=\s|$)/g, '$1').replace(/(?<!\.)\.\.(?!\.)/g, '.').replace(/,,+/g, ',').trim(); // prettier-ignore
         // An abbreviation ends in a stop of its own: "Inc.", "Ltd.", "J. Phys."
         const ends = field === 'title' && /\p{L}{3,}\.$/u.test(spaced) && !/\b(?:etc|vol|rev|inc|ltd|esq|bros|dept|univ|jun|sen)\.$/i.test(spaced) && !/\.\S*\.$/.test(spaced); // prettier-ignore
         return (ends ? spaced.slice(0, -1) : spaced).replace(/[,;:]$/, '').trim();

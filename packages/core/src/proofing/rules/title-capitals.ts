@@ -1,5 +1,5 @@
 import { isShouting, sentenceCase } from '../case.ts';
-import { inTexts, short, type Rule } from '../rule.ts';
+import { caseOptions, inTexts, short, type Rule } from '../rule.ts';
 
 /** Courts and genres may be abbreviations. */
 const AS_THEY_ARE = new Set(['authority', 'genre']);
@@ -10,14 +10,12 @@ export const titleCapitals: Rule = {
   severity: 'looks wrong',
   title: 'Title in capitals',
   why: 'It would be printed in capitals. Names and acronyms keep theirs where another source here, or a list of names, has them so.',
-  find: ({ record, among, keep }) =>
+  find: (view) =>
     inTexts(
-      record,
+      view.record,
       (text, field) => {
         if (AS_THEY_ARE.has(field) || !isShouting(text) || !/\s/.test(text.trim())) return text;
-        return TITLES.has(field)
-          ? sentenceCase(text, { ...(among && { isProper: among.isProper }), ...(keep && { keep }) })
-          : eachGreat(text);
+        return TITLES.has(field) ? sentenceCase(text, caseOptions(view)) : eachGreat(text);
       },
       (before) => `“${short(before)}” is in capitals`,
       0.91,

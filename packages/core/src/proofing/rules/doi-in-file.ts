@@ -1,0 +1,16 @@
+import { findDois } from '../../identifiers/index.ts';
+import type { Rule } from '../rule.ts';
+
+/** On the first page of an article its own DOI stands alone; those of what it cites come later. */
+export const doiInFile: Rule = {
+  id: 'doi-in-file',
+  severity: 'wrong',
+  title: 'DOI that stands in the file alone',
+  why: 'The citation would be printed without it, though the work has one.',
+  find({ record, files = [] }) {
+    if (record.DOI) return [];
+    const found = new Set(files.flatMap(({ begins }) => findDois(begins)));
+    const doi = found.size === 1 ? [...found][0]! : undefined;
+    return doi ? [{ field: 'DOI', what: `Its file has the DOI ${doi}`, sure: 0.85, mend: { DOI: doi } }] : [];
+  },
+};
