@@ -8,4 +8,5 @@ CREATE TABLE "settled" (
 );
 --> statement-breakpoint
 ALTER TABLE "source_sort" ADD COLUMN "findings" text[];--> statement-breakpoint
-CREATE INDEX "source_sort_behind" ON "source_sort" USING btree ("workspace_id") WHERE findings is null;
+CREATE INDEX "source_sort_behind" ON "source_sort" USING btree ("workspace_id") WHERE findings is null;--> statement-breakpoint
+INSERT INTO "source_keys" ("workspace_id", "source_id", "key") SELECT "workspace_id", "id", 'cite:' || lower("record"->>'citation-key') FROM "sources" WHERE "record"->>'citation-key' <> '' ON CONFLICT DO NOTHING;

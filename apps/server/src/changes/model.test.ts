@@ -110,11 +110,11 @@ async function stored(): Promise<Library> {
   ))
     library.placements.set(p.id, { collection: p.collection, parent: p.parent, present: p.present });
   for (const m of await of(
-    { id: text(), source: text(), gloss: text(), sense: text(), present: truth },
+    { id: text(), source: text(), file: text(), gloss: text(), sense: text(), present: truth },
     sql`
-    select id, source_id as source, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`,
+    select id, source_id as source, file_id as file, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`,
   ))
-    library.marks.set(m.id, { source: m.source, gloss: m.gloss, sense: m.sense, present: m.present });
+    library.marks.set(m.id, { source: m.source, file: m.file, gloss: m.gloss, sense: m.sense, present: m.present });
   for (const p of people) {
     const user = p.info.userId;
     const reading = await of(

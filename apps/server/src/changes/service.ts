@@ -12,6 +12,7 @@ import {
   ownerOf,
   sourcesOf,
   toJson,
+  yieldTo,
   type Change,
 } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
@@ -164,7 +165,7 @@ async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: P
   if (!found) throw new Refusal('no_such_change');
   if (found.undoneBy) throw new Refusal('already_undone');
   const others = await othersWork(tx, actor, found);
-  const committed = await commitWithin(tx, actor, invert(found.change), { undoes: found.id, progress });
+  const { committed, kept } = await inverted(tx, actor, found, progress);
   const by = committed.changeId ?? found.id;
   await setUndone(tx, actor, found.id, by);
   let { says } = found;
@@ -176,7 +177,33 @@ async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: P
     says = original?.says ?? committed.says;
   }
   if (!committed.changeId) return { ...committed, says: `Nothing was left to take back of “${says}”` };
-  return { ...committed, says: SAYS[as].done + says + others };
+  return { ...committed, says: SAYS[as].done + says + others + kept };
+}
+
+/**
+ * Carries the inverse out. A merge is taken back at any later time: what was written since into a field of the merged
+ * record stays, and is told.
+ */
+async function inverted(
+  tx: Db,
+  actor: Actor,
+  { id, change }: Stored,
+  progress: Progress | undefined,
+): Promise<{ committed: Committed; kept: string }> {
+  const yields = kindsIn(change).includes('merge');
+  const kept: string[] = [];
+  for (let back: Change | null = invert(change); ;) {
+    try {
+      const goes = back;
+      const committed = await tx.transaction((inner) => commitWithin(inner, actor, goes, { undoes: id, progress }));
+      return { committed, kept: kept.length ? `; ${kept.join(', ')} stayed as written since` : '' };
+    } catch (error) {
+      if (!yields || !(error instanceof Conflict)) throw error;
+      back = yieldTo(back, error);
+      if (!back) throw error;
+      kept.push(...error.moved.map((m) => m.what));
+    }
+  }
 }
 
 /**

@@ -2,9 +2,9 @@
 import { and, arrayContains, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { idsOf } from '../database/connect.ts';
-import { oneOf } from '../database/sql.ts';
+import { rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { marks } from '../marks/tables.ts';
 import { sources } from '../sources/tables.ts';
 import { sourceSort } from '../indexing/tables.ts';
 import { relations, settled } from './tables.ts';
@@ -32,10 +32,26 @@ export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
         ? { presence: 'merged' as const, mergedInto: into }
         : { presence: 'live' as const, mergedInto: null };
       await here.update(sources, { ...after, changedAt: sql`now()` }, eq(sources.id, source));
-      const [from, to] = present ? [source, into] : [into, source];
-      const theirs = present ? eq(marks.sourceId, from) : and(eq(marks.sourceId, from), oneOf(marks.id, change.marks));
-      const moved = await here.update(marks, { sourceId: to }, theirs).returning({ id: marks.id });
-      return { change: { ...change, marks: idsOf(moved).sort() }, altered: { records: [source, into] } };
+      // Marks in files this source has and the one that holds them has not.
+      const ofSource = sql`exists (select 1 from source_files f where f.workspace_id = ${workspaceId} and f.source_id = ${source} and f.file_id = m.file_id)
+        and not exists (select 1 from source_files f where f.workspace_id = ${workspaceId} and f.source_id = m.source_id and f.file_id = m.file_id)`;
+      const mine = sql`m.workspace_id = ${workspaceId}`;
+      const stay = present
+        ? idsOf(await rows(tx, { id: text() }, sql`select m.id from marks m where ${mine} and m.source_id = ${into} and ${ofSource} order by m.id`)) // prettier-ignore
+        : (change.stay ?? []);
+      const moved = present
+        ? sql`update marks m set source_id = ${into} where ${mine} and m.source_id = ${source} returning m.id`
+        : sql`with recursive chain as (select ${into}::uuid as id union
+            select s.merged_into from sources s join chain c on s.workspace_id = ${workspaceId} and s.id = c.id where s.merged_into is not null)
+          update marks m set source_id = ${source} from chain where ${mine} and m.source_id = chain.id
+            and (m.id = any(${array(change.marks, 'uuid')}) or (m.id <> all(${array(stay, 'uuid')}) and ${ofSource})) returning m.id`;
+      const { stay: _, ...rest } = change;
+      const done = {
+        ...rest,
+        marks: idsOf(await rows(tx, { id: text() }, moved)).sort(),
+        ...(stay.length && { stay }),
+      };
+      return { change: done, altered: { records: [source, into] } };
     },
   },
   relate: {

@@ -79,6 +79,63 @@ describe('duplicates', () => {
     expect(document.marks).toHaveLength(1);
   });
 
+  test('taken apart after work on it: what was written since stays and is told, marks made since go back with their file', async () => {
+    await me.import({ 'gate.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut it at dusk.']]) });
+    const other = (await me.ask('')).rows.find((r) => r.fileId)!;
+    await me.at('PATCH', `/sources/${other.id}`, { fields: LOUD });
+    const into = await add(GATE);
+    const before = await one(into);
+    const done = await me.at<Changed>('POST', '/merges', { into, sources: [other.id], take: { page: other.id } });
+    await me.at('PATCH', `/sources/${into}`, { fields: { page: '311-329', publisher: 'Tern Press' } });
+    const { senses } = await me.at<{ senses: { id: string }[] }>('GET', `/sources/${into}/files/${other.fileId}`);
+    const mark = { page: 1, sense: senses[0]!.id, quote: { exact: 'gate', prefix: '', suffix: '' }, rects: [] };
+    await me.at('POST', `/sources/${into}/files/${other.fileId}/marks`, mark);
+    const { says } = await me.at<Changed>('POST', `/changes/${done.changeId}/undo`);
+    expect(says).toBe('Undone: Merged 2 sources into “Who closes the gate and when”; pages stayed as written since');
+    expect((await one(into)).record).toEqual({ ...before.record, page: '311-329', publisher: 'Tern Press' });
+    expect((await one(into)).files).toEqual([]);
+    expect((await one(other.id)).files).toMatchObject([{ marks: 1 }]);
+    expect((await one(other.id)).record).toMatchObject({ title: LOUD.title });
+  });
+
+  test('their citation keys lead to the merged one, through one merging and the next', async () => {
+    const [a, b, c] = [await add({ ...GATE, 'citation-key': 'okonjo2014' }), await add({ ...LOUD, 'citation-key': 'gate14' }), await add({ ...GATE, 'citation-key': 'Okonjo:Gate' })]; // prettier-ignore
+    const keys = async (): Promise<string[][]> => Promise.all(['okonjo2014', 'gate14', '@okonjo:gate'].map(async (k) => (await me.ask(`key:"${k}"`)).rows.map((r) => r.id))); // prettier-ignore
+    expect(await keys()).toEqual([[a], [b], [c]]);
+    await me.at('POST', '/merges', { into: a, sources: [b] });
+    await me.at('POST', '/merges', { into: c, sources: [a] });
+    expect(await keys()).toEqual([[c], [c], [c]]);
+    await me.at('POST', '/undo');
+    expect(await keys()).toEqual([[a], [a], [c]]);
+  });
+
+  test('each member keeps their star and how far they had read; notes and numbers of both are put together', async () => {
+    const [into, other] = [await add({ ...GATE, note: 'Seen at low water', ISSN: '1050-124X' }), await add({ ...LOUD, note: 'Lent by Ines', ISSN: '1050-124X, 2049-3630' })]; // prettier-ignore
+    const they = await server.person('contributor', me.workspace);
+    await me.at('POST', '/reading', { ids: [other], state: 'read' });
+    await they.at('POST', '/stars', { ids: [other], present: true });
+    await me.at('POST', '/merges', { into, sources: [other] });
+    expect(await one(into)).toMatchObject({
+      reading: 'read',
+      starred: false,
+      record: { note: 'Seen at low water\n\nLent by Ines', ISSN: '1050-124X, 2049-3630' },
+    });
+    expect(await they.at('GET', `/sources/${into}`)).toMatchObject({ reading: null, starred: true });
+    await me.at('POST', '/undo');
+    expect(await one(into)).toMatchObject({ reading: null, record: { note: 'Seen at low water' } });
+  });
+
+  test('said not to be the same, it holds for what each becomes part of and for copies that come later', async () => {
+    const second = { ...GATE, title: 'Who closes the gate and when: part two', page: '400-410' };
+    const [a, b] = [await add(GATE), await add(second)];
+    await me.at('POST', '/relations', { sources: [a, b], as: 'other than', present: true });
+    const c = await add(GATE);
+    await me.at('POST', '/merges', { into: c, sources: [a] });
+    expect(await groups()).toEqual([]);
+    const later = await add({ ...GATE, DOI: '10.5555/gate' });
+    expect((await groups()).map((g) => g.members.toSorted())).toEqual([[c, later].sort()]);
+  });
+
   test('that are certain are merged at one go, each a change of its own', async () => {
     const pairs = [[await add(GATE), await add(LOUD)]];
     const other = { ...GATE, title: 'Silt in small estuaries of the north', volume: '3', page: '9-20' };

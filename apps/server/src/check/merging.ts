@@ -1,7 +1,7 @@
 /** Duplicates become one: what is found, and what is done about it. */
 import type { Changed, DuplicateGroup, Duplicates, Merge, Merged, MergeGroup, Relate } from '@pandecta/contract';
 import type { Change, ChangeOf } from '@pandecta/core/changes';
-import { bestOfField, mergedRecord, planMerge } from '@pandecta/core/matching';
+import { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -11,7 +11,7 @@ import type { Actor } from '../http/authorise.ts';
 import { edited } from '../sources/edited.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
-import { findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
+import { findKnown, findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
 const duplicatesKept = new Kept<Duplicates>();
@@ -20,7 +20,8 @@ export async function duplicates({ db, workers }: Services, workspaceId: string)
   const revision = await revisionOf(db, workspaceId);
   // What was said of pairs changes no source, but what is found.
   const relations = await findRelations(db, workspaceId);
-  return duplicatesKept.of(workspaceId, `${revision} ${relations.length}`, async () => {
+  const said = relations.map((r) => `${r.from} ${r.to}`).join(' ');
+  return duplicatesKept.of(workspaceId, `${revision} ${said}`, async () => {
     const live = await findLive(db, workspaceId);
     const at = new Map(live.map((l, i) => [l.id, i]));
     const apart = relations.flatMap(({ from, to }): [number, number][] => {
@@ -47,14 +48,15 @@ async function mergeChange(
   take: Record<string, string> = {},
 ): Promise<Change> {
   const ids = [into, ...others.filter((o) => o !== into)];
-  const found = await findRecords(db, workspaceId, ids);
-  const records = ids.flatMap((id) => found.get(id) ?? []);
-  if (records.length < ids.length) throw new Refusal('no_such_source');
-  const plan = planMerge(records);
+  const found = await findKnown(db, workspaceId, ids);
+  const known = ids.flatMap((id) => found.get(id) ?? []);
+  if (known.length < ids.length) throw new Refusal('no_such_source');
+  const records = known.map((k) => k.record);
+  const plan = planMerge(records, known);
   const from = { ...plan.from };
   for (const [field, id] of Object.entries(take)) {
-    const i = ids.indexOf(id);
-    if (i < 0 || !(field in from)) throw new Refusal('invalid', `${field} is not of one of them`);
+    const i = id === 'all' && canCombine(field) ? ALL_OF_THEM : ids.indexOf(id);
+    if (i === -1 || !(field in from)) throw new Refusal('invalid', `${field} is not of one of them`);
     from[field] = i;
   }
   const after = mergedRecord(records, from);
@@ -71,8 +73,9 @@ async function mergeChange(
     says: `Merged ${ids.length} sources into “${title}”`,
     changes: [
       edited(into, before, { ...after, ...gone }),
-      ...ties,
       ...ids.slice(1).map((source): Change => ({ do: 'merge', source, into, marks: [], present: true })),
+      // Taken back in turn: what was tied is untied first, so that it is seen whose a file is.
+      ...ties,
     ],
   };
 }

@@ -1,7 +1,8 @@
 /** What checking reads of a workspace: all its records, what was said of pairs, what hangs on a source. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Change, Relation } from '@pandecta/core/changes';
+import { READING_STATES, type Change, type ReadingState, type Relation } from '@pandecta/core/changes';
 import type { FileState } from '@pandecta/contract';
+import type { From } from '@pandecta/core/matching';
 import type { FileSeen } from '@pandecta/core/proofing';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
@@ -9,7 +10,7 @@ import { json, number, one, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { sources } from '../sources/tables.ts';
-import { relations, settled } from './tables.ts';
+import { settled } from './tables.ts';
 
 /** More are not compared at one go. */
 export const MOST_RECORDS = 60_000;
@@ -98,8 +99,19 @@ export async function revisionOf(db: Db, workspaceId: string): Promise<number> {
   return found!.revision;
 }
 
+/** What was said of two sources; of one that became part of another since it holds for that. */
 export const findRelations = (db: Db, workspaceId: string): Promise<{ from: string; to: string; as: Relation }[]> =>
-  within(db, workspaceId).all(relations, { from: relations.fromId, to: relations.toId, as: relations.as });
+  rows(
+    db,
+    { from: text(), to: text(), as: text<Relation>() },
+    sql`with recursive part (id, of) as (
+        select id, merged_into from sources where workspace_id = ${workspaceId} and merged_into is not null
+        union select p.id, s.merged_into from part p join sources s on s.workspace_id = ${workspaceId} and s.id = p.of and s.merged_into is not null),
+      whole as (select p.id, p.of from part p join sources s on s.workspace_id = ${workspaceId} and s.id = p.of and s.merged_into is null)
+      select distinct coalesce(f.of, r.from_id) as "from", coalesce(t.of, r.to_id) as "to", r."as" from relations r
+      left join whole f on f.id = r.from_id left join whole t on t.id = r.to_id
+      where r.workspace_id = ${workspaceId} order by 1, 2, 3`,
+  );
 
 /** The records of those that are live, by id. */
 export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
@@ -109,6 +121,19 @@ export async function findRecords(db: Db, workspaceId: string, ids: string[]): P
     and(inArray(sources.id, ids), eq(sources.presence, 'live')),
   );
   return new Map(found.map((f) => [f.id, f.record]));
+}
+
+/** The records of those that are live, with how their values are known. */
+export async function findKnown(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, Live & From>> {
+  const { id, record, provenance, addedAt, presence } = sources;
+  const found = await within(db, workspaceId).all(
+    sources,
+    { id, record, provenance, added: addedAt },
+    and(inArray(id, ids), eq(presence, 'live')),
+  );
+  return new Map(
+    found.map((f) => [f.id, { id: f.id, record: f.record, provenance: f.provenance as NonNullable<From['provenance']>, added: new Date(f.added).toISOString() }]), // prettier-ignore
+  );
 }
 
 /** One record, of a source that is live or waits. */
@@ -155,11 +180,11 @@ export async function findSettled(db: Db, workspaceId: string): Promise<SettledH
   };
 }
 
-/** The changes that give one source the tags, places and files of others; what it has already is passed over. */
+/** The changes that give one source the tags, places and files of others, and each member's own state and star; what it has already is passed over. */
 export async function tiesTo(db: Db, workspaceId: string, others: string[], into: string): Promise<Change[]> {
   const w = sql`${workspaceId}::uuid`;
   const of = array(others, 'uuid');
-  const [tags, collections, files] = await Promise.all([
+  const [tags, collections, files, states, stars] = await Promise.all([
     rows(
       db,
       { id: text(), name: text(), subject: truth },
@@ -178,8 +203,24 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       sql`select distinct f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id
         where sf.workspace_id = ${w} and sf.source_id = any(${of})`,
     ),
+    rows(
+      db,
+      { member: text(), state: text<ReadingState>() },
+      sql`select r.user_id as member, r.state from source_reading r where r.workspace_id = ${w} and r.source_id = any(${of})
+        and not exists (select 1 from source_reading o where o.workspace_id = ${w} and o.user_id = r.user_id and o.source_id = ${into})`,
+    ),
+    rows(
+      db,
+      { member: text() },
+      sql`select distinct user_id as member from source_stars where workspace_id = ${w} and source_id = any(${of})`,
+    ),
   ]);
   const to = [into];
+  // Of several states of one member the furthest.
+  const furthest = new Map<string, ReadingState>();
+  for (const { member, state } of states)
+    if (READING_STATES.indexOf(state) >= READING_STATES.indexOf(furthest.get(member) ?? 'to read'))
+      furthest.set(member, state);
   return [
     ...tags.map((t): Change => ({
       do: 'tag',
@@ -191,5 +232,11 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
     })),
     ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources: to, present: true })),
     ...files.map((f): Change => ({ do: 'attach', source: into, file: f.id, name: f.name, present: true })),
+    ...[...furthest].map(([member, after]): Change => ({
+      do: 'reading',
+      member,
+      states: { [into]: { before: null, after } },
+    })),
+    ...stars.map(({ member }): Change => ({ do: 'star', member, sources: to, present: true })),
   ];
 }

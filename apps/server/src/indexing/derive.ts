@@ -138,6 +138,9 @@ export function sortKeys(record: SourceRecord): {
   };
 }
 
+/** Its citation key, by which it is found for ever: where it became part of another, that is. */
+const keyOf = ({ 'citation-key': key }: SourceRecord): string[] => (key ? [`cite:${key.toLowerCase()}`] : []);
+
 /** The rules of proofing that find something in a record, looked at by itself. */
 export const rulesFinding = (record: SourceRecord): string[] => [
   ...new Set(proof({ record, thisYear: new Date().getFullYear() }).map((f) => f.rule)),
@@ -161,7 +164,7 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
       ...sortKeys(f.record),
       lacks: f.waits ? lacksOf(f.record) : [],
       findings: rulesFinding(f.record),
-      keys: matchKeys(f.record),
+      keys: [...matchKeys(f.record), ...keyOf(f.record)],
     });
   }
   await tx.execute(sql`

@@ -230,6 +230,11 @@ class Compiler {
     added: (text) =>
       DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING,
     kind: (text) => this.facet('kind', findKinds(text)),
+    key: (text) =>
+      this.bySource(sql`with recursive chain as (
+        select source_id as id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${`cite:${text.toLowerCase().replace(/^@/, '')}`}
+        union select s.merged_into from sources s join chain c on s.workspace_id = ${this.scope.workspaceId} and s.id = c.id where s.merged_into is not null)
+        select id from chain`),
     finding: (text) => this.facet('finding', fold(text) === 'none' ? [SOUND] : findRules(text)),
     is: (text) => (fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING),
     state: (text) => {

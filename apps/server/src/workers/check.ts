@@ -45,8 +45,12 @@ export function findDuplicates({
       const of = sure >= CERTAIN && !asVersions ? 'certain' : 'likely';
       return { members, probability: sure, class: of, versions: asVersions, reasons: reasonsOf(least) };
     });
+  // What was said of two holds for the copies of each: they are not asked about again.
+  const told = new Set(
+    apart.flatMap(([a, b]) => [`${clusterOf[a]} ${clusterOf[b]}`, `${clusterOf[b]} ${clusterOf[a]}`]),
+  );
   const doubted = pairs
-    .filter(({ a, b }) => clusterOf[a] !== clusterOf[b])
+    .filter(({ a, b }) => clusterOf[a] !== clusterOf[b] && !told.has(`${clusterOf[a]} ${clusterOf[b]}`))
     .slice(0, MOST_DOUBTED)
     .map(({ a, b, probability }): FoundGroup => ({
       members: [a, b],

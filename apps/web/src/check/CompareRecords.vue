@@ -3,15 +3,15 @@
  * Two to ten records beside each other: fields as rows, differences lit at the letter, the better value chosen by rule, any
  * other by a click or a key; what hangs on them; and what becomes of it as it will print.
  */
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { routes, type SourceDetail } from '@pandecta/contract';
-import { differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
+import { ALL_OF_THEM, canCombine, differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
 import { variableLabel, type SourceRecord } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
 import { ask } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useCiting } from '../citing/store.ts';
-import { useAsked } from '../data/asked.ts';
+import { useAsked, type Asked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -22,6 +22,8 @@ import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
 const MOST_BESIDE = 10;
+/** In the place of the id of one: the values of all. */
+const ALL = 'all';
 const check = useCheck();
 const citing = useCiting();
 const session = useSession();
@@ -35,26 +37,40 @@ watch(
   () => ((out.value = new Set()), (taken.value = {}), (row.value = 0)),
 );
 
-const { value: members, trouble } = useAsked({
-  question: () => check.group?.members.slice(0, MOST_BESIDE) ?? null,
-  fetch: (ids, signal) => Promise.all(ids.map((source) => ask(routes.sources.one, { source, signal }))),
-  concerns: (touched) => concerns(touched, ['source']),
-});
+const beside = (question: () => string[] | null): Asked<SourceDetail[]> =>
+  useAsked({
+    question,
+    fetch: (ids, signal) => Promise.all(ids.map((source) => ask(routes.sources.one, { source, signal }))),
+    concerns: (touched, ids) => ids.some((id) => concerns(touched, ['source'], id)),
+  });
+const here = computed(() => check.group?.members.slice(0, MOST_BESIDE) ?? null);
+const { value: members, trouble } = beside(() => here.value);
+/** Those of the group after it are fetched while one looks: the next is there at once. */
+const ahead = beside(() => check.after?.members.slice(0, MOST_BESIDE) ?? null).value;
+const before = shallowRef<SourceDetail[] | null>(null);
+watch(ahead, (_, last) => (before.value = last));
 /** What was fetched is of the group that is shown, and nobody merged one of them meanwhile. */
 const shown = computed<SourceDetail[]>(() => {
-  const ids = check.group?.members.slice(0, MOST_BESIDE) ?? [];
-  const all = members.value ?? [];
-  return all.length === ids.length && all.every((m, i) => m.id === ids[i]) ? all : [];
+  const ids = here.value ?? [];
+  const is = (all: SourceDetail[] | null): boolean =>
+    all?.length === ids.length && all.every((m, i) => m.id === ids[i]);
+  return [members.value, ahead.value, before.value].find(is) ?? [];
 });
 const inside = computed(() => shown.value.filter((m) => !out.value.has(m.id)));
 const records = computed(() => inside.value.map((m) => m.record));
-const plan = computed(() => planMerge(records.value));
-/** Whose value stands, by id. */
+const plan = computed(() =>
+  planMerge(
+    records.value,
+    inside.value.map((m) => ({ provenance: m.provenance, added: m.addedAt })),
+  ),
+);
+/** Whose value stands, by id; or `all` of them, put together. */
 const stands = computed<Record<string, string>>(() =>
   Object.fromEntries(
     plan.value.fields.flatMap((f) => {
       const own = taken.value[f];
-      const id = own && !out.value.has(own) ? own : inside.value[plan.value.from[f]!]?.id;
+      const planned = plan.value.from[f] === ALL_OF_THEM ? ALL : inside.value[plan.value.from[f]!]?.id;
+      const id = own && !out.value.has(own) ? own : planned;
       return id ? [[f, id]] : [];
     }),
   ),
@@ -62,7 +78,9 @@ const stands = computed<Record<string, string>>(() =>
 const merged = computed<SourceRecord | null>(() => {
   if (inside.value.length < 2) return null;
   const at = new Map(inside.value.map((m, i) => [m.id, i]));
-  const from = Object.fromEntries(Object.entries(stands.value).map(([f, id]) => [f, at.get(id)!]));
+  const from = Object.fromEntries(
+    Object.entries(stands.value).map(([f, id]) => [f, id === ALL ? ALL_OF_THEM : at.get(id)!]),
+  );
   return mergedRecord(records.value, from);
 });
 const letter = (i: number): string => String.fromCharCode(65 + i);
@@ -86,7 +104,14 @@ const lines = computed<Line[]>(() => {
       shown.value.map((m, i) => {
         const own = all[i]!.length > 260 ? `${all[i]!.slice(0, 260)}…` : all[i]!;
         const pieces = m === best || !against ? [{ text: own, differs: false }] : differences(own, against);
-        return [m.id, { pieces, stands: m === best, same: all[i] === against }];
+        return [
+          m.id,
+          {
+            pieces,
+            stands: m === best || (stands.value[field] === ALL && !out.value.has(m.id)),
+            same: all[i] === against,
+          },
+        ];
       }),
     );
     return [{ field, cells }];
@@ -146,16 +171,16 @@ function merge(): void {
 }
 const ids = (): string[] => inside.value.map((m) => m.id);
 const mayDecide = (): boolean => session.may('edit') && inside.value.length > 1;
-/** Whether a key has anything to do here. */
-const here = (deed: () => unknown) => () => (check.group && shown.value.length ? void deed() : false);
+/** Whether a key has anything to do. */
+const may = (deed: () => unknown) => () => (check.group && shown.value.length ? void deed() : false);
 useDeeds({
-  merge: here(merge),
-  'not-same': here(() => mayDecide() && check.relate(ids(), 'other than')),
-  versions: here(() => mayDecide() && check.relate(ids(), 'version of')),
-  later: here(() => check.putOff()),
-  'leave-out': here(() => shown.value.length > 2 && leaveOut(shown.value.at(-1)!.id)),
-  next: here(() => check.step(1)),
-  previous: here(() => check.step(-1)),
+  merge: may(merge),
+  'not-same': may(() => mayDecide() && check.relate(ids(), 'other than')),
+  versions: may(() => mayDecide() && check.relate(ids(), 'version of')),
+  later: may(() => check.putOff()),
+  'leave-out': may(() => shown.value.length > 2 && leaveOut(shown.value.at(-1)!.id)),
+  next: may(() => check.step(1)),
+  previous: may(() => check.step(-1)),
   'check-row': (event) => {
     row.value = Math.max(0, Math.min(lines.value.length - 1, row.value + (event?.key === 'ArrowUp' ? -1 : 1)));
   },
@@ -166,8 +191,11 @@ useDeeds({
       valueInWords(line.field, (m.record as Record<string, unknown>)[line.field]),
     );
     const now = order.findIndex((m) => m.id === stands.value[line.field]);
-    const next = order[now + (event?.key === 'ArrowLeft' ? -1 : 1)];
+    const to = now + (event?.key === 'ArrowLeft' ? -1 : 1);
+    const next = order[to];
     if (next) take(line.field, next.id);
+    // Behind the last stand all of them, where they can be put together.
+    else if (to >= order.length && canCombine(line.field) && stands.value[line.field] !== ALL) take(line.field, ALL);
     return undefined;
   },
 });
@@ -201,7 +229,17 @@ const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.l
         <template #field="{ row: line }"
           ><span :class="lines[row] === line && 'border-l-2 border-verdigris pl-1 font-semibold text-ink'">{{
             variableLabel(line.field)
-          }}</span></template
+          }}</span
+          ><KitButton
+            v-if="canCombine(line.field) && session.may('edit')"
+            look="quiet"
+            class="ml-1"
+            :aria-pressed="stands[line.field] === ALL"
+            :class="stands[line.field] === ALL && 'font-semibold text-verdigris'"
+            :name="`${variableLabel(line.field)} of all, put together`"
+            @click="take(line.field, ALL)"
+            >all</KitButton
+          ></template
         >
         <template v-for="(m, i) in shown" :key="m.id" #[m.id]="{ row: line }"
           ><KitButton

@@ -87,8 +87,7 @@ useDeeds({ merge: mend });
           <p class="mt-0.5 text-fine text-muted">
             <RouterLink class="hover:underline" :to="`/sources?at=${f.source}`">{{
               f.mend?.title === undefined ? f.title : f.who || 'Open it'
-            }}</RouterLink
-            ><template v-if="f.who && f.mend?.title === undefined"> · {{ f.who }}</template>
+            }}</RouterLink><template v-if="f.who && f.mend?.title === undefined"> · {{ f.who }}</template>
           </p>
         </div>
         <p class="w-56 shrink-0 text-fine" :class="f.sure >= SURE ? 'text-muted' : 'text-ochre'">

@@ -62,6 +62,7 @@ export const useCheck = defineStore('check', () => {
     return [...all.filter((g) => !later.has(g.id)), ...all.filter((g) => later.has(g.id))];
   });
   const group = computed(() => groups.value.find((g) => g.id === at.value) ?? groups.value[0]);
+  const after = computed(() => groups.value[groups.value.findIndex((g) => g.id === group.value?.id) + 1]);
   const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
   const counts = computed(() => ({
     duplicates: found.value.value && groups.value.length,
@@ -131,6 +132,7 @@ export const useCheck = defineStore('check', () => {
     ends: ends.value,
     groups,
     group,
+    after,
     certain,
     counts,
     count,

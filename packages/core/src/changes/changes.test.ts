@@ -13,6 +13,7 @@ import {
   ownerOf,
   toJson,
   touches,
+  yieldTo,
   type Change,
   type Library,
 } from './index.ts';
@@ -150,4 +151,16 @@ test('changes say what they did, and where', () => {
   );
   const fields = { title: { before: null, after: 'x' }, DOI: { before: null, after: 'y' } };
   expect(says({ do: 'edit', source: 'a', fields })).toBe('Changed title and DOI');
+});
+
+test('a change gives way to what moved: of an edit the other fields are left, of several the other changes', () => {
+  const source = testId(1);
+  const fields = { title: { before: 'Ebb', after: 'Flood' }, note: { before: null, after: 'Mine' } };
+  const edit: Change = { do: 'edit', source, fields };
+  const moved = (field: string) => new Conflict({ kind: 'source', id: source }, [{ what: field, field, before: 1, after: 2, now: 3 }]); // prettier-ignore
+  expect(yieldTo(edit, moved('title'))).toEqual({ ...edit, fields: { note: fields.note } });
+  const star: Change = { do: 'star', member: ME, sources: [source], present: true };
+  const all: Change = { do: 'all', says: '', changes: [{ ...edit, fields: { title: fields.title } }, star] };
+  expect(yieldTo(all, moved('title'))).toEqual({ ...all, changes: [star] });
+  expect(yieldTo(edit, moved('publisher'))).toBeNull();
 });

@@ -19,3 +19,4 @@ export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.t
 export { renamable } from './rename.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';
+export { yieldTo } from './yield.ts';

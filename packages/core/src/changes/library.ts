@@ -29,7 +29,7 @@ export interface Library {
   files: Map<Id, { name: string }>;
   collections: Map<Id, { name: string; present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean }>;
-  marks: Map<Id, { source: Id; gloss: string; sense: Id; present: boolean }>;
+  marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
   /** See `relationKey`. */
   relations: Set<string>;
   /** See `settledKey`. */

@@ -1,21 +1,42 @@
 import { subjects, type Id, type Kind } from './kind.ts';
 import { isFlag, isId, isIds, shaped } from './json.ts';
 import { idOf } from './draw.ts';
+import type { Library } from './library.ts';
 
-/** A source becomes part of another that is of the same work: what led to it leads there, and its marks go with it. */
+/**
+ * A source becomes part of another that is of the same work: what led to it leads there, and its marks go with it. Taken
+ * back, the marks it had come back from wherever they went since, and with them those made since in files it alone has.
+ */
 export interface MergeChange {
   do: 'merge';
   source: Id;
   into: Id;
   /** The marks that went over, or go back. */
   marks: Id[];
+  /** Marks the other had before in files it has not and this one has: they stay when it is taken back. */
+  stay?: Id[];
   present: boolean;
+}
+
+const idsOf = (marks: [Id, unknown][]): Id[] => marks.map(([id]) => id).sort();
+
+/** Whether the source is the one, or became part of it by way of others. */
+function isPartOf(library: Library, source: Id, of: Id): boolean {
+  const met = new Set<Id>();
+  for (let at: Id | undefined = source; at && !met.has(at); at = library.sources.get(at)?.mergedInto) {
+    if (at === of) return true;
+    met.add(at);
+  }
+  return false;
 }
 
 export const merge: Kind<MergeChange> = {
   do: 'merge',
   version: 1,
-  check: (json) => shaped<MergeChange>(json, { source: isId, into: isId, marks: isIds, present: isFlag }),
+  check: (json) => ({
+    ...shaped<Omit<MergeChange, 'stay'>>(json, { source: isId, into: isId, marks: isIds, present: isFlag }),
+    ...(isIds(json.stay) && { stay: json.stay as Id[] }),
+  }),
   apply(library, change) {
     const { source, into, present } = change;
     const one = library.sources.get(source);
@@ -30,10 +51,18 @@ export const merge: Kind<MergeChange> = {
       one.presence = 'live';
       delete one.mergedInto;
     }
-    const [from, to] = present ? [source, into] : [into, source];
-    const marks = [...library.marks].filter(([id, m]) => m.source === from && (present || change.marks.includes(id)));
-    for (const [, m] of marks) m.source = to;
-    return { ...change, marks: marks.map(([id]) => id).sort() };
+    const isOfSource = (m: { source: Id; file: Id }): boolean =>
+      !library.sources.get(m.source)!.files.has(m.file) && one.files.has(m.file);
+    const all = [...library.marks];
+    const stay = present ? idsOf(all.filter(([, m]) => m.source === into && isOfSource(m))) : (change.stay ?? []);
+    const moved = all.filter(([id, m]) =>
+      present
+        ? m.source === source
+        : isPartOf(library, into, m.source) && (change.marks.includes(id) || (isOfSource(m) && !stay.includes(id))),
+    );
+    for (const [, m] of moved) m.source = present ? into : source;
+    const { stay: _, ...rest } = change;
+    return { ...rest, marks: idsOf(moved), ...(stay.length && { stay }) };
   },
   invert: (change) => ({ ...change, present: !change.present }),
   isEmpty: (change) => change.source === change.into,

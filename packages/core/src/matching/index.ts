@@ -17,5 +17,5 @@ export { features, FEATURES, type Feature } from './features.ts';
 export * from './fold.ts';
 export * from './join.ts';
 export * from './keys.ts';
-export { bestOfField, mergedRecord, planMerge, type Plan } from './plan.ts';
+export { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge, type From, type Plan } from './plan.ts';
 export { see, type Seen } from './seen.ts';

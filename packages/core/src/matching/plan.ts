@@ -3,18 +3,38 @@ import { isShouting } from '../proofing/case.ts';
 import { plainText } from '../repair/index.ts';
 import { filledFields, isOthers, type FieldValue, type Name, type SourceRecord } from '../source/index.ts';
 
+/** What is known of where the values of a record are from. */
+export interface From {
+  /** How each field is known, and how surely. */
+  provenance?: Partial<Record<string, { from: string; sure: number }>>;
+  /** When it was added, as text that sorts. */
+  added?: string;
+}
+
+/** What a person wrote outweighs all but capitals; what a registry or catalogue gave, what was read or guessed. */
+const CHECKED: Partial<Record<string, number>> = {
+  person: 50,
+  'identifier registry': 20,
+  catalogue: 15,
+  import: 5,
+  'page layout': -5,
+  'file name': -20,
+};
+
 /**
- * The place of the best value of a field among records: complete over partial, mixed case over capitals, full names over
- * initials, sound over broken, longer over shorter; of equal ones the first. -1 where none has any.
+ * The place of the best value of a field among records: mixed case over capitals, what a person checked over what came,
+ * sound over broken, complete over partial, full names over initials, longer over shorter; of equal ones what was added last, or
+ * the first where that is not known. -1 where none has any.
  */
-export function bestOfField(field: string, records: readonly SourceRecord[]): number {
+export function bestOfField(field: string, records: readonly SourceRecord[], from: readonly From[] = []): number {
   let best = -1;
   let most = -Infinity;
   for (const [i, r] of records.entries()) {
     const value = (r as unknown as Record<string, unknown>)[field] as FieldValue | undefined;
     if (value === undefined) continue;
-    const worth = worthOf(field, value);
-    if (worth > most) [best, most] = [i, worth];
+    const worth = worthOf(field, value) + (CHECKED[from[i]?.provenance?.[field]?.from ?? ''] ?? 0);
+    const newer = worth === most && (from[i]?.added ?? '') > (from[best]?.added ?? '');
+    if (worth > most || newer) [best, most] = [i, worth];
   }
   return best;
 }
@@ -54,23 +74,44 @@ function people(names: readonly Name[]): number {
   return named.length * 10 + full * 3 - loud * 5 + (names.length > named.length ? -4 : 0);
 }
 
+/** In the place of one record: the values of all, put together. */
+export const ALL_OF_THEM = -2;
+
+/** Fields whose values are told beside each other where they differ, with what stands between them. */
+const COMBINED: Record<string, string> = { note: '\n\n', ISBN: ', ', ISSN: ', ' };
+export const canCombine = (field: string): boolean => Object.hasOwn(COMBINED, field);
+
 export interface Plan {
   /** Every field that any has, in the order they come. */
   fields: string[];
-  /** For each field, whose value stands. */
+  /** For each field, whose value stands; or all of them. */
   from: Record<string, number>;
 }
 
-export function planMerge(records: readonly SourceRecord[]): Plan {
+export function planMerge(records: readonly SourceRecord[], known: readonly From[] = []): Plan {
   const fields = [...new Set(['type', ...records.flatMap((r) => filledFields(r).filter((f) => f !== 'custom'))])];
-  return { fields, from: Object.fromEntries(fields.map((f) => [f, bestOfField(f, records)])) };
+  const of = (field: string): number =>
+    canCombine(field) && partsOf(field, records).length > 1 ? ALL_OF_THEM : bestOfField(field, records, known);
+  return { fields, from: Object.fromEntries(fields.map((f) => [f, of(f)])) };
+}
+
+/** The different values of a field that is put together; what is part of another is not told twice. */
+function partsOf(field: string, records: readonly SourceRecord[]): string[] {
+  const texts = records.flatMap((r) => (r as unknown as Record<string, string | undefined>)[field] ?? []);
+  const parts = field === 'note' ? texts : texts.flatMap((t) => t.split(/[,;]\s*|\s+(?=97[89]|\d{4}-)/));
+  const plain = (t: string): string => (field === 'note' ? t.replace(/\s+/g, ' ') : t.replace(/[^\dX]/gi, '')).trim().toLowerCase(); // prettier-ignore
+  const once = [...new Map(parts.filter((p) => plain(p)).map((p) => [plain(p), p.trim()])).entries()];
+  return once.filter(([p], i) => !once.some(([q], k) => k !== i && q.includes(p))).map(([, p]) => p);
 }
 
 /** The record as it would be; what is kept aside of any stays with the first that has it. */
 export function mergedRecord(records: readonly SourceRecord[], from: Readonly<Record<string, number>>): SourceRecord {
   const out: Record<string, unknown> = {};
   for (const [field, i] of Object.entries(from)) {
-    const value = (records[i] as Record<string, unknown> | undefined)?.[field];
+    const value =
+      i === ALL_OF_THEM
+        ? partsOf(field, records).join(COMBINED[field])
+        : (records[i] as Record<string, unknown> | undefined)?.[field];
     if (value !== undefined) out[field] = value;
   }
   const custom = Object.assign({}, ...records.map((r) => r.custom ?? {}).reverse()) as SourceRecord['custom'];

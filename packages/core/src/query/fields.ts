@@ -23,6 +23,7 @@ const FIELDS = {
   note: { also: ['gloss'], words: 'n' },
   page: { also: ['text'], words: 'p' },
   added: {},
+  key: { also: ['citekey'] },
   finding: { also: ['proof'] },
 } as const satisfies Record<string, Field>;
 
