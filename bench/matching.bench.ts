@@ -81,7 +81,7 @@ if (process.argv.includes('--fit')) {
     const set = makeSet(trainPool, SEEN, spoil, trainPool.length);
     const seen = set.map((l) => see(l.record));
     const took = new Set<string>();
-    const blocks = new Map<string, number[]>();
+    const blocks = new Map<number, number[]>();
     seen.forEach((s: Seen, i) => blockKeys(s).forEach((k) => void (blocks.get(k)?.push(i) ?? blocks.set(k, [i]))));
     for (const block of blocks.values()) {
       if (block.length > 30) continue;

@@ -4,44 +4,52 @@
  */
 import { isSmall, type Seen } from './seen.ts';
 
-/** FNV-1a, 32 bits. */
-export function hash(text: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i += 1) {
-    h ^= text.charCodeAt(i);
-    h = Math.imul(h, 0x01000193);
-  }
-  return h >>> 0;
+const SEED = 0x811c9dc5;
+/** Between the parts of a key. */
+const GAP = 31;
+
+/** FNV-1a, 32 bits, carried on over several texts. */
+function on(h: number, text: string): number {
+  for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
+  return Math.imul(h ^ GAP, 0x01000193);
 }
 
 /** How many of the rarest words of a title are paired. */
 const RAREST = 4;
 
-/** @param common how many records have a word in their title; by its length where that is not known */
-export function blockKeys(s: Seen, common: (word: string) => number = (w) => 100 - w.length): string[] {
-  const keys: string[] = [];
-  for (const doi of s.dois) keys.push(`d${doi}`);
-  for (const isbn of s.isbns) keys.push(`i${isbn}${s.form === 'chapter' ? (s.first ?? '') : ''}`);
-  keys.push(...s.ids);
-  if (s.url && s.url.length > 12) keys.push(`u${s.url}`);
-  if (s.shelf) keys.push(`s${s.shelf}`);
-  const telling = [...new Set(s.words.filter((w) => !isSmall(w)))].sort((a, b) => common(a) - common(b) || (a < b ? -1 : 1)); // prettier-ignore
-  const rare = telling.slice(0, RAREST).sort();
-  const longest = telling.toSorted((a, b) => b.length - a.length)[0];
-  for (let i = 0; i < rare.length; i += 1)
-    for (let j = i + 1; j < rare.length; j += 1) keys.push(`w${rare[i]} ${rare[j]}`);
-  if (rare.length === 1) keys.push(`w${rare[0]}`);
+/**
+ * The keys of a record, each a number of 32 bits: its kind and its parts, hashed.
+ * @param common how many records have a word in their title; by its length where that is not known
+ */
+export function blockKeys(s: Seen, common: (word: string) => number = (w) => 100 - w.length): number[] {
+  const keys: number[] = [];
+  const key = (kind: string, one: string, other?: string): void => {
+    const h = on(on(SEED, kind), one);
+    keys.push((other === undefined ? h : on(h, other)) >>> 0);
+  };
+  for (const doi of s.dois) key('doi', doi);
+  for (const isbn of s.isbns) key('isbn', isbn, s.form === 'chapter' ? s.first : undefined);
+  for (const id of s.ids) key('id', id);
+  if (s.url && s.url.length > 12) key('url', s.url);
+  if (s.shelf) key('shelf', s.shelf);
+  const telling = [...new Set(s.words)].flatMap((word) => (isSmall(word) ? [] : { word, common: common(word) }));
+  telling.sort((a, b) => a.common - b.common || (a.word < b.word ? -1 : 1));
+  const rare = telling.slice(0, RAREST).map((t) => t.word).sort(); // prettier-ignore
+  const longest = telling.reduce((x, { word }) => (word.length > x.length ? word : x), '');
+  for (let i = 0; i < rare.length; i += 1) for (let j = i + 1; j < rare.length; j += 1) key('words', rare[i]!, rare[j]);
+  if (rare.length === 1) key('word', rare[0]!);
   if (s.letters.length >= 10) {
-    keys.push(`b${s.letters.slice(0, 14)}`, `e${s.letters.slice(-14)}`);
-    keys.push(`m${s.words.slice(0, s.main).join('')}`);
+    key('begins', s.letters.slice(0, 14));
+    key('ends', s.letters.slice(-14));
+    key('main', s.words.slice(0, s.main).join(''));
   }
-  const families = s.people.slice(0, 3).map((p) => p.family.slice(0, 5));
-  for (const f of families) {
-    if (s.year !== undefined) keys.push(`y${f}${s.year}`);
-    if (s.first) keys.push(`p${f}${s.first}`);
-    if (longest) keys.push(`f${f}${longest.slice(0, 5)}`);
+  for (const person of s.people.slice(0, 3)) {
+    const family = person.family.slice(0, 5);
+    if (s.year !== undefined) key('year', family, String(s.year));
+    if (s.first) key('page', family, s.first);
+    if (longest) key('longest', family, longest.slice(0, 5));
   }
-  if (s.volume && s.first) keys.push(`v${s.volume}:${s.first}:${s.container[0]?.[0] ?? ''}`);
-  if (s.first && s.last && s.year !== undefined) keys.push(`g${s.first}-${s.last}:${s.year}`);
+  if (s.volume && s.first) key('place', s.volume, `${s.first}:${s.container[0]?.[0] ?? ''}`);
+  if (s.first && s.last && s.year !== undefined) key('pages', `${s.first}-${s.last}`, String(s.year));
   return keys;
 }

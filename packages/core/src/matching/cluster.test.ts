@@ -4,7 +4,7 @@ import type { SourceRecord } from '../source/index.ts';
 import { anySource } from '../testing/index.ts';
 import { compare, matchAll } from './index.ts';
 import { distance, nearly } from './near.ts';
-import { romanOf } from './seen.ts';
+import { romanOf } from './counts.ts';
 
 const article: SourceRecord = {
   type: 'article-journal',

@@ -1,6 +1,8 @@
 /** Records into works: all pairs that meet are decided, and clusters are made of those pairs that hold from every side. */
 import type { SourceRecord } from '../source/index.ts';
-import { blockKeys, hash } from './blocks.ts';
+import { blockKeys } from './blocks.ts';
+import { FEATURES } from './features.ts';
+import { gramsShared } from './grams.ts';
 import { decide, type Decision } from './decide.ts';
 import { see, type Seen } from './seen.ts';
 import { byLength, type Rarity } from './titles.ts';
@@ -28,7 +30,7 @@ const LARGEST_BLOCK = 60;
 const NEIGHBOURS = 12;
 
 export interface MatchOptions {
-  /** Told how many records of how many are done. */
+  /** Told how many pairs of how many are decided. */
   progress?: (done: number, total: number) => void;
   /** Pairs a person said are two works. */
   apart?: (a: number, b: number) => boolean;
@@ -47,63 +49,88 @@ export function rarityIn(seen: readonly Seen[]): { rarity: Rarity; common: (word
   const common = (word: string): number => counts.get(word) ?? 0;
   // Few records tell little of how common a word is.
   if (total < 200) return { rarity: byLength, common };
-  return { common, rarity: (w) => Math.min(byLength(w), Math.max(0.3, Math.log(total / (common(w) + 1)) * 0.6)) };
+  const weights = new Map<string, number>();
+  for (const [w, n] of counts) weights.set(w, Math.min(byLength(w), Math.max(0.3, Math.log(total / (n + 1)) * 0.6)));
+  return { common, rarity: (w) => weights.get(w) ?? byLength(w) };
 }
 
 export function matchSeen(seen: readonly Seen[], { progress, apart }: MatchOptions = {}): Matched {
   const { rarity, common } = rarityIn(seen);
   const pairs: Pair[] = [];
-  const judged = new Set<number>();
-  const total = seen.length;
-  for (const [done, [a, b]] of candidatePairs(seen, common)) {
-    const key = a * total + b;
-    if (judged.has(key)) continue;
-    judged.add(key);
+  const scratch = new Float64Array(FEATURES.length);
+  const candidates = candidatePairs(seen, common);
+  for (const [done, pair] of candidates.entries()) {
+    const [a, b] = [Math.floor(pair / MOST_RECORDS), pair % MOST_RECORDS];
+    if (progress && done % 20_000 === 0) progress(done, candidates.length);
     if (apart?.(a, b)) continue;
-    const { probability } = decide(seen[a]!, seen[b]!, rarity);
+    const { probability } = decide(seen[a]!, seen[b]!, rarity, scratch);
     if (probability >= WORTH_A_LOOK) pairs.push({ a, b, probability });
-    if (progress && judged.size % 20_000 === 0) progress(done, total);
   }
   pairs.sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
   return { ...clustersOf(seen, pairs, rarity, apart), pairs };
 }
 
-/** Pairs that share a key, each perhaps oftener, with how far through the records it is. */
-function* candidatePairs(
-  seen: readonly Seen[],
-  common: (word: string) => number,
-): Generator<[done: number, pair: [number, number]]> {
-  // A key and a record in one number: 32 bits of hash, 21 of the record.
-  const SHIFT = 2 ** 21;
-  let entries = new Float64Array(seen.length * 16);
-  let n = 0;
-  for (const [i, s] of seen.entries())
-    for (const key of blockKeys(s, common)) {
-      if (n === entries.length) {
-        const more = new Float64Array(n * 2);
-        more.set(entries);
-        entries = more;
-      }
-      entries[n] = hash(key) * SHIFT + i;
-      n += 1;
+/** Titles with less in common are those of one work only where an identifier or its place in a journal says so. */
+const LEAST_SHARED = 0.55;
+
+function isHopeless(a: Seen, b: Seen): boolean {
+  if (gramsShared(a.grams, b.grams) >= LEAST_SHARED) return false;
+  if (a.volume !== undefined && a.volume === b.volume && a.first !== undefined && a.first === b.first) return false;
+  const share = (x: readonly string[], y: readonly string[]): boolean => x.some((v) => y.includes(v));
+  return !share(a.dois, b.dois) && !share(a.ids, b.ids) && !share(a.isbns, b.isbns) && (!a.url || a.url !== b.url);
+}
+
+/** Numbers that are written one after another, however many they become. */
+class Numbers {
+  private list = new Float64Array(1 << 16);
+  private n = 0;
+  push(value: number): void {
+    if (this.n === this.list.length) {
+      const more = new Float64Array(this.n * 2);
+      more.set(this.list);
+      this.list = more;
     }
-  const sorted = entries.subarray(0, n).sort();
-  for (let from = 0; from < n;) {
-    const key = Math.floor(sorted[from]! / SHIFT);
-    let to = from + 1;
-    while (to < n && Math.floor(sorted[to]! / SHIFT) === key) to += 1;
-    let block = Array.from(new Set(Array.from(sorted.subarray(from, to), (e) => e % SHIFT)));
-    const done = Math.floor((from / n) * seen.length);
-    if (block.length > LARGEST_BLOCK) {
-      block = block.sort((x, y) => (seen[x]!.letters < seen[y]!.letters ? -1 : 1));
-      for (let i = 0; i < block.length; i += 1)
-        for (let j = i + 1; j < Math.min(block.length, i + NEIGHBOURS); j += 1)
-          yield [done, [Math.min(block[i]!, block[j]!), Math.max(block[i]!, block[j]!)]];
-    } else
-      for (let i = 0; i < block.length; i += 1)
-        for (let j = i + 1; j < block.length; j += 1) yield [done, [block[i]!, block[j]!]];
+    this.list[this.n++] = value;
+  }
+  sorted(): Float64Array {
+    return this.list.subarray(0, this.n).sort();
+  }
+}
+
+/** A record, or two, in one number: 21 bits each. */
+const MOST_RECORDS = 2 ** 21;
+
+/** Pairs that share a key and are not hopeless, each once: the lower record times `MOST_RECORDS`, and the other. */
+function candidatePairs(seen: readonly Seen[], common: (word: string) => number): Float64Array {
+  // 32 bits of a key's hash, 21 of the record.
+  const entries = new Numbers();
+  for (const [i, s] of seen.entries()) for (const key of blockKeys(s, common)) entries.push(key * MOST_RECORDS + i);
+  const sorted = entries.sorted();
+  const pairs = new Numbers();
+  const meet = (x: number, y: number): void => {
+    if (!isHopeless(seen[x]!, seen[y]!)) pairs.push(Math.min(x, y) * MOST_RECORDS + Math.max(x, y));
+  };
+  for (let from = 0; from < sorted.length;) {
+    const key = Math.floor(sorted[from]! / MOST_RECORDS);
+    const block: number[] = [];
+    let to = from;
+    for (; to < sorted.length && Math.floor(sorted[to]! / MOST_RECORDS) === key; to += 1) {
+      const record = sorted[to]! % MOST_RECORDS;
+      // Equal keys of one record stand side by side.
+      if (record !== block.at(-1)) block.push(record);
+    }
+    const large = block.length > LARGEST_BLOCK;
+    if (large) block.sort((x, y) => (seen[x]!.letters < seen[y]!.letters ? -1 : 1));
+    for (let i = 0; i < block.length; i += 1) {
+      const end = large ? Math.min(block.length, i + NEIGHBOURS) : block.length;
+      for (let j = i + 1; j < end; j += 1) meet(block[i]!, block[j]!);
+    }
     from = to;
   }
+  const all = pairs.sorted();
+  let n = 0;
+  for (const pair of all) if (n === 0 || pair !== all[n - 1]) all[n++] = pair;
+  return all.subarray(0, n);
 }
 
 /** The largest cluster all of whose pairs are looked at when two are put together. */

@@ -1,5 +1,5 @@
 /** How sure it is that two records are of one work, and in words why. */
-import { features, FEATURES, type Compared } from './features.ts';
+import { features, FEATURES, TOLD, type Compared } from './features.ts';
 import type { Seen } from './seen.ts';
 import type { Rarity } from './titles.ts';
 import { WEIGHTS } from './weights.ts';
@@ -33,12 +33,11 @@ const IDENTIFIED = 0.9997;
 /** What lacks a fact that would tell it: a person is asked. */
 const ASKED = 0.4;
 
-/** A pair has no order: what is compared word by word begins with the same one of them, whichever is named first. */
-const orderOf = (s: Seen): string => `${s.letters}|${s.people.map((p) => p.family + p.given.join('')).join()}|${s.container.join()}`; // prettier-ignore
-
-export function decide(one: Seen, other: Seen, rarity?: Rarity): Decision {
-  const [a, b] = orderOf(one) <= orderOf(other) ? [one, other] : [other, one];
-  const compared = features(a, b, rarity);
+/** @param values see `features` */
+export function decide(one: Seen, other: Seen, rarity?: Rarity, values?: Float64Array): Decision {
+  // A pair has no order: what is compared word by word begins with the same one of them, whichever is named first.
+  const [a, b] = one.order <= other.order ? [one, other] : [other, one];
+  const compared = features(a, b, rarity, values);
   let sum = 0;
   for (let i = 0; i < FEATURES.length; i += 1) sum += compared.values[i]! * WEIGHTS[i]!;
   const weighed = Math.min(1 - LEAST, Math.max(LEAST, 1 / (1 + Math.exp(-sum))));
@@ -50,23 +49,23 @@ export function decide(one: Seen, other: Seen, rarity?: Rarity): Decision {
 
 /** An identifier of the work itself, and nothing of it that denies it. */
 function identified({ title, people, says }: Compared): boolean {
-  if (says.get('DOI') !== 'same' && says.get('PMID') !== 'same') return false;
+  if (says.DOI !== 'same' && says.PMID !== 'same') return false;
   return title === undefined || title.least > 0.6 || (people.share ?? 0) >= 0.5;
 }
 
 /** All but the title says one place: a translated title, or one that was mistaken. */
 const samePlace = ({ people, says }: Compared): boolean =>
-  people.share === 1 && ['volume', 'page', 'issued'].every((f) => says.get(f) === 'same');
+  people.share === 1 && says.volume === 'same' && says.page === 'same' && says.issued === 'same';
 
 /**
  * Letters to one person, and the like, have one title: without the day, or a place in an archive, nothing tells them apart.
  */
 function lacksEvidence(a: Seen, b: Seen, { says, title }: Compared): boolean {
   // Two pieces of one page stand under one address, volume and page number.
-  const identified = says.get('DOI') === 'same' || says.get('PMID') === 'same';
+  const identified = says.DOI === 'same' || says.PMID === 'same';
   if (title && title.least < 0.35 && !identified) return true;
   const letters = a.form === 'letter' || b.form === 'letter';
-  return letters && says.get('day') !== 'same' && says.get('archive_location') !== 'same' && says.get('URL') !== 'same';
+  return letters && says.day !== 'same' && says.archive_location !== 'same' && says.URL !== 'same';
 }
 
 /**
@@ -74,31 +73,31 @@ function lacksEvidence(a: Seen, b: Seen, { says, title }: Compared): boolean {
  * work itself overrides those of the title.
  */
 function vetoOf(a: Seen, b: Seen, { title, people, says }: Compared): string | undefined {
-  const identified = says.get('DOI') === 'same' || says.get('PMID') === 'same';
+  const identified = says.DOI === 'same' || says.PMID === 'same';
   if (title && !identified) {
     if (title.notice) return 'one is a notice of the other';
     if (title.numbers === 2 && title.least > 0.5) return 'other number or part';
     if (title.numbers === 1 && !title.subset && title.most > 0.6) return 'a number or part in one alone';
   }
   if (!identified && people.share === 0 && people.otherGiven) return 'another person of the name';
-  if (says.get('edition') === 'other' && says.get('ISBN') !== 'same') return EDITION;
+  if (says.edition === 'other' && says.ISBN !== 'same') return EDITION;
   const letters = a.form === 'letter' || b.form === 'letter' || (a.form === 'web' && b.form === 'web');
-  if (letters && says.get('day') === 'other') return 'other day';
+  if (letters && says.day === 'other') return 'other day';
   if (a.form === 'case' && b.form === 'case') {
-    if (says.get('number') === 'other') return 'other docket number';
-    if (says.get('issued') === 'other') return 'other year';
-    if (says.get('authority') === 'other' && says.get('page') !== 'same') return 'other court';
+    if (says.number === 'other') return 'other docket number';
+    if (says.issued === 'other') return 'other year';
+    if (says.authority === 'other' && says.page !== 'same') return 'other court';
   }
   if ((a.form === 'review') !== (b.form === 'review') && !identified && a.form !== 'any' && b.form !== 'any')
     return 'one is a review';
   const serial = (a.form === 'report' || a.form === 'book' || a.form === 'any') && (b.form === 'report' || b.form === 'book' || b.form === 'any'); // prettier-ignore
-  if (!identified && serial && says.get('number') === 'other' && says.get('issued') !== 'same') return 'other number and year'; // prettier-ignore
+  if (!identified && serial && says.number === 'other' && says.issued !== 'same') return 'other number and year'; // prettier-ignore
   // Volumes of one set share its ISBN; those of a series may stand under either number.
-  if (a.form === 'book' && b.form === 'book' && says.get('volume') === 'other') return 'other volume';
+  if (a.form === 'book' && b.form === 'book' && says.volume === 'other') return 'other volume';
   if (
-    says.get('volume') === 'other' &&
-    says.get('page') === 'other' &&
-    says.get('container-title') !== 'other' &&
+    says.volume === 'other' &&
+    says.page === 'other' &&
+    says['container-title'] !== 'other' &&
     !identified &&
     a.form === b.form
   )
@@ -131,7 +130,7 @@ export function reasonsOf({ compared, veto }: Decision): Reason[] {
   const add = (field: string, text: string, isFor: boolean): void => void out.push({ field, says: text, for: isFor });
   if (veto) add('title', veto, false);
   for (const field of ['DOI', 'ISBN', 'PMID'] as const) {
-    const s = says.get(field);
+    const s = says[field];
     if (s) add(field, s === 'same' ? `same ${IN_WORDS[field]}` : `other ${IN_WORDS[field]}`, s === 'same');
   }
   if (title) {
@@ -145,8 +144,9 @@ export function reasonsOf({ compared, veto }: Decision): Reason[] {
     else if (people.share > 0) add('author', 'some of the authors', people.firstSame);
     else add('author', people.otherGiven ? 'other given names' : 'other authors', false);
   }
-  for (const [field, s] of says) {
-    if (!IN_WORDS[field] || field === 'DOI' || field === 'ISBN' || field === 'PMID') continue;
+  for (const field of TOLD) {
+    const s = says[field];
+    if (!s || !IN_WORDS[field] || field === 'DOI' || field === 'ISBN' || field === 'PMID') continue;
     if (field === 'issued' && s === 'like') add(field, 'a year apart', false);
     else if (s === 'other') add(field, `other ${IN_WORDS[field]}`, false);
     else add(field, `same ${IN_WORDS[field]}`, true);

@@ -68,12 +68,16 @@ export const FEATURES = [
 export type Feature = (typeof FEATURES)[number];
 const AT = Object.fromEntries(FEATURES.map((f, i) => [f, i])) as Record<Feature, number>;
 
+/** The fields something is said of, in the order they are told. */
+export const TOLD = ['issued', 'container-title', 'volume', 'issue', 'page', 'number', 'edition', 'DOI', 'ISBN', 'PMID', 'publisher', 'day', 'authority', 'archive_location', 'URL'] as const; // prettier-ignore
+export type SaysOf = Partial<Record<(typeof TOLD)[number], Says>>;
+
 export interface Compared {
   values: Float64Array;
   title: TitleEvidence | undefined;
   people: PeopleEvidence;
   /** What is said of a field: the same, or another. */
-  says: Map<string, 'same' | 'like' | 'other'>;
+  says: SaysOf;
 }
 
 const told = (a: string | undefined, b: string | undefined): Says =>
@@ -87,96 +91,100 @@ function forms(a: Seen, b: Seen): Says {
   return a.form === b.form ? 'same' : 'other';
 }
 
-export function features(a: Seen, b: Seen, rarity: Rarity = byLength): Compared {
-  const values = new Float64Array(FEATURES.length);
-  const says = new Map<string, 'same' | 'like' | 'other'>();
-  const set = (f: Feature, value: number | boolean): void => void (values[AT[f]] = Number(value));
-  const tell = (field: string, s: Says): Says => {
-    if (s) says.set(field, s);
-    return s;
+/** @param values where the numbers are written: one's own where many pairs are decided one after another */
+export function features(
+  a: Seen,
+  b: Seen,
+  rarity: Rarity = byLength,
+  values: Float64Array = new Float64Array(FEATURES.length),
+): Compared {
+  values.fill(0);
+  const says: SaysOf = {};
+  const both = (same: Feature, other: Feature, s: Says): void => {
+    if (s === 'same') values[AT[same]] = 1;
+    else if (s === 'other') values[AT[other]] = 1;
   };
-  set('bias', 1);
+  values[AT['bias']] = 1;
   const title = compareTitles(a, b, rarity);
   if (title) {
-    set('title least', title.least);
-    set('title most', title.most);
-    set('title exact', title.exact);
-    set('title rare', title.least > 0.85 ? Math.min(1.5, title.bits / 15) : 0);
-    set('title subset', title.subset);
-    set('title other words', Math.min(1, title.other / 6));
-    set('title short', title.bits < 6);
-    set('numbers both', title.numbers === 2);
-    set('numbers one', title.numbers === 1);
-    set('notice', title.notice);
-  } else set('title missing', true);
+    values[AT['title least']] = title.least;
+    values[AT['title most']] = title.most;
+    values[AT['title exact']] = Number(title.exact);
+    values[AT['title rare']] = title.least > 0.85 ? Math.min(1.5, title.bits / 15) : 0;
+    values[AT['title subset']] = Number(title.subset);
+    values[AT['title other words']] = Math.min(1, title.other / 6);
+    values[AT['title short']] = Number(title.bits < 6);
+    values[AT['numbers both']] = Number(title.numbers === 2);
+    values[AT['numbers one']] = Number(title.numbers === 1);
+    values[AT['notice']] = Number(title.notice);
+  } else values[AT['title missing']] = 1;
 
   const people = comparePeople(a.people, b.people);
-  if (people.share === undefined) set('people missing', true);
+  if (people.share === undefined) values[AT['people missing']] = 1;
   else {
-    set('people same', people.share === 1 && (people.sameLength || a.others || b.others));
-    set('people part', people.share);
-    set('people none', people.share === 0);
-    set('people first', people.firstSame);
+    values[AT['people same']] = Number(people.share === 1 && (people.sameLength || a.others || b.others));
+    values[AT['people part']] = people.share;
+    values[AT['people none']] = Number(people.share === 0);
+    values[AT['people first']] = Number(people.firstSame);
   }
-  set('people other given', people.otherGiven);
+  values[AT['people other given']] = Number(people.otherGiven);
 
   const apart = a.year === undefined || b.year === undefined ? undefined : Math.abs(a.year - b.year);
-  if (apart === undefined) set('year missing', true);
-  else set(apart === 0 ? 'year same' : apart === 1 ? 'year one' : apart <= 3 ? 'year few' : 'year far', true);
-  if (apart !== undefined) tell('issued', apart === 0 ? 'same' : apart === 1 ? 'like' : 'other');
+  if (apart === undefined) values[AT['year missing']] = 1;
+  else values[AT[apart === 0 ? 'year same' : apart === 1 ? 'year one' : apart <= 3 ? 'year few' : 'year far']] = 1;
+  if (apart !== undefined) says.issued = apart === 0 ? 'same' : apart === 1 ? 'like' : 'other';
 
-  const container = tell('container-title', containers(a.container, b.container));
-  set('container same', container === 'same');
-  set('container like', container === 'like');
-  set('container other', container === 'other' && forms(a, b) !== 'other');
+  const container = (says['container-title'] = containers(a.container, b.container));
+  values[AT['container same']] = Number(container === 'same');
+  values[AT['container like']] = Number(container === 'like');
+  values[AT['container other']] = Number(container === 'other' && forms(a, b) !== 'other');
 
-  const pair = (field: string, name: 'volume' | 'issue' | 'first' | 'number' | 'edition', s: Says): Says => {
-    set(`${name} same`, s === 'same');
-    set(`${name} other`, s === 'other');
-    return tell(field, s);
-  };
-  const volume = pair('volume', 'volume', told(a.volume, b.volume));
-  pair('issue', 'issue', told(a.issue, b.issue));
-  const first = pair('page', 'first', told(a.first, b.first));
-  set('last same', first === 'same' && a.last !== undefined && a.last === b.last);
-  set('place same', volume === 'same' && first === 'same');
-  set('place other', volume === 'other' && first === 'other');
-  pair('number', 'number', told(a.number, b.number));
-  pair('edition', 'edition', a.edition !== b.edition && (a.edition === undefined || b.edition === undefined) ? oneEdition(a.edition ?? b.edition) : told(a.edition, b.edition)); // prettier-ignore
+  const volume = (says.volume = told(a.volume, b.volume));
+  both('volume same', 'volume other', volume);
+  const issue = (says.issue = told(a.issue, b.issue));
+  both('issue same', 'issue other', issue);
+  const first = (says.page = told(a.first, b.first));
+  both('first same', 'first other', first);
+  values[AT['last same']] = Number(first === 'same' && a.last !== undefined && a.last === b.last);
+  values[AT['place same']] = Number(volume === 'same' && first === 'same');
+  values[AT['place other']] = Number(volume === 'other' && first === 'other');
+  const number = (says.number = told(a.number, b.number));
+  both('number same', 'number other', number);
+  const edition = (says.edition = a.edition !== b.edition && (a.edition === undefined || b.edition === undefined) ? oneEdition(a.edition ?? b.edition) : told(a.edition, b.edition)); // prettier-ignore
+  both('edition same', 'edition other', edition);
 
-  const doi = tell('DOI', shared(a.dois, b.dois));
-  set('doi same', doi === 'same');
-  set('doi other', doi === 'other');
+  const doi = (says.DOI = shared(a.dois, b.dois));
+  values[AT['doi same']] = Number(doi === 'same');
+  values[AT['doi other']] = Number(doi === 'other');
   // The ISBN of a book is that of all its chapters.
-  const isbn = tell('ISBN', a.form === 'chapter' || b.form === 'chapter' || a.form === 'conference' || b.form === 'conference' ? undefined : shared(a.isbns, b.isbns)); // prettier-ignore
-  set('isbn same', isbn === 'same');
-  set('isbn other', isbn === 'other');
-  const id = tell('PMID', sameIds(a.ids, b.ids));
-  set('id same', id === 'same');
-  set('id other', id === 'other');
+  const isbn = (says.ISBN = a.form === 'chapter' || b.form === 'chapter' || a.form === 'conference' || b.form === 'conference' ? undefined : shared(a.isbns, b.isbns)); // prettier-ignore
+  values[AT['isbn same']] = Number(isbn === 'same');
+  values[AT['isbn other']] = Number(isbn === 'other');
+  const id = (says.PMID = sameIds(a.ids, b.ids));
+  values[AT['id same']] = Number(id === 'same');
+  values[AT['id other']] = Number(id === 'other');
 
-  const publisher = tell('publisher', containers(a.publisher, b.publisher));
-  set('publisher same', publisher === 'same' || publisher === 'like');
-  set('publisher other', publisher === 'other');
+  const publisher = (says.publisher = containers(a.publisher, b.publisher));
+  values[AT['publisher same']] = Number(publisher === 'same' || publisher === 'like');
+  values[AT['publisher other']] = Number(publisher === 'other');
   const form = forms(a, b);
-  set('form same', form === 'same');
-  set('form other', form === 'other');
-  const day = tell('day', told(a.day, b.day));
-  set('day same', day === 'same');
-  set('day other', day === 'other');
-  const court = tell('authority', containers(a.court, b.court));
-  set('court same', court === 'same' || court === 'like');
-  set('court other', court === 'other');
-  const shelf = tell('archive_location', told(a.shelf, b.shelf));
-  set('shelf same', shelf === 'same');
-  set('shelf other', shelf === 'other');
-  set('url same', tell('URL', told(a.url, b.url)) === 'same');
+  values[AT['form same']] = Number(form === 'same');
+  values[AT['form other']] = Number(form === 'other');
+  const day = (says.day = told(a.day, b.day));
+  values[AT['day same']] = Number(day === 'same');
+  values[AT['day other']] = Number(day === 'other');
+  const court = (says.authority = containers(a.court, b.court));
+  values[AT['court same']] = Number(court === 'same' || court === 'like');
+  values[AT['court other']] = Number(court === 'other');
+  const shelf = (says.archive_location = told(a.shelf, b.shelf));
+  values[AT['shelf same']] = Number(shelf === 'same');
+  values[AT['shelf other']] = Number(shelf === 'other');
+  values[AT['url same']] = Number((says.URL = told(a.url, b.url)) === 'same');
 
   const close = title !== undefined && (title.exact || title.least > 0.93);
-  set('exact and people', close && people.share === 1);
-  set('exact and year far', close && apart !== undefined && apart > 1);
-  set(
-    'whole',
+  values[AT['exact and people']] = Number(close && people.share === 1);
+  values[AT['exact and year far']] = Number(close && apart !== undefined && apart > 1);
+  values[AT['whole']] = Number(
     close && people.share === 1 && apart !== undefined && apart <= 1 && volume !== 'other' && first !== 'other',
   );
   return { values, title, people, says };

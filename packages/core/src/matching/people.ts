@@ -15,7 +15,11 @@ export interface Person {
 
 const PARTICLES = new Set(['van', 'von', 'der', 'den', 'de', 'di', 'da', 'del', 'della', 'du', 'la', 'le', 'dos', 'das', 'ter', 'ten', 'zu', 'af', 'el', 'al', 'bin', 'ibn', 'mac', 'mc', 'st', 'jr', 'sr', 'ii', 'iii', 'iv']); // prettier-ignore
 
-const parts = (text: string): string[] => fold(plainText(text)).match(/[\p{L}\p{N}]+/gu) ?? [];
+const PLAIN = /^[\x00-\x7f]*$/;
+function parts(text: string): string[] {
+  const folded = fold(plainText(text));
+  return folded.match(PLAIN.test(folded) ? /[a-z0-9]+/g : /[\p{L}\p{N}]+/gu) ?? [];
+}
 
 export function seePeople(names: readonly Name[]): Person[] {
   return names.slice(0, 60).map(seePerson);

@@ -1,4 +1,7 @@
 /** A record as matching sees it: repaired, folded, and taken apart once, so that pairs are compared quickly. */
+import type { Weights } from './titles.ts';
+import { countOf, romanOf } from './counts.ts';
+import { gramsOf, type Grams } from './grams.ts';
 import { findArxivIds, normaliseDoi, normaliseIsbn, normaliseIssn, normalisePmid } from '../identifiers/index.ts';
 import { plainText } from '../repair/index.ts';
 import { isOthers, yearOf, type Kind, type SourceRecord } from '../source/index.ts';
@@ -40,6 +43,14 @@ export interface Seen {
   /** The title in letters and digits alone, and by its words. */
   letters: string;
   words: string[];
+  /** What each word counts as, where it counts. */
+  counts: (string | undefined)[];
+  /** What its words weigh, once that was asked. */
+  weights?: Weights;
+  /** A picture of its letters. */
+  grams: Grams;
+  /** Which of two comes first wherever they are compared in one direction. */
+  order: string;
   /** How many of the words stand before the subtitle. */
   main: number;
   people: Person[];
@@ -67,10 +78,15 @@ export interface Seen {
 }
 
 const WORD = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]|[\p{L}\p{N}\p{M}]+/gu;
+const PLAIN = /^[\x00-\x7f]*$/;
 const APOSTROPHE = /(?<=\p{L})['’ʼ`´](?=\p{L})/gu;
 
 /** Folded words, without apostrophes. */
-export const wordsOf = (text: string): string[] => fold(text.replace(APOSTROPHE, '')).match(WORD) ?? [];
+export function wordsOf(text: string): string[] {
+  const folded = fold(/['’ʼ`´]/.test(text) ? text.replace(APOSTROPHE, '') : text);
+  // Most titles are of plain letters, which are told faster.
+  return folded.match(PLAIN.test(folded) ? /[a-z0-9]+/g : WORD) ?? [];
+}
 
 const letters = (text: string | undefined): string | undefined =>
   text === undefined ? undefined : fold(plainText(text)).replace(/[^\p{L}\p{N}]+/gu, '') || undefined;
@@ -84,17 +100,6 @@ function number(text: string | undefined): string | undefined {
   if (n && /^(?:\D{0,2}\d+\D{0,2}|\d+\s*\(.*\))$/.test(t.trim())) return n.replace(/^0+(?=\d)/, '');
   const roman = romanOf(t.trim());
   return roman ? String(roman) : letters(text);
-}
-
-const ROMAN = /^(?=[ivxlc])(?:c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})$/;
-const VALUES: Record<string, number> = { i: 1, v: 5, x: 10, l: 50, c: 100 };
-/** The value of a Roman numeral in small letters up to 399; 0 where it is none. */
-export function romanOf(text: string): number {
-  if (!text || !ROMAN.test(text)) return 0;
-  return [...text].reduce((sum, c, i) => {
-    const v = VALUES[c]!;
-    return sum + (v < (VALUES[text[i + 1] ?? ''] ?? 0) ? -v : v);
-  }, 0);
 }
 
 /** First and last page: "123-9" is 123 to 129. */
@@ -136,16 +141,22 @@ export function see(record: SourceRecord): Seen {
   const issns = (record.ISSN ?? '').split(/[\s,;]+/).flatMap((t) => normaliseIssn(t) ?? []);
   const pmid = record.PMID && normalisePmid(record.PMID);
   const arxiv = findArxivIds([record.number, record.URL, record.DOI].filter(Boolean).join(' '))[0];
+  const all = words.join('');
+  const container = telling(record['container-title'] ?? record['collection-title']);
+  const seen = seePeople(people.filter((n) => !isOthers(n)));
   return {
     form: FORMS[record.type] ?? 'any',
-    letters: words.join(''),
+    letters: all,
     words,
+    counts: words.map(countOf),
+    grams: gramsOf(all),
+    order: `${all}|${seen.map((p) => p.family + p.given.join('')).join()}|${container.join()}`,
     main: mainWords(title, words),
-    people: seePeople(people.filter((n) => !isOthers(n))),
+    people: seen,
     others: people.some(isOthers),
     year: yearOf(record.issued),
     day: date.length === 3 ? date.join('-') : undefined,
-    container: telling(record['container-title'] ?? record['collection-title']),
+    container,
     volume: number(record.volume),
     issue: number(record.issue),
     first,

@@ -3,10 +3,16 @@
  * and words that make a notice of a work count only there.
  */
 import { nearly } from './near.ts';
-import { isSmall, romanOf, type Seen } from './seen.ts';
+import { isSmall, type Seen } from './seen.ts';
 
 /** How much a word says: more the rarer it is. */
 export type Rarity = (word: string) => number;
+
+export interface Weights {
+  of: Rarity;
+  each: Float64Array;
+  all: number;
+}
 
 /** Without knowing how common words are: short ones say little. */
 export const byLength: Rarity = (word) =>
@@ -45,24 +51,22 @@ function isNotice(word: string): boolean {
 }
 const notices = new Map<string, boolean>();
 
-const COUNTS = new Map(['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'].map((w, i) => [w, i + 1])); // prettier-ignore
-const ORDINALS = new Map(['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'].map((w, i) => [w, i + 1])); // prettier-ignore
-
-/** What a word counts as, where it counts: "II", "2", "second", "2nd", "two". */
-function countOf(word: string): string | undefined {
-  const digits = /^(\d+)(?:st|nd|rd|th)?$/.exec(word)?.[1];
-  if (digits) return digits.replace(/^0+(?=\d)/, '');
-  if (/\d/.test(word)) return word;
-  const n = romanOf(word) || COUNTS.get(word) || ORDINALS.get(word);
-  return n ? String(n) : undefined;
-}
+/** The share of the lighter title that stands in a notice of it. */
+const NOTICED = 0.3;
 
 const MONTHS = new Set(['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december', 'spring', 'summer', 'autumn', 'winter']); // prettier-ignore
 
+/** What the words of a title weigh, found once for records that are compared with many. */
+function weightsOf(s: Seen, rarity: Rarity): Weights {
+  if (s.weights?.of === rarity) return s.weights;
+  const each = Float64Array.from(s.words, rarity);
+  return (s.weights = { of: rarity, each, all: each.reduce((sum, w) => sum + w, 0) });
+}
+
 export function compareTitles(a: Seen, b: Seen, rarity: Rarity = byLength): TitleEvidence | undefined {
   if (!a.words.length || !b.words.length) return undefined;
-  const weigh = (words: string[]): number => words.reduce((sum, w) => sum + rarity(w), 0);
-  const [wa, wb] = [weigh(a.words), weigh(b.words)];
+  const [ofA, ofB] = [weightsOf(a, rarity), weightsOf(b, rarity)];
+  const [wa, wb] = [ofA.all, ofB.all];
   if (a.letters === b.letters)
     return {
       least: 1,
@@ -74,14 +78,14 @@ export function compareTitles(a: Seen, b: Seen, rarity: Rarity = byLength): Titl
       notice: false,
       other: 0,
     };
-  const { left, right } = align(a.words, b.words);
-  const [la, lb] = [weigh(left.map((i) => a.words[i]!)), weigh(right.map((j) => b.words[j]!))];
+  const { left, right } = align(a, b);
+  let [la, lb] = [0, 0];
+  for (const i of left) la += ofA.each[i]!;
+  for (const j of right) lb += ofB.each[j]!;
   const both = (wa - la + wb - lb) / 2;
-  const counts = (words: string[], at: number[]): string[] =>
-    at.flatMap((i) => (MONTHS.has(words[i]!) ? words[i]! : (countOf(words[i]!) ?? letterOf(words, i) ?? [])));
-  const [ca, cb] = [counts(a.words, left), counts(b.words, right)];
-  const onlyA = ca.filter((c) => !cb.includes(c));
-  const onlyB = cb.filter((c) => !ca.includes(c));
+  const [ca, cb] = [countsIn(a, left), countsIn(b, right)];
+  const onlyA = ca.some((c) => !cb.includes(c));
+  const onlyB = cb.some((c) => !ca.includes(c));
   const short = la <= lb ? a : b;
   const long = short === a ? b : a;
   const shortLeft = short === a ? left : right;
@@ -94,10 +98,24 @@ export function compareTitles(a: Seen, b: Seen, rarity: Rarity = byLength): Titl
     bits: both,
     // What is left of the longer is all behind its main title.
     subset: shortLeft.length === 0 && longLeft.every((i) => i >= long.main) && long.main >= 2,
-    numbers: onlyA.length && onlyB.length ? 2 : onlyA.length || onlyB.length ? 1 : 0,
-    notice: notices(a.words, left) !== notices(b.words, right),
+    numbers: onlyA && onlyB ? 2 : onlyA || onlyB ? 1 : 0,
+    // Of titles that are not alike neither is a notice of the other.
+    notice: both > NOTICED * Math.min(wa, wb) && notices(a.words, left) !== notices(b.words, right),
     other: Math.min(la, lb),
   };
+}
+
+const NONE: string[] = [];
+/** The numbers, parts and months among the words at these places. */
+function countsIn({ words, counts }: Seen, at: readonly number[]): string[] {
+  let out = NONE;
+  for (const i of at) {
+    const c = MONTHS.has(words[i]!) ? words[i] : (counts[i] ?? letterOf(words, i));
+    if (c === undefined) continue;
+    if (out === NONE) out = [];
+    out.push(c);
+  }
+  return out;
 }
 
 /** The letter of a part: "Part B", "series A". */
@@ -107,28 +125,29 @@ function letterOf(words: string[], at: number): string | undefined {
 }
 
 /** The places of the words that stand in one title alone. */
-function align(a: string[], b: string[]): { left: number[]; right: number[] } {
-  const where = new Map<string, number[]>();
-  b.forEach((w, j) => where.get(w)?.push(j) ?? where.set(w, [j]));
-  const taken = new Array<boolean>(b.length).fill(false);
+function align({ words: a, counts: ca }: Seen, { words: b, counts: cb }: Seen): { left: number[]; right: number[] } {
+  const taken = new Uint8Array(b.length);
   let left: number[] = [];
   for (let i = 0; i < a.length; i += 1) {
-    const j = where.get(a[i]!)?.find((k) => !taken[k]);
-    if (j === undefined) left.push(i);
-    else taken[j] = true;
+    let j = 0;
+    while (j < b.length && (taken[j] || a[i] !== b[j])) j += 1;
+    if (j === b.length) left.push(i);
+    else taken[j] = 1;
   }
-  const free = (): number[] => b.flatMap((_, j) => (taken[j] ? [] : [j]));
-  if (!left.length) return { left, right: free() };
+  const free = (): number[] => {
+    const out: number[] = [];
+    for (let j = 0; j < b.length; j += 1) if (!taken[j]) out.push(j);
+    return out;
+  };
   let open = free();
+  if (!left.length || !open.length) return { left, right: open };
   left = left.filter((i) => {
-    const word = a[i]!;
-    const count = countOf(word);
-    const j = open.find((k) => same(word, b[k]!, count));
+    const j = open.find((k) => !taken[k] && same(a[i]!, b[k]!, ca[i], cb[k]));
     if (j === undefined) return true;
-    taken[j] = true;
-    open = open.filter((k) => k !== j);
+    taken[j] = 1;
     return false;
   });
+  open = free();
   if (!open.length || !left.length) return { left, right: open };
   // Two words written as one, or one as two.
   const gone = new Set<number>();
@@ -138,17 +157,16 @@ function align(a: string[], b: string[]): { left: number[]; right: number[] } {
     const k = open.find((j) => b[j] === both || (!taken[j + 1] && j + 1 < b.length && b[j]! + b[j + 1]! === a[i]));
     if (k === undefined) continue;
     gone.add(i);
-    taken[k] = true;
+    taken[k] = 1;
     if (b[k] === both) gone.add(i + 1);
-    else taken[k + 1] = true;
+    else taken[k + 1] = 1;
     open = free();
   }
   return { left: left.filter((i) => !gone.has(i)), right: open };
 }
 
 /** "&" and "and" are folded away before; a count is another count's only where they are equal. */
-function same(x: string, y: string, count: string | undefined): boolean {
-  const other = countOf(y);
+function same(x: string, y: string, count: string | undefined, other: string | undefined): boolean {
   if (count !== undefined || other !== undefined) return count === other;
   if (nearly(x, y)) return true;
   const [short, long] = x.length < y.length ? [x, y] : [y, x];

@@ -14,7 +14,11 @@ export const stripTags = (text: string): string =>
   text.includes('<') ? text.replace(/<\/?[a-z][a-z0-9:]*(?:\s+[\w:-]+="[^"]*")*\s*\/?>/gi, '') : text;
 
 /** A text as it was meant: letters alone, on one line. */
+/** What none of the repairs looks at. */
+const SUSPECT = /[\u00c2-\u00f4&<\\{}$\t\n\r]|\s\s|^\s|\s$/;
+
 export function plainText(text: string): string {
+  if (!SUSPECT.test(text)) return text;
   let out = text;
   if (/[\u00c2-\u00f4]/.test(out)) out = repairEncoding(out);
   if (out.includes('&')) out = decodeEntities(out);
