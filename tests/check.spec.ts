@@ -29,7 +29,8 @@ test('a value is chosen by a click or by arrows, and the citation follows', asyn
   await groups.getByRole('button', { name: /Creek networks at Kelsing Sound/ }).click();
   const after = page.getByRole('region', { name: 'Duplicates' }).locator('.border-verdigris .font-serif').last();
   const beside = page.getByRole('table', { name: 'The records beside each other' });
-  const years = [beside.getByRole('button', { name: 'Date of A' }), beside.getByRole('button', { name: 'Date of B' })];
+  // Of equal values that stands which was added last.
+  const years = [beside.getByRole('button', { name: 'Date of B' }), beside.getByRole('button', { name: 'Date of A' })];
   const other = (await years[1]!.textContent())!;
   await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
   await years[1]!.click();
@@ -37,8 +38,11 @@ test('a value is chosen by a click or by arrows, and the citation follows', asyn
   await expect(after).toContainText(other);
   await page.getByRole('heading', { level: 1 }).click();
   for (let i = 0; i < 2; i += 1) await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowRight');
   await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Two records');
+  await page.keyboard.press('j');
+  await expect(groups.getByRole('button', { name: /Creek networks at Kelsing Sound/ })).not.toHaveAttribute('aria-current', 'true'); // prettier-ignore
 });
 
 test('those that are certain are merged after a look at the list, and what is not the same is not asked again', async ({
@@ -99,4 +103,80 @@ test('what lies loose is filed together, and its count goes down', async ({ page
   await page.getByRole('combobox', { name: 'Collection' }).fill('Chapter 2');
   await page.keyboard.press('Enter');
   await expect(queue.locator('span').last()).toHaveText((before - 2).toLocaleString('en'));
+});
+
+test('what is meant so is set aside and taken up again; what is left is told in a report', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check/proofing');
+  const queues = page.getByRole('complementary', { name: 'Queues' });
+  const rule = queues.getByRole('button', { name: /^Retracted/ });
+  await rule.click();
+  await expect(page.getByRole('list', { name: 'Retracted' })).toContainText('RETRACTED: Recovery of the eelgrass beds');
+  await page.getByRole('checkbox', { name: /^Choose RETRACTED/ }).check();
+  await page.getByRole('button', { name: 'Set the chosen one aside' }).click();
+  await expect(notice(page, 'Set aside: Retracted in 1 source')).toBeVisible();
+  // It stands below, with what was set aside.
+  const aside = queues.getByRole('heading', { name: 'Set aside' }).locator('xpath=following-sibling::ul');
+  await aside.getByRole('button', { name: /^Retracted/ }).click();
+  await page.getByRole('checkbox', { name: /^Choose RETRACTED/ }).check();
+  await page.getByRole('button', { name: 'Take the 1 chosen up again' }).click();
+  await expect(aside).toHaveCount(0);
+
+  await page.getByRole('combobox', { name: 'Which sources are proofed' }).selectOption({ label: 'Licensing › Cases' });
+  await page.getByRole('link', { name: 'Report to print' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Licensing › Cases' })).toBeVisible();
+  await expect(page.getByText(/^Ready for Author-date/)).toBeVisible();
+});
+
+test('a finding is asked for, told on the slip and mended there', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/sources?q=finding:names-swapped');
+  await expect(line(page, 'Soundings after the dredging')).toBeVisible();
+  const findings = page.getByRole('region', { name: 'Findings' });
+  await expect(findings).toContainText('Family and given name swapped');
+  await findings.getByRole('button', { name: 'Mend' }).first().click();
+  await expect(notice(page, 'Family and given name swapped: mended 1 record')).toBeVisible();
+  await expect(line(page, 'Soundings after the dredging')).toHaveCount(0);
+  await page.goto('/sources?q=soundings dredging');
+  await expect(page.getByTestId('citation')).toContainText('Halvard, J. R.');
+});
+
+test('titles are set in another case after a look at each, and a word keeps its form', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/sources?q=title:handbook title:keeper');
+  await page.keyboard.press('Escape');
+  await line(page, 'The Keeper’s Handbook of Gates and Tides').click();
+  await page.keyboard.press('x');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox').last().fill('case of titles');
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('The keeper’s handbook of gates and tides');
+  await dialog.getByLabel('A word that keeps its form').fill('Gates');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText('The keeper’s handbook of Gates and tides');
+  await dialog.getByRole('button', { name: 'Change 1 source' }).click();
+  await expect(notice(page, 'Sentence case: mended 1 record')).toBeVisible();
+  await expect(line(page, 'The keeper’s handbook of Gates and tides')).toBeVisible();
+});
+
+test('a loose source is filed by a key as those it is like are', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/check/filing');
+  const queue = page.getByRole('button', { name: /^In no collection/ });
+  await queue.click();
+  const before = Number((await queue.locator('span').last().textContent())!.replace(',', ''));
+  const offers = page.getByRole('list', { name: 'Suggestions' });
+  const list = page.getByRole('list', { name: 'In no collection' });
+  // Not all are like something that stands somewhere: down to one that is.
+  for (let i = 0; i < 30 && !(await offers.getByText(/File in/).count()); i += 1) {
+    await page.keyboard.press('ArrowDown');
+    await expect(list.locator('[aria-current=true]')).toBeVisible();
+    await page.waitForResponse((r) => r.url().includes('/suggestions'));
+  }
+  const offer = (await offers.getByRole('button').first().textContent())!;
+  await page.keyboard.press('1');
+  await expect(notice(page, /Filed 1 source in/)).toBeVisible();
+  expect(offer).toContain('File in');
+  await expect(queue.locator('span').last()).toHaveText((before - 1).toLocaleString('en'));
 });

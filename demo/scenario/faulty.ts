@@ -102,6 +102,11 @@ export const FAULTY: SourceRecord[] = [
   { ...base, ...place(11), title: 'Forecasts for the upper reach', issued: { 'date-parts': [[2062]] } },
   { ...base, ...place(12), title: 'Saltings in the long dry summer', DOI: 'https://doi.org/10.5555/em.1998.77' },
   { ...base, ...place(13), title: 'Brackish pools after breach', ISSN: '2434-5611' },
+  { ...base, ...place(14), title: 'Soundings after the dredging', author: [{ family: 'J. R.', given: 'Halvard' }] },
+  { ...base, ...place(15), title: 'The „promise“ of 1872 and what became of it' },
+  { ...base, ...place(16), title: 'Die Gezeiten und der Schlick im Vorland' },
+  { ...base, ...place(17), title: 'Приливы у нижних ворот' },
+  { ...base, ...place(18), title: 'RETRACTED: Recovery of the eelgrass beds' },
   {
     type: 'book',
     title: 'The Keeper’s Handbook of Gates and Tides',

@@ -160,10 +160,27 @@ export class MendMany {
   @ListOf(() => MendOne) @ArrayMaxSize(500) mends!: MendOne[];
 }
 
+/** A collection or a tag that may fit a source. */
+export class Suggestion {
+  /** Of a collection. */
+  @OrNull() @IsUUID() id!: string | null;
+  @IsString() name!: string;
+  /** What the sources that have it share with this one: "2 by Okonjo, Marit". */
+  @IsString() reason!: string;
+}
+export class Suggestions {
+  @ListOf(() => Suggestion) collections!: Suggestion[];
+  @ListOf(() => Suggestion) tags!: Suggestion[];
+}
+
 export class LooseSource {
   @IsUUID() id!: string;
   @IsString() title!: string;
   @IsString() who!: string;
+}
+export class LooseThing {
+  @IsUUID() id!: string;
+  @IsString() name!: string;
 }
 export class LooseQueue {
   @IsString() id!: string;
@@ -172,8 +189,8 @@ export class LooseQueue {
   @IsInt() count!: number;
   /** The first of them. */
   @ListOf(() => LooseSource) sources!: LooseSource[];
-  /** What is not a source: names of tags, collections, watches. */
-  @Texts() names!: string[];
+  /** What is not a source: tags, collections, watches. */
+  @ListOf(() => LooseThing) things!: LooseThing[];
 }
 export class Loose {
   @ListOf(() => LooseQueue) queues!: LooseQueue[];
@@ -253,6 +270,13 @@ export const checkRoutes = {
     body: MendMany,
     most: RECORDS,
     reply: Changed,
+  }),
+  suggestions: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/suggestions',
+    may: 'read',
+    summary: 'Collections and tags a source may belong to, from the sources it is like.',
+    reply: Suggestions,
   }),
   loose: route({
     method: 'GET',

@@ -1,7 +1,17 @@
 /** Duplicates become one, records become right, and each of it can be taken back. */
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import type { CasesOf, Changed, Duplicates, Findings, Loose, Mark, Merged, SourceDetail } from '@pandecta/contract';
+import type {
+  CasesOf,
+  Changed,
+  Duplicates,
+  Findings,
+  Loose,
+  Mark,
+  Merged,
+  SourceDetail,
+  Suggestions,
+} from '@pandecta/contract';
 import { lookOverBehind } from './behind.ts';
 import { makePdf } from '../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -288,4 +298,20 @@ test('what lies loose is counted, and goes when it is filed', async () => {
   await me.at('POST', '/filing', { ids: [id], collection, present: true });
   await me.at('POST', '/tagging', { ids: [id], name: 'used', present: true });
   expect([await count('no-collection'), await count('no-tag'), await count('rare-tags')]).toEqual([0, 0, 1]);
+});
+
+test('where a loose source may belong is told from those it is like, with the reason', async () => {
+  const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Gates' });
+  const there = [await add(GATE), await add({ ...GATE, title: 'The lower gate at dusk', page: '9-12' })];
+  await me.at('POST', '/filing', { ids: there, collection, present: true });
+  await me.at('POST', '/tagging', { ids: there, name: 'primary', present: true });
+  await add({ type: 'book', title: 'Silt in small estuaries', author: [{ family: 'Vance', given: 'Ines' }] });
+  const loose = await add({ ...GATE, title: 'Keepers of the upper gate', 'container-title': 'Harbour History' });
+  const of = (id: string): Promise<Suggestions> => me.at<Suggestions>('GET', `/sources/${id}/suggestions`);
+  expect(await of(loose)).toEqual({
+    collections: [{ id: collection, name: 'Gates', reason: '2 by Okonjo, Marit' }],
+    tags: [{ id: null, name: 'primary', reason: '2 by Okonjo, Marit' }],
+  });
+  await me.at('POST', '/filing', { ids: [loose], collection, present: true });
+  expect((await of(loose)).collections).toEqual([]);
 });

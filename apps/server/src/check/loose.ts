@@ -3,7 +3,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { LooseQueue } from '@pandecta/contract';
 import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, one, rows, text } from '../database/read.ts';
+import { json, number, one, rows, text } from '../database/read.ts';
 
 /** Sources of a queue that are told at once. */
 const SHOWN = 200;
@@ -14,8 +14,8 @@ interface Loosely {
   why: string;
   /** Of which sources `s` it is. */
   where?: (w: SQL, userId: string) => SQL;
-  /** What is not a source, by its name. */
-  names?: (w: SQL) => SQL;
+  /** What is not a source: (id, name). */
+  things?: (w: SQL) => SQL;
 }
 
 const lacks =
@@ -60,8 +60,8 @@ const LOOSE: Loosely[] = [
     id: 'thin-collections',
     title: 'Collections with one source or none',
     why: 'They may belong together with another.',
-    names: (w) =>
-      sql`select c.name from collections c where c.workspace_id = ${w} and c.present and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
+    things: (w) =>
+      sql`select c.id, c.name from collections c where c.workspace_id = ${w} and c.present and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
         and not exists (select 1 from placements p where p.workspace_id = ${w} and p.parent_id = c.id and p.present)
         and (select count(*) from collection_sources cs join sources s on s.workspace_id = ${w} and s.id = cs.source_id and s.presence = 'live' where cs.workspace_id = ${w} and cs.collection_id = c.id) < 2 order by c.name`,
   },
@@ -69,25 +69,25 @@ const LOOSE: Loosely[] = [
     id: 'rare-tags',
     title: 'Tags used once',
     why: 'Often they are another tag in other words.',
-    names: (w) =>
-      sql`select t.name from tags t where t.workspace_id = ${w} and not t.subject
+    things: (w) =>
+      sql`select t.id, t.name from tags t where t.workspace_id = ${w} and not t.subject
         and (select count(*) from source_tags st join sources s on s.workspace_id = ${w} and s.id = st.source_id and s.presence = 'live' where st.workspace_id = ${w} and st.tag_id = t.id) = 1 order by t.name`,
   },
   {
     id: 'failing-watches',
     title: 'Watches that fail',
     why: 'They bring nothing until someone looks after them.',
-    names: (w) => sql`select name from watches where workspace_id = ${w} and failures > 0 order by name`,
+    things: (w) => sql`select id, name from watches where workspace_id = ${w} and failures > 0 order by name`,
   },
 ];
 
 export async function findLoose(db: Db, workspaceId: string, userId: string): Promise<LooseQueue[]> {
   const w = sql`${workspaceId}::uuid`;
   return Promise.all(
-    LOOSE.map(async ({ id, title, why, where, names }): Promise<LooseQueue> => {
-      if (names) {
-        const found = await one(db, { names: list(text()) }, sql`select array(${names(w)}) as names`);
-        return { id, title, why, count: found!.names.length, sources: [], names: found!.names.slice(0, SHOWN) };
+    LOOSE.map(async ({ id, title, why, where, things }): Promise<LooseQueue> => {
+      if (things) {
+        const found = await rows(db, { id: text(), name: text() }, things(w));
+        return { id, title, why, count: found.length, sources: [], things: found.slice(0, SHOWN) };
       }
       const [counted, found] = await Promise.all([
         one(db, { count: number }, sql`select count(*)::int as count from sources s where s.workspace_id = ${w} and ${where!(w, userId)}`), // prettier-ignore
@@ -102,7 +102,7 @@ export async function findLoose(db: Db, workspaceId: string, userId: string): Pr
         title: withoutMarkup(s.record.title ?? 'Untitled'),
         who: whoOf(s.record),
       }));
-      return { id, title, why, count: counted!.count, sources: shown, names: [] };
+      return { id, title, why, count: counted!.count, sources: shown, things: [] };
     }),
   );
 }

@@ -3,6 +3,7 @@ import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { findLoose } from './loose.ts';
 import { duplicates, merge, mergeMany, relate } from './merging.ts';
+import { suggestions } from './suggest.ts';
 import { cases, findings, findingsIn, mend, settle } from './proofing.ts';
 
 export function checkRoutes(declare: Declare, services: Services): void {
@@ -17,6 +18,7 @@ export function checkRoutes(declare: Declare, services: Services): void {
   declare(routes.check.settle, ({ actor, body }) => settle(services, actor, body));
   declare(routes.check.cases, (caller) => cases(services, caller, caller.body));
   declare(routes.check.mend, ({ actor, body }) => mend(services, actor, body));
+  declare(routes.check.suggestions, ({ workspace, params }) => suggestions(services.db, workspace.id, params.source));
   declare(routes.check.loose, async ({ workspace, user }) => ({
     queues: await findLoose(services.db, workspace.id, user.id),
   }));

@@ -113,6 +113,15 @@ export const COMMANDS = [
   },
   { id: 'not-same', name: 'Not the same work', keys: ['n'], where: 'In Check', may: 'edit' },
   { id: 'versions', name: 'Versions of one work', keys: ['v'], where: 'In Check', may: 'edit' },
+  {
+    id: 'suggestion',
+    name: 'Take a suggestion',
+    keys: ['1', '2', '3', '4', '5', '6', '7', '8'],
+    where: 'In Check',
+    does: 'file or tag a loose source as it is suggested',
+    may: 'edit',
+    byKey: true,
+  },
   { id: 'later', name: 'Later: on to the next', keys: ['l'], where: 'In Check' },
   {
     id: 'leave-out',

@@ -179,8 +179,9 @@ useDeeds({
   versions: may(() => mayDecide() && check.relate(ids(), 'version of')),
   later: may(() => check.putOff()),
   'leave-out': may(() => shown.value.length > 2 && leaveOut(shown.value.at(-1)!.id)),
-  next: may(() => check.step(1)),
-  previous: may(() => check.step(-1)),
+  // Arrows go through the rows of the group one is at.
+  next: (event) => (event?.key.startsWith('Arrow') ? false : may(() => check.step(1))()),
+  previous: (event) => (event?.key.startsWith('Arrow') ? false : may(() => check.step(-1))()),
   'check-row': (event) => {
     row.value = Math.max(0, Math.min(lines.value.length - 1, row.value + (event?.key === 'ArrowUp' ? -1 : 1)));
   },

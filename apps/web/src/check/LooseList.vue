@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** The sources of a queue of loose ends: chosen, and filed or tagged together. */
 import { computed, ref, watch } from 'vue';
-import { routes } from '@pandecta/contract';
+import { routes, type Suggestion } from '@pandecta/contract';
+import { useDeeds } from '../act/commands.ts';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
+import { useAsked } from '../data/asked.ts';
+import { concerns } from '../data/live.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
@@ -12,6 +15,7 @@ import { counted } from '../kit/words.ts';
 import { usePlaces, type Offer } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { TagInput } from '../sources/index.ts';
+import LooseThings from './LooseThings.vue';
 import { useCheck } from './store.ts';
 
 const check = useCheck();
@@ -22,10 +26,55 @@ const queue = computed(() => check.ends?.queues.find((q) => q.id === check.loose
 const chosen = ref(new Set<string>());
 const doing = ref<'file' | 'tag' | null>(null);
 const text = ref('');
+/** The one that is looked at: for it is told where it may belong. */
+const at = ref(0);
 watch(
   () => check.loose,
-  () => ((chosen.value = new Set()), (doing.value = null)),
+  () => ((chosen.value = new Set()), (doing.value = null), (at.value = 0)),
 );
+const current = computed(() => queue.value?.sources[Math.min(at.value, queue.value.sources.length - 1)]);
+const suggests = computed(
+  () => Boolean(queue.value?.sources.length) && queue.value!.id !== 'waiting' && session.may('edit'),
+);
+const { value: suggested } = useAsked({
+  question: () => (suggests.value && current.value ? current.value.id : null),
+  fetch: async (source, signal) => ({ source, ...(await ask(routes.check.suggestions, { source, signal })) }),
+  concerns: (touched) => concerns(touched, ['source', 'collection', 'tag']),
+  pause: () => 80,
+});
+/** Collections first, each with what is said of it and what it does. */
+const offers = computed(() => {
+  const s = suggested.value;
+  if (!s || s.source !== current.value?.id) return [];
+  const pathOf = (c: Suggestion): string => places.flat.find((p) => p.id === c.id)?.path ?? c.name;
+  const { source } = s;
+  return [
+    ...s.collections.map((c) => ({
+      name: pathOf(c),
+      is: 'collection' as const,
+      reason: c.reason,
+      take: () => change(() => ask(routes.places.file, { body: { ids: [source], collection: c.id!, present: true } })),
+    })),
+    ...s.tags.map((t) => ({
+      name: t.name,
+      is: 'tag' as const,
+      reason: t.reason,
+      take: () => change(() => ask(routes.tags.tag, { body: { ids: [source], name: t.name, present: true } })),
+    })),
+  ];
+});
+useDeeds({
+  suggestion: (event) => {
+    const offer = offers.value[Number(event?.key) - 1];
+    return offer ? void offer.take() : false;
+  },
+  'check-row': (event) => {
+    const n = queue.value?.sources.length ?? 0;
+    if (!n) return false;
+    at.value = Math.max(0, Math.min(n - 1, at.value + (event?.key === 'ArrowUp' ? -1 : 1)));
+    return undefined;
+  },
+});
 const ids = computed(() => (queue.value?.sources ?? []).map((s) => s.id).filter((id) => chosen.value.has(id)));
 const all = computed(() => queue.value?.sources.length === ids.value.length && ids.value.length > 0);
 function toggle(id: string): void {
@@ -88,7 +137,14 @@ async function tagWith(name: string): Promise<void> {
       <KitButton look="word" to="/gather">Go to the intake</KitButton>
     </p>
     <ul class="mt-1" :aria-label="queue.title">
-      <li v-for="s in queue.sources" :key="s.id" class="flex gap-3 border-b border-line py-2">
+      <li
+        v-for="(s, i) in queue.sources"
+        :key="s.id"
+        class="flex gap-3 border-b border-line px-1.5 py-2"
+        :class="s === current && suggests && 'bg-verdtint'"
+        :aria-current="s === current && suggests ? 'true' : undefined"
+        @click="at = i"
+      >
         <KitCheck
           v-if="queue.id !== 'waiting'"
           class="mt-1 shrink-0"
@@ -96,14 +152,33 @@ async function tagWith(name: string): Promise<void> {
           :label="`Choose ${s.title}`"
           @check="toggle(s.id)"
         />
-        <p class="min-w-0">
+        <div class="min-w-0 flex-1">
           <RouterLink class="font-serif font-semibold hover:underline" :to="`/sources?at=${s.id}`">{{
             s.title
           }}</RouterLink>
           <span class="block text-fine text-muted">{{ s.who }}</span>
-        </p>
+          <ul
+            v-if="s === current && offers.length"
+            class="mt-1.5 flex flex-wrap gap-x-4 gap-y-1"
+            aria-label="Suggestions"
+          >
+            <li v-for="(o, k) in offers" :key="o.is + o.name" class="text-fine">
+              <KitButton
+                look="bare"
+                class="group inline-flex items-baseline gap-1.5 text-left"
+                :title="`${k + 1}`"
+                @click.stop="o.take()"
+                ><kbd class="rounded border border-edge px-1 font-mono text-label">{{ k + 1 }}</kbd
+                ><span class="underline-offset-2 group-hover:underline" :class="o.is === 'tag' && 'tag'">{{
+                  o.is === 'collection' ? `File in ${o.name}` : o.name
+                }}</span
+                ><span class="text-muted">{{ o.reason }}</span></KitButton
+              >
+            </li>
+          </ul>
+        </div>
       </li>
-      <li v-for="n in queue.names" :key="n" class="border-b border-line py-2 font-serif">{{ n }}</li>
+      <LooseThings :queue="queue" />
     </ul>
     <p v-if="!queue.count" class="mt-3 text-muted">Nothing here.</p>
     <p v-if="queue.sources.length && queue.count > queue.sources.length" class="mt-2 text-fine text-muted">

@@ -43,7 +43,7 @@ export function bestOfField(field: string, records: readonly SourceRecord[], fro
 const VAGUE = new Set(['document', 'article', 'webpage', 'entry']);
 
 function worthOf(field: string, value: FieldValue): number {
-  if (field === 'type') return VAGUE.has(value as unknown as string) ? 0 : 1;
+  if (field === 'type') return VAGUE.has(value as unknown as string) ? 0 : 100;
   if (Array.isArray(value)) return people(value as Name[]);
   if (typeof value === 'object') {
     const parts = (value as { 'date-parts'?: number[][] })['date-parts'];
