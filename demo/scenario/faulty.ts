@@ -104,8 +104,13 @@ export const FAULTY: SourceRecord[] = [
   { ...base, ...place(13), title: 'Brackish pools after breach', ISSN: '2434-5611' },
   { ...base, ...place(14), title: 'Soundings after the dredging', author: [{ family: 'J. R.', given: 'Halvard' }] },
   { ...base, ...place(15), title: 'The „promise“ of 1872 and what became of it' },
-  { ...base, ...place(16), title: 'Die Gezeiten und der Schlick im Vorland' },
-  { ...base, ...place(17), title: 'Приливы у нижних ворот' },
+  {
+    ...base,
+    ...place(16),
+    title: 'Die Gezeiten und der Schlick im Vorland',
+    author: [{ family: 'Zande', given: 'Jan van der' }],
+  },
+  { ...base, ...place(17), title: 'Приливы у нижних ворот', DOI: '10.5555' },
   { ...base, ...place(18), title: 'RETRACTED: Recovery of the eelgrass beds' },
   {
     type: 'book',

@@ -16,8 +16,8 @@ import { RELATIONS, SETTLED, type Relation, type Settled } from '@pandecta/core/
 import { CASES, SEVERITIES, type Mend, type Severity, type TitleCasing } from '@pandecta/core/proofing';
 import { Changed } from './changes.ts';
 import { Reason } from './intake.ts';
-import { RECORDS, route } from './route.ts';
-import { Ids, ListOf, OrNull, Texts } from './shape.ts';
+import { MANY_IDS, RECORDS, route } from './route.ts';
+import { Ids, ListOf, OrNull, Part, Texts } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export const GROUP_CLASSES = ['certain', 'likely', 'look closely'] as const;
@@ -62,6 +62,41 @@ export class MergeGroup {
 export class Merged {
   @Texts() changeIds!: string[];
   @IsString() says!: string;
+}
+
+/** What is laid beside a collection: any sources. */
+export class Consolidate extends Chosen {
+  @IsUUID() collection!: string;
+}
+export class Told {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+  @IsString() who!: string;
+}
+/** A work that is in the collection and, as another source, among the others. */
+export class Twice {
+  @Part(() => Told) here!: Told;
+  @Part(() => Told) other!: Told;
+  @IsIn(GROUP_CLASSES) class!: GroupClass;
+  @IsBoolean() versions!: boolean;
+  @ListOf(() => Reason) reasons!: Reason[];
+}
+export class Consolidation {
+  @IsInt() both!: number;
+  @IsInt() onlyHere!: number;
+  @IsInt() onlyThere!: number;
+  @ListOf(() => Twice) twice!: Twice[];
+}
+export class Pair {
+  @IsUUID() here!: string;
+  @IsUUID() other!: string;
+}
+export class Bring extends Consolidate {
+  /** Those that are merged on the way. */
+  @ListOf(() => Pair) @ArrayMaxSize(500) merge!: Pair[];
+}
+export class Brought extends Changed {
+  @Texts() changeIds!: string[];
 }
 
 /** How every two of the sources stand to each other. */
@@ -229,6 +264,25 @@ export const checkRoutes = {
     summary: 'Say how sources stand to each other: versions of one work, or not the same; or take it back.',
     body: Relate,
     reply: Changed,
+  }),
+  consolidation: route({
+    method: 'POST',
+    path: '/w/:workspace/consolidations/ask',
+    may: 'read',
+    summary:
+      'A collection and other sources beside each other: what is in both, only here, only there, and there twice.',
+    body: Consolidate,
+    most: MANY_IDS,
+    reply: Consolidation,
+  }),
+  bring: route({
+    method: 'POST',
+    path: '/w/:workspace/consolidations',
+    may: 'edit',
+    summary: 'Bring other sources into a collection; what is there twice is merged first, each a change of its own.',
+    body: Bring,
+    most: MANY_IDS,
+    reply: Brought,
   }),
   findings: route({
     method: 'GET',

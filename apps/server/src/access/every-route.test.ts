@@ -113,6 +113,8 @@ const bodies = (): Record<string, object> => ({
   'check.merge': { into: ids.source, sources: [ids.source] },
   'check.mergeMany': { groups: [] },
   'check.relate': { sources: [ids.source, ids.source], as: 'other than', present: true },
+  'check.consolidation': { collection: ids.collection, ids: [ids.source] },
+  'check.bring': { collection: ids.collection, ids: [ids.source], merge: [] },
   'check.settle': { what: 'aside', name: 'year', sources: [ids.source], present: true },
   'check.cases': { ids: [ids.source], to: 'sentence' },
   'check.mend': { rule: 'year', mends: [] },

@@ -2,8 +2,10 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type {
+  Brought,
   CasesOf,
   Changed,
+  Consolidation,
   Duplicates,
   Findings,
   Loose,
@@ -314,4 +316,29 @@ test('where a loose source may belong is told from those it is like, with the re
   });
   await me.at('POST', '/filing', { ids: [loose], collection, present: true });
   expect((await of(loose)).collections).toEqual([]);
+});
+
+test('a collection and another are brought together: what is in both stays, what is there twice is one, the rest is filed', async () => {
+  const [here, there] = await Promise.all(['Here', 'There'].map(async (name) => (await me.at<Changed>('POST', '/collections', { name })).id!)); // prettier-ignore
+  const silt = { type: 'book', title: 'Silt in small estuaries', author: [{ family: 'Vance', given: 'Ines' }] };
+  const [both, one, copy, only] = [
+    await add(silt),
+    await add(GATE),
+    await add(LOUD),
+    await add({ ...silt, title: 'Ebb' }),
+  ];
+  await me.at('POST', '/filing', { ids: [both, one], collection: here, present: true });
+  await me.at('POST', '/filing', { ids: [both, copy, only], collection: there, present: true });
+  const asked = { collection: here!, matching: { collection: there! } };
+  const found = await me.at<Consolidation>('POST', '/consolidations/ask', asked);
+  expect(found).toMatchObject({ both: 1, onlyHere: 1, onlyThere: 2, twice: [{ here: { id: one }, other: { id: copy }, class: 'certain' }] }); // prettier-ignore
+  const done = await me.at<Brought>('POST', '/consolidations', { ...asked, merge: [{ here: one, other: copy }] });
+  expect(done.changeIds).toHaveLength(2);
+  const inHere = async (): Promise<string[]> => (await me.ask('in:"Here"')).rows.map((r) => r.id).sort();
+  expect((await inHere()).length).toBe(3);
+  expect(await me.at('POST', '/consolidations/ask', asked)).toMatchObject({ both: 3, onlyHere: 0, onlyThere: 0, twice: [] }); // prettier-ignore
+  // Each can be undone by itself, the merge too.
+  await me.at('POST', `/changes/${done.changeIds[1]}/undo`);
+  await me.at('POST', `/changes/${done.changeIds[0]}/undo`);
+  expect(await inHere()).toEqual([both, one].sort());
 });

@@ -1,6 +1,7 @@
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
+import { bring, consolidation } from './consolidate.ts';
 import { findLoose } from './loose.ts';
 import { duplicates, merge, mergeMany, relate } from './merging.ts';
 import { suggestions } from './suggest.ts';
@@ -11,6 +12,8 @@ export function checkRoutes(declare: Declare, services: Services): void {
   declare(routes.check.merge, ({ actor, body }) => merge(services, actor, body));
   declare(routes.check.mergeMany, ({ actor, body }) => mergeMany(services, actor, body.groups));
   declare(routes.check.relate, ({ actor, body }) => relate(services, actor, body));
+  declare(routes.check.consolidation, (caller) => consolidation(services, caller, caller.body));
+  declare(routes.check.bring, (caller) => bring(services, caller, caller.body));
   declare(routes.check.findings, ({ workspace, query }) => findings(services, workspace.id, query));
   declare(routes.check.findingsIn, ({ workspace, params, query }) =>
     findingsIn(services, workspace.id, params.source, query),

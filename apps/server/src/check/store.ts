@@ -9,6 +9,7 @@ import type { Db } from '../database/connect.ts';
 import { json, number, one, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import { collections } from '../places/tables.ts';
 import { sources } from '../sources/tables.ts';
 import { settled } from './tables.ts';
 
@@ -157,6 +158,16 @@ export async function findIn(db: Db, workspaceId: string, collection: string): P
   );
   return new Set(found.map((f) => f.id));
 }
+
+/** The name of a collection that is there. */
+export const findCollection = async (db: Db, workspaceId: string, id: string): Promise<string | undefined> =>
+  (
+    await within(db, workspaceId).first(
+      collections,
+      { name: collections.name },
+      and(eq(collections.id, id), collections.present),
+    )
+  )?.name;
 
 /** What proofing was told in a workspace. */
 export interface SettledHere {

@@ -80,4 +80,5 @@ const sure = (g: DuplicateGroup): string => (g.versions ? 'versions of one work?
       </KitButton>
     </li>
   </ul>
+  <p class="mt-4"><KitButton to="/check/together" class="w-full">Bring two collections together…</KitButton></p>
 </template>

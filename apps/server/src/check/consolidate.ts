@@ -1,0 +1,89 @@
+/** Two collections, or a collection and a result, brought together: what is in both, what is only here, and what is there twice. */
+import type { Bring, Brought, Chosen, Consolidate, Consolidation, Twice } from '@pandecta/contract';
+import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
+import { commit } from '../changes/service.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor, Caller } from '../http/authorise.ts';
+import { chosenIds } from '../searching/chosen.ts';
+import type { Services } from '../services.ts';
+import { mergeMany } from './merging.ts';
+import { findCollection, findIn, findRecords, findRelations } from './store.ts';
+
+/** Larger sets are not laid beside each other. */
+const MOST = 5000;
+
+interface Sets {
+  into: Set<string>;
+  from: Set<string>;
+}
+
+async function setsOf(services: Services, caller: Caller, collection: string, other: Chosen): Promise<Sets> {
+  const { db } = services;
+  const into = await findIn(db, caller.workspace.id, collection);
+  const from = new Set(await chosenIds(services, caller, other, MOST));
+  if (into.size > MOST) throw new Refusal('too_many', MOST.toLocaleString('en'), into.size.toLocaleString('en'));
+  return { into, from };
+}
+
+/** Nothing is changed: what bringing the others into the collection would come to. */
+export async function consolidation(
+  services: Services,
+  caller: Caller,
+  { collection, ...other }: Consolidate,
+): Promise<Consolidation> {
+  const { db, workers } = services;
+  const workspaceId = caller.workspace.id;
+  const { into, from } = await setsOf(services, caller, collection, other);
+  const found = await findRecords(db, workspaceId, [...new Set([...into, ...from])]);
+  const ids = [...found.keys()];
+  const at = new Map(ids.map((id, i) => [id, i]));
+  const apart = (await findRelations(db, workspaceId)).flatMap(({ from: a, to: b }): [number, number][] =>
+    at.has(a) && at.has(b) ? [[at.get(a)!, at.get(b)!]] : [],
+  );
+  const groups = await workers.run('findDuplicates', { records: ids.map((id) => found.get(id)!), apart });
+  const told = (id: string): Twice['here'] => {
+    const record: SourceRecord = found.get(id)!;
+    return { id, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record) };
+  };
+  // Of a group across both: one that stands here, and each that does not.
+  const twice = groups.flatMap((g): Twice[] => {
+    const members = g.members.map((m) => ids[m]!);
+    const here = members.find((id) => into.has(id));
+    if (!here) return [];
+    return members
+      .filter((id) => !into.has(id))
+      .map((id) => ({ here: told(here), other: told(id), class: g.class, versions: g.versions, reasons: g.reasons }));
+  });
+  const live = (set: Set<string>): string[] => [...set].filter((id) => found.has(id));
+  const both = live(from).filter((id) => into.has(id)).length;
+  return {
+    both,
+    onlyHere: live(into).length - both,
+    onlyThere: live(from).length - both,
+    twice,
+  };
+}
+
+/** Brings the others into the collection: those that are there twice are merged first, each a change of its own. */
+export async function bring(
+  services: Services,
+  caller: Caller & { actor: Actor },
+  { collection, merge, ...other }: Bring,
+): Promise<Brought> {
+  const { db } = services;
+  const { actor } = caller;
+  const name = await findCollection(db, actor.workspaceId, collection);
+  if (!name) throw new Refusal('no_such_collection');
+  const { into, from } = await setsOf(services, caller, collection, other);
+  const merged = merge.length ? await mergeMany(services, actor, merge.map(({ here, other: o }) => ({ members: [here, o] }))) : { changeIds: [], says: '' }; // prettier-ignore
+  const still = await findRecords(db, actor.workspaceId, [...from]);
+  const sources = [...still.keys()].filter((id) => !into.has(id));
+  const filed = sources.length
+    ? await commit(services, actor, { do: 'file', collection, name, sources, present: true })
+    : { changeId: null, says: 'Nothing else had to be filed' };
+  return {
+    changeIds: [...merged.changeIds, ...(filed.changeId ? [filed.changeId] : [])],
+    changeId: filed.changeId,
+    says: [merged.says, filed.says].filter(Boolean).join('; '),
+  };
+}
