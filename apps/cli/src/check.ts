@@ -23,10 +23,11 @@ export async function match(positionals: string[], options: Options, io: Io): Pr
   if (!sources.length) return 1;
   const { matchSeen, reasonsOf, see, standingIn } = await import('@pandecta/core/matching');
   const seen = sources.map((s) => see(s.record));
-  const { clusterOf, clusters } = matchSeen(seen);
+  const matched = matchSeen(seen);
+  const { clusterOf } = matched;
   const lines = ['record\tcluster\tprobability\treasons'];
   for (const i of sources.keys()) {
-    const standing = standingIn(seen, clusters[clusterOf[i]!]!, i);
+    const standing = standingIn(seen, matched, i);
     const reasons = standing
       ? reasonsOf(standing)
           .map((r) => (r.for ? r.says : `but ${r.says}`))

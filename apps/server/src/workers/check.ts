@@ -28,7 +28,8 @@ export function findDuplicates({
 }): FoundGroup[] {
   const seen = records.map(see);
   const decided = new Set(apart.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
-  const { clusters, clusterOf, pairs } = matchSeen(seen, { apart: (a, b) => decided.has(`${a} ${b}`) });
+  const matched = matchSeen(seen, { apart: (a, b) => decided.has(`${a} ${b}`) });
+  const { clusters, clusterOf, pairs, rarity } = matched;
   const versions = (members: number[]): boolean => {
     const forms = new Set(members.map((m) => seen[m]!.form).filter((f) => f !== 'any'));
     const editions = new Set(members.flatMap((m) => seen[m]!.edition ?? []));
@@ -38,7 +39,7 @@ export function findDuplicates({
     .filter((c) => c.length > 1)
     .map((members): FoundGroup => {
       // As sure as the member one is least sure of.
-      const standings = members.map((m) => standingIn(seen, members, m)!);
+      const standings = members.map((m) => standingIn(seen, matched, m)!);
       const least = standings.reduce((x, y) => (x.probability <= y.probability ? x : y));
       const sure = least.probability;
       const asVersions = versions(members);
@@ -57,7 +58,7 @@ export function findDuplicates({
       probability,
       class: 'look closely',
       versions: versions([a, b]),
-      reasons: reasonsOf(decide(seen[a]!, seen[b]!)),
+      reasons: reasonsOf(decide(seen[a]!, seen[b]!, rarity)),
     }));
   return [...groups.sort((x, y) => y.probability - x.probability), ...doubted];
 }

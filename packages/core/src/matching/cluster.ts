@@ -19,6 +19,8 @@ export interface Matched {
   clusters: number[][];
   /** Pairs that are likely enough to be looked at, the surest first, whether they were put together or not. */
   pairs: Pair[];
+  /** How much each word says among these records. */
+  rarity: Rarity;
 }
 
 /** Two records are put together from here on. */
@@ -67,7 +69,7 @@ export function matchSeen(seen: readonly Seen[], { progress, apart }: MatchOptio
     if (probability >= WORTH_A_LOOK) pairs.push({ a, b, probability });
   }
   pairs.sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
-  return { ...clustersOf(seen, pairs, rarity, apart), pairs };
+  return { ...clustersOf(seen, pairs, rarity, apart), pairs, rarity };
 }
 
 /** Titles with less in common are those of one work only where an identifier or its place in a journal says so. */
@@ -188,11 +190,15 @@ function clustersOf(
 }
 
 /** Why a record stands in its cluster: the surest of its pairs there. */
-export function standingIn(seen: readonly Seen[], members: readonly number[], one: number): Decision | undefined {
+export function standingIn(
+  seen: readonly Seen[],
+  { clusters, clusterOf, rarity }: Matched,
+  one: number,
+): Decision | undefined {
   let best: Decision | undefined;
-  for (const m of members) {
+  for (const m of clusters[clusterOf[one]!]!) {
     if (m === one) continue;
-    const d = decide(seen[Math.min(m, one)]!, seen[Math.max(m, one)]!);
+    const d = decide(seen[Math.min(m, one)]!, seen[Math.max(m, one)]!, rarity);
     if (!best || d.probability > best.probability) best = d;
   }
   return best;

@@ -11,15 +11,23 @@ export interface From {
   added?: string;
 }
 
-/** What a person wrote outweighs all but capitals; what a registry or catalogue gave, what was read or guessed. */
-const CHECKED: Partial<Record<string, number>> = {
-  person: 50,
+/** What a registry or catalogue gave outweighs what was typed, read or guessed. */
+const KNOWN: Partial<Record<string, number>> = {
   'identifier registry': 20,
   catalogue: 15,
   import: 5,
   'page layout': -5,
   'file name': -20,
 };
+/** What a person wrote into a record that came from elsewhere was checked: it outweighs all but capitals. */
+const CHECKED = 50;
+
+function standingOf({ provenance = {} }: From, field: string): number {
+  const { from } = provenance[field] ?? {};
+  if (from !== 'person') return KNOWN[from ?? ''] ?? 0;
+  // All of it by one's own hand: typed, not checked.
+  return Object.values(provenance).every((p) => p?.from === 'person') ? 0 : CHECKED;
+}
 
 /**
  * The place of the best value of a field among records: mixed case over capitals, what a person checked over what came,
@@ -32,7 +40,7 @@ export function bestOfField(field: string, records: readonly SourceRecord[], fro
   for (const [i, r] of records.entries()) {
     const value = (r as unknown as Record<string, unknown>)[field] as FieldValue | undefined;
     if (value === undefined) continue;
-    const worth = worthOf(field, value) + (CHECKED[from[i]?.provenance?.[field]?.from ?? ''] ?? 0);
+    const worth = worthOf(field, value) + standingOf(from[i] ?? {}, field);
     const newer = worth === most && (from[i]?.added ?? '') > (from[best]?.added ?? '');
     if (worth > most || newer) [best, most] = [i, worth];
   }
@@ -98,7 +106,7 @@ export function planMerge(records: readonly SourceRecord[], known: readonly From
 /** The different values of a field that is put together; what is part of another is not told twice. */
 function partsOf(field: string, records: readonly SourceRecord[]): string[] {
   const texts = records.flatMap((r) => (r as unknown as Record<string, string | undefined>)[field] ?? []);
-  const parts = field === 'note' ? texts : texts.flatMap((t) => t.split(/[,;]\s*|\s+(?=97[89]|\d{4}-)/));
+  const parts = field === 'note' ? texts : texts.flatMap((t) => t.split(/[,;]\s*|\s+(?=[\dX-]{9,})/i));
   const plain = (t: string): string => (field === 'note' ? t.replace(/\s+/g, ' ') : t.replace(/[^\dX]/gi, '')).trim().toLowerCase(); // prettier-ignore
   const once = [...new Map(parts.filter((p) => plain(p)).map((p) => [plain(p), p.trim()])).entries()];
   return once.filter(([p], i) => !once.some(([q], k) => k !== i && q.includes(p))).map(([, p]) => p);
