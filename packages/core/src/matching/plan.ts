@@ -108,7 +108,10 @@ function partsOf(field: string, records: readonly SourceRecord[]): string[] {
   const texts = records.flatMap((r) => (r as unknown as Record<string, string | undefined>)[field] ?? []);
   const parts = field === 'note' ? texts : texts.flatMap((t) => t.split(/[,;]\s*|\s+(?=[\dX-]{9,})/i));
   const plain = (t: string): string => (field === 'note' ? t.replace(/\s+/g, ' ') : t.replace(/[^\dX]/gi, '')).trim().toLowerCase(); // prettier-ignore
-  const once = [...new Map(parts.filter((p) => plain(p)).map((p) => [plain(p), p.trim()])).entries()];
+  // Of several ways of writing one, the first.
+  const found = new Map<string, string>();
+  for (const p of parts) if (plain(p) && !found.has(plain(p))) found.set(plain(p), p.trim());
+  const once = [...found];
   return once.filter(([p], i) => !once.some(([q], k) => k !== i && q.includes(p))).map(([, p]) => p);
 }
 
