@@ -29,8 +29,8 @@ test('a value is chosen by a click or by arrows, and the citation follows', asyn
   await groups.getByRole('button', { name: /Creek networks at Kelsing Sound/ }).click();
   const after = page.getByRole('region', { name: 'Duplicates' }).locator('.border-verdigris .font-serif').last();
   const beside = page.getByRole('table', { name: 'The records beside each other' });
-  // Of equal values that stands which was added last.
-  const years = [beside.getByRole('button', { name: 'Date of B' }), beside.getByRole('button', { name: 'Date of A' })];
+  // What came from a database stands over what was typed.
+  const years = [beside.getByRole('button', { name: 'Date of A' }), beside.getByRole('button', { name: 'Date of B' })];
   const other = (await years[1]!.textContent())!;
   await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
   await years[1]!.click();
@@ -38,7 +38,7 @@ test('a value is chosen by a click or by arrows, and the citation follows', asyn
   await expect(after).toContainText(other);
   await page.getByRole('heading', { level: 1 }).click();
   for (let i = 0; i < 2; i += 1) await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
   await expect(years[0]!).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Two records');
   await page.keyboard.press('j');

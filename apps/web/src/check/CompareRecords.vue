@@ -232,7 +232,7 @@ const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.l
             variableLabel(line.field)
           }}</span
           ><KitButton
-            v-if="canCombine(line.field) && session.may('edit')"
+            v-if="canCombine(line.field) && session.may('edit') && shown.some((m) => !line.cells[m.id]!.same)"
             look="quiet"
             class="ml-1"
             :aria-pressed="stands[line.field] === ALL"
