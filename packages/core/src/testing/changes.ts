@@ -66,6 +66,12 @@ export function smallLibrary(): Library {
     .set(testId(51), { collection: testId(41), parent: null, present: true })
     .set(testId(52), { collection: testId(42), parent: testId(41), present: true });
   for (const n of [61, 62])
-    library.marks.set(testId(n), { source: testId(1), file: testId(21), gloss: '', sense: testId(31), present: n === 61 });
+    library.marks.set(testId(n), {
+      source: testId(1),
+      file: testId(21),
+      gloss: '',
+      sense: testId(31),
+      present: n === 61,
+    });
   return library;
 }
