@@ -29,9 +29,10 @@ test('words asked for and the line one was at are there after a visit to Read, a
   // The last line is fetched before one is at it.
   await expect
     .poll(async () => {
+      // Both at once: between two looks the line may have been laid out anew.
       const line = page.locator(`[id="${await chosen(page)}"]`);
-      const place = await line.getAttribute('aria-posinset', { timeout: 1000 }).catch(() => null);
-      return place !== null && place === (await line.getAttribute('aria-setsize'));
+      const [place, of] = await line.evaluateAll((all) => ['aria-posinset', 'aria-setsize'].map((a) => all[0]?.getAttribute(a))); // prettier-ignore
+      return place !== undefined && place === of;
     })
     .toBe(true);
   const at = await chosen(page);
