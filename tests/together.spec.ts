@@ -34,6 +34,8 @@ test('of two who edit one field the later is shown both values, and chooses', as
   const title = (page: Page) => page.getByLabel('Title', { exact: true });
   for (const page of [marit, ines]) {
     await ask(page, 'title:"Injunctions against the tide"');
+    // The slip of what was asked for, not yet of the first of all.
+    await expect(slip(page).getByTestId('citation')).toContainText('Injunctions against the Tide');
     await slip(page).getByRole('button', { name: 'Edit record' }).click();
   }
   await title(marit).fill('Injunctions against the tide, second edition');
