@@ -23,6 +23,12 @@ import { Chosen } from './sources.ts';
 export const GROUP_CLASSES = ['certain', 'likely', 'look closely'] as const;
 export type GroupClass = (typeof GROUP_CLASSES)[number];
 
+/** So many are merged, mended or set aside at one go. */
+export const MOST_AT_ONCE = 500;
+
+/** In the place of the id of one source: the values of all of them, put together. */
+export const OF_ALL = 'all';
+
 /** Sources that may be of one work. */
 export class DuplicateGroup {
   /** Of its first two members, in their order. */
@@ -47,7 +53,7 @@ export class Merge {
   @IsUUID() into!: string;
   /** The others, in the order they are shown. */
   @Ids() @ArrayMinSize(1) @ArrayMaxSize(9) sources!: string[];
-  /** For each field the source whose value stands; by the rules where nothing is said. */
+  /** For each field the source whose value stands, or `OF_ALL`; by the rules where nothing is said. */
   @IsOptional() @IsObject() take?: Record<string, string>;
 }
 
@@ -68,6 +74,7 @@ export class Merged {
 export class Consolidate extends Chosen {
   @IsUUID() collection!: string;
 }
+/** A source as it is told in a list. */
 export class Told {
   @IsUUID() id!: string;
   @IsString() title!: string;
@@ -93,7 +100,7 @@ export class Pair {
 }
 export class Bring extends Consolidate {
   /** Those that are merged on the way. */
-  @ListOf(() => Pair) @ArrayMaxSize(500) merge!: Pair[];
+  @ListOf(() => Pair) @ArrayMaxSize(MOST_AT_ONCE) merge!: Pair[];
 }
 export class Brought extends Changed {
   @Texts() changeIds!: string[];
@@ -163,7 +170,7 @@ export class Settle {
   /** A rule by its id, or a word as it is to be written. */
   @IsString() @Length(1, 100) @Matches(/\S/) name!: string;
   /** The sources it holds for; everywhere where none is named. */
-  @IsOptional() @Ids() @ArrayMaxSize(500) sources?: string[];
+  @IsOptional() @Ids() @ArrayMaxSize(MOST_AT_ONCE) sources?: string[];
   @IsBoolean() present!: boolean;
 }
 
@@ -192,7 +199,7 @@ export class MendOne {
 }
 export class MendMany {
   @IsString() @Length(1, 100) rule!: string;
-  @ListOf(() => MendOne) @ArrayMaxSize(500) mends!: MendOne[];
+  @ListOf(() => MendOne) @ArrayMaxSize(MOST_AT_ONCE) mends!: MendOne[];
 }
 
 /** A collection or a tag that may fit a source. */
@@ -208,11 +215,6 @@ export class Suggestions {
   @ListOf(() => Suggestion) tags!: Suggestion[];
 }
 
-export class LooseSource {
-  @IsUUID() id!: string;
-  @IsString() title!: string;
-  @IsString() who!: string;
-}
 export class LooseThing {
   @IsUUID() id!: string;
   @IsString() name!: string;
@@ -223,7 +225,7 @@ export class LooseQueue {
   @IsString() why!: string;
   @IsInt() count!: number;
   /** The first of them. */
-  @ListOf(() => LooseSource) sources!: LooseSource[];
+  @ListOf(() => Told) sources!: Told[];
   /** What is not a source: tags, collections, watches. */
   @ListOf(() => LooseThing) things!: LooseThing[];
 }

@@ -190,15 +190,17 @@ async function inverted(
   { id, change }: Stored,
   progress: Progress | undefined,
 ): Promise<{ committed: Committed; kept: string }> {
-  const yields = kindsIn(change).includes('merge');
+  const how = { undoes: id, progress };
+  if (!kindsIn(change).includes('merge'))
+    return { committed: await commitWithin(tx, actor, invert(change), how), kept: '' };
   const kept: string[] = [];
   for (let back: Change | null = invert(change); ;) {
     try {
       const goes = back;
-      const committed = await tx.transaction((inner) => commitWithin(inner, actor, goes, { undoes: id, progress }));
+      const committed = await tx.transaction((inner) => commitWithin(inner, actor, goes, how));
       return { committed, kept: kept.length ? `; ${kept.join(', ')} stayed as written since` : '' };
     } catch (error) {
-      if (!yields || !(error instanceof Conflict)) throw error;
+      if (!(error instanceof Conflict)) throw error;
       back = yieldTo(back, error);
       if (!back) throw error;
       kept.push(...error.moved.map((m) => m.what));

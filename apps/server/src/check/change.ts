@@ -5,6 +5,7 @@ import { idsOf } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import { chainFrom } from '../sources/merged.ts';
 import { sources } from '../sources/tables.ts';
 import { sourceSort } from '../indexing/tables.ts';
 import { relations, settled } from './tables.ts';
@@ -41,8 +42,7 @@ export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
         : (change.stay ?? []);
       const moved = present
         ? sql`update marks m set source_id = ${into} where ${mine} and m.source_id = ${source} returning m.id`
-        : sql`with recursive chain as (select ${into}::uuid as id union
-            select s.merged_into from sources s join chain c on s.workspace_id = ${workspaceId} and s.id = c.id where s.merged_into is not null)
+        : sql`${chainFrom(workspaceId, sql`select ${into}::uuid`)}
           update marks m set source_id = ${source} from chain where ${mine} and m.source_id = chain.id
             and (m.id = any(${array(change.marks, 'uuid')}) or (m.id <> all(${array(stay, 'uuid')}) and ${ofSource})) returning m.id`;
       const { stay: _, ...rest } = change;

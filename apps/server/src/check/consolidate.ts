@@ -1,13 +1,13 @@
 /** Two collections, or a collection and a result, brought together: what is in both, what is only here, and what is there twice. */
-import type { Bring, Brought, Chosen, Consolidate, Consolidation, Twice } from '@pandecta/contract';
-import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
+import type { Bring, Brought, Chosen, Consolidate, Consolidation, Told, Twice } from '@pandecta/contract';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
+import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { mergeMany } from './merging.ts';
-import { findCollection, findIn, findRecords, findRelations } from './store.ts';
+import { findDecided, findIn, findRecords, toldOf } from './store.ts';
 
 /** Larger sets are not laid beside each other. */
 const MOST = 5000;
@@ -36,15 +36,9 @@ export async function consolidation(
   const { into, from } = await setsOf(services, caller, collection, other);
   const found = await findRecords(db, workspaceId, [...new Set([...into, ...from])]);
   const ids = [...found.keys()];
-  const at = new Map(ids.map((id, i) => [id, i]));
-  const apart = (await findRelations(db, workspaceId)).flatMap(({ from: a, to: b }): [number, number][] =>
-    at.has(a) && at.has(b) ? [[at.get(a)!, at.get(b)!]] : [],
-  );
+  const apart = await findDecided(db, workspaceId, ids);
   const groups = await workers.run('findDuplicates', { records: ids.map((id) => found.get(id)!), apart });
-  const told = (id: string): Twice['here'] => {
-    const record: SourceRecord = found.get(id)!;
-    return { id, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record) };
-  };
+  const told = (id: string): Told => toldOf(id, found.get(id)!);
   // Of a group across both: one that stands here, and each that does not.
   const twice = groups.flatMap((g): Twice[] => {
     const members = g.members.map((m) => ids[m]!);
@@ -72,8 +66,7 @@ export async function bring(
 ): Promise<Brought> {
   const { db } = services;
   const { actor } = caller;
-  const name = await findCollection(db, actor.workspaceId, collection);
-  if (!name) throw new Refusal('no_such_collection');
+  const { name } = await findCollection(db, actor.workspaceId, collection);
   const { into, from } = await setsOf(services, caller, collection, other);
   const merged = merge.length ? await mergeMany(services, actor, merge.map(({ here, other: o }) => ({ members: [here, o] }))) : { changeIds: [], says: '' }; // prettier-ignore
   const still = await findRecords(db, actor.workspaceId, [...from]);

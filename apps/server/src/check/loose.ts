@@ -1,9 +1,10 @@
 /** What lies loose, in queues that are emptied. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { LooseQueue } from '@pandecta/contract';
-import { withoutMarkup, whoOf, type SourceRecord } from '@pandecta/core/source';
+import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, number, one, rows, text } from '../database/read.ts';
+import { toldOf } from './store.ts';
 
 /** Sources of a queue that are told at once. */
 const SHOWN = 200;
@@ -97,11 +98,7 @@ export async function findLoose(db: Db, workspaceId: string, userId: string): Pr
           sql`select s.id, s.record from sources s where s.workspace_id = ${w} and ${where!(w, userId)} order by s.added_at desc, s.id limit ${SHOWN}`,
         ),
       ]);
-      const shown = found.map((s) => ({
-        id: s.id,
-        title: withoutMarkup(s.record.title ?? 'Untitled'),
-        who: whoOf(s.record),
-      }));
+      const shown = found.map((s) => toldOf(s.id, s.record));
       return { id, title, why, count: counted!.count, sources: shown, things: [] };
     }),
   );

@@ -1,5 +1,5 @@
 /** Duplicates become one: what is found, and what is done about it. */
-import type { Changed, DuplicateGroup, Duplicates, Merge, Merged, MergeGroup, Relate } from '@pandecta/contract';
+import { OF_ALL, type Changed, type DuplicateGroup, type Duplicates, type Merge, type Merged, type MergeGroup, type Relate } from '@pandecta/contract'; // prettier-ignore
 import type { Change, ChangeOf } from '@pandecta/core/changes';
 import { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
@@ -11,7 +11,7 @@ import type { Actor } from '../http/authorise.ts';
 import { edited } from '../sources/edited.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
-import { findKnown, findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
+import { findDecided, findKnown, findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
 const duplicatesKept = new Kept<Duplicates>();
@@ -23,11 +23,11 @@ export async function duplicates({ db, workers }: Services, workspaceId: string)
   const said = relations.map((r) => `${r.from} ${r.to}`).join(' ');
   return duplicatesKept.of(workspaceId, `${revision} ${said}`, async () => {
     const live = await findLive(db, workspaceId);
-    const at = new Map(live.map((l, i) => [l.id, i]));
-    const apart = relations.flatMap(({ from, to }): [number, number][] => {
-      const [a, b] = [at.get(from), at.get(to)];
-      return a === undefined || b === undefined ? [] : [[a, b]];
-    });
+    const apart = await findDecided(
+      db,
+      workspaceId,
+      live.map((l) => l.id),
+    );
     const found = await workers.run('findDuplicates', { records: live.map((l) => l.record), apart });
     const groups = found.map((g): DuplicateGroup => {
       const members = g.members.map((m) => live[m]!.id);
@@ -55,7 +55,7 @@ async function mergeChange(
   const plan = planMerge(records, known);
   const from = { ...plan.from };
   for (const [field, id] of Object.entries(take)) {
-    const i = id === 'all' && canCombine(field) ? ALL_OF_THEM : ids.indexOf(id);
+    const i = id === OF_ALL && canCombine(field) ? ALL_OF_THEM : ids.indexOf(id);
     if (i === -1 || !(field in from)) throw new Refusal('invalid', `${field} is not of one of them`);
     from[field] = i;
   }

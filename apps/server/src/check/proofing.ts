@@ -8,11 +8,12 @@ import type {
   FindingsAsked,
   MendMany,
   OneAsked,
+  RuleCount,
   Settle,
 } from '@pandecta/contract';
 import type { Change } from '@pandecta/core/changes';
 import { RULES, type Finding } from '@pandecta/core/proofing';
-import { isFieldValue, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { isFieldValue, whoOf, type SourceRecord } from '@pandecta/core/source';
 import { Styles } from '@pandecta/debian/styles';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -30,6 +31,7 @@ import {
   findRecords,
   findSettled,
   revisionOf,
+  toldOf,
   type SettledHere,
 } from './store.ts';
 
@@ -45,15 +47,14 @@ const now = (): { today: string; thisYear: number } => ({
   thisYear: new Date().getFullYear(),
 });
 
-async function styleOf({ config }: Services, id: string): Promise<string> {
+async function refuseUnknownStyle({ config }: Services, id: string): Promise<void> {
   if (!(await new Styles(config.stylesFolder).get(id))) throw new Refusal('no_such_style', id);
-  return id;
 }
 
 /** All that is found in a workspace, set aside or not. */
 async function allFound(services: Services, workspaceId: string, style: string, settled: SettledHere) {
   const { db, workers, config } = services;
-  await styleOf(services, style);
+  await refuseUnknownStyle(services, style);
   const keep = settled.words;
   // Files come and are read, versions are said, days pass: none of it is a write of a record.
   const of = `${await revisionOf(db, workspaceId)} ${await besideOf(db, workspaceId)} ${now().today} ${style} ${keep.join('\u0000')}`;
@@ -80,27 +81,30 @@ export async function findings(services: Services, workspaceId: string, asked: F
   const { looked, all } = await allFound(services, workspaceId, asked.style, settled);
   const inside = asked.collection ? await findIn(db, workspaceId, asked.collection) : undefined;
   const here = inside ? all.filter((f) => inside.has(f.source)) : all;
-  const count = (rule: string, aside: boolean): number =>
-    here.filter((f) => f.rule === rule && settled.isAside(f) === aside).length;
-  const rules = RULES.map(({ id, title, why, severity }) => ({
-    id,
-    title,
-    why,
-    severity,
-    count: count(id, false),
-    aside: count(id, true),
-    whole: settled.rules.has(id),
-  })).filter((r) => r.count || r.aside || r.whole);
   // Of a report all rules are told, else the one that is looked at.
   const wanted = here.filter(
     (f) => (!asked.rule || f.rule === asked.rule) && settled.isAside(f) === (asked.only === 'aside'),
   );
   return {
-    rules,
+    rules: countedBy(here, settled).filter((r) => r.count || r.aside || r.whole),
     looked: inside ? looked.filter((id) => inside.has(id)).length : looked.length,
     words: settled.words,
     findings: await told(services, workspaceId, wanted.slice(0, asked.rule ? MOST_SHOWN : MOST_REPORTED)),
   };
+}
+
+/** All rules, with how much each finds open and set aside. */
+function countedBy(found: ProofOf[], settled: SettledHere): RuleCount[] {
+  const counts = new Map(RULES.map((r) => [r.id, { count: 0, aside: 0 }]));
+  for (const f of found) counts.get(f.rule)![settled.isAside(f) ? 'aside' : 'count'] += 1;
+  return RULES.map(({ id, title, why, severity }) => ({
+    id,
+    title,
+    why,
+    severity,
+    ...counts.get(id)!,
+    whole: settled.rules.has(id),
+  }));
 }
 
 const MOST_SHOWN = 300;
@@ -117,7 +121,8 @@ async function told({ db }: Services, workspaceId: string, found: ProofOf[]): Pr
 
 function withRecord({ mend = undefined, ...f }: ProofOf, record: SourceRecord): FindingOf {
   const before = mend ? Object.fromEntries(Object.keys(mend).map((k) => [k, valueOf(record, k)])) : null;
-  return { ...f, mend: mend ?? null, title: withoutMarkup(record.title ?? 'Untitled'), who: whoOf(record), before } as FindingOf; // prettier-ignore
+  const { title, who } = toldOf(f.source, record);
+  return { ...f, mend: mend ?? null, title, who, before } as FindingOf;
 }
 
 const valueOf = (record: SourceRecord, field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
@@ -130,22 +135,14 @@ export async function findingsIn(
   { style }: OneAsked,
 ): Promise<Pick<Findings, 'rules' | 'findings'>> {
   const { db, workers, config } = services;
-  await styleOf(services, style);
+  await refuseUnknownStyle(services, style);
   const record = await findRecord(db, workspaceId, source);
   if (!record) throw new Refusal('no_such_source');
   const settled = await findSettled(db, workspaceId);
   const beside = (await findBeside(db, workspaceId, source)).get(source);
   const found = await workers.run('proofOne', { record, beside, style, folder: config.stylesFolder, keep: settled.words, ...now() }); // prettier-ignore
   const open = found.map(({ severity: _, ...f }) => ({ source, ...f })).filter((f) => !settled.isAside(f));
-  const rules = RULES.filter((r) => open.some((f) => f.rule === r.id)).map(({ id, title, why, severity }) => ({
-    id,
-    title,
-    why,
-    severity,
-    count: open.filter((f) => f.rule === id).length,
-    aside: 0,
-    whole: false,
-  }));
+  const rules = countedBy(open, settled).filter((r) => r.count);
   return { rules, findings: open.map((f) => withRecord(f, record)) };
 }
 

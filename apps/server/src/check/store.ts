@@ -1,15 +1,14 @@
 /** What checking reads of a workspace: all its records, what was said of pairs, what hangs on a source. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { READING_STATES, type Change, type ReadingState, type Relation } from '@pandecta/core/changes';
-import type { FileState } from '@pandecta/contract';
+import type { FileState, Told } from '@pandecta/contract';
 import type { From } from '@pandecta/core/matching';
 import type { FileSeen } from '@pandecta/core/proofing';
-import type { SourceRecord } from '@pandecta/core/source';
+import { whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, number, one, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { collections } from '../places/tables.ts';
 import { sources } from '../sources/tables.ts';
 import { settled } from './tables.ts';
 
@@ -114,6 +113,22 @@ export const findRelations = (db: Db, workspaceId: string): Promise<{ from: stri
       where r.workspace_id = ${workspaceId} order by 1, 2, 3`,
   );
 
+/** The pairs among these sources that were decided, by their places. */
+export async function findDecided(db: Db, workspaceId: string, ids: string[]): Promise<[number, number][]> {
+  const at = new Map(ids.map((id, i) => [id, i]));
+  return (await findRelations(db, workspaceId)).flatMap(({ from, to }): [number, number][] => {
+    const [a, b] = [at.get(from), at.get(to)];
+    return a === undefined || b === undefined ? [] : [[a, b]];
+  });
+}
+
+/** A source as it is told in a list. */
+export const toldOf = (id: string, record: SourceRecord): Told => ({
+  id,
+  title: withoutMarkup(record.title ?? 'Untitled'),
+  who: whoOf(record),
+});
+
 /** The records of those that are live, by id. */
 export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
   const found = await within(db, workspaceId).all(
@@ -158,16 +173,6 @@ export async function findIn(db: Db, workspaceId: string, collection: string): P
   );
   return new Set(found.map((f) => f.id));
 }
-
-/** The name of a collection that is there. */
-export const findCollection = async (db: Db, workspaceId: string, id: string): Promise<string | undefined> =>
-  (
-    await within(db, workspaceId).first(
-      collections,
-      { name: collections.name },
-      and(eq(collections.id, id), collections.present),
-    )
-  )?.name;
 
 /** What proofing was told in a workspace. */
 export interface SettledHere {

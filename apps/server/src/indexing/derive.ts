@@ -192,7 +192,7 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
  * Every facet of every named source, set against the dictionary of facets. Each different facet is looked up once by
  * its key, and what the dictionary lacks is added on the way.
  */
-export async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   const w = sql`${workspaceId}::uuid`;
   await tx.execute(sql`with ${facetPairs(workspaceId, ids)},
     wanted as materialized (select distinct type, key from pairs),

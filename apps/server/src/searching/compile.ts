@@ -24,6 +24,7 @@ import { literally, table } from '../database/sql.ts';
 import { SOUND } from '../check/facets.ts';
 import { within } from '../database/within.ts';
 import { collections } from '../places/tables.ts';
+import { chainFrom } from '../sources/merged.ts';
 import { tags } from '../tags/tables.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
@@ -230,11 +231,11 @@ class Compiler {
     added: (text) =>
       DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING,
     kind: (text) => this.facet('kind', findKinds(text)),
-    key: (text) =>
-      this.bySource(sql`with recursive chain as (
-        select source_id as id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${`cite:${text.toLowerCase().replace(/^@/, '')}`}
-        union select s.merged_into from sources s join chain c on s.workspace_id = ${this.scope.workspaceId} and s.id = c.id where s.merged_into is not null)
-        select id from chain`),
+    key: (text) => {
+      const key = `cite:${text.toLowerCase().replace(/^@/, '')}`;
+      const seed = sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${key}`;
+      return this.bySource(sql`${chainFrom(this.scope.workspaceId, seed)} select id from chain`);
+    },
     finding: (text) => this.facet('finding', fold(text) === 'none' ? [SOUND] : findRules(text)),
     is: (text) => (fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING),
     state: (text) => {

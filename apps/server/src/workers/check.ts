@@ -63,10 +63,10 @@ export function findDuplicates({
   return [...groups.sort((x, y) => y.probability - x.probability), ...doubted];
 }
 
-/** How records are looked at. */
 /** What is known of a source beside its record. */
 type Beside = Pick<View, 'files' | 'versions'>;
 
+/** How records are looked at. */
 interface As {
   style: string;
   folder: string;

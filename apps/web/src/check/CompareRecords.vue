@@ -4,7 +4,7 @@
  * other by a click or a key; what hangs on them; and what becomes of it as it will print.
  */
 import { computed, ref, shallowRef, watch } from 'vue';
-import { routes, type SourceDetail } from '@pandecta/contract';
+import { OF_ALL, routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_OF_THEM, canCombine, differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
 import { variableLabel, type SourceRecord } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
@@ -22,8 +22,6 @@ import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
 const MOST_BESIDE = 10;
-/** In the place of the id of one: the values of all. */
-const ALL = 'all';
 const check = useCheck();
 const citing = useCiting();
 const session = useSession();
@@ -69,7 +67,7 @@ const stands = computed<Record<string, string>>(() =>
   Object.fromEntries(
     plan.value.fields.flatMap((f) => {
       const own = taken.value[f];
-      const planned = plan.value.from[f] === ALL_OF_THEM ? ALL : inside.value[plan.value.from[f]!]?.id;
+      const planned = plan.value.from[f] === ALL_OF_THEM ? OF_ALL : inside.value[plan.value.from[f]!]?.id;
       const id = own && !out.value.has(own) ? own : planned;
       return id ? [[f, id]] : [];
     }),
@@ -79,7 +77,7 @@ const merged = computed<SourceRecord | null>(() => {
   if (inside.value.length < 2) return null;
   const at = new Map(inside.value.map((m, i) => [m.id, i]));
   const from = Object.fromEntries(
-    Object.entries(stands.value).map(([f, id]) => [f, id === ALL ? ALL_OF_THEM : at.get(id)!]),
+    Object.entries(stands.value).map(([f, id]) => [f, id === OF_ALL ? ALL_OF_THEM : at.get(id)!]),
   );
   return mergedRecord(records.value, from);
 });
@@ -108,7 +106,7 @@ const lines = computed<Line[]>(() => {
           m.id,
           {
             pieces,
-            stands: m === best || (stands.value[field] === ALL && !out.value.has(m.id)),
+            stands: m === best || (stands.value[field] === OF_ALL && !out.value.has(m.id)),
             same: all[i] === against,
           },
         ];
@@ -196,7 +194,8 @@ useDeeds({
     const next = order[to];
     if (next) take(line.field, next.id);
     // Behind the last stand all of them, where they can be put together.
-    else if (to >= order.length && canCombine(line.field) && stands.value[line.field] !== ALL) take(line.field, ALL);
+    else if (to >= order.length && canCombine(line.field) && stands.value[line.field] !== OF_ALL)
+      take(line.field, OF_ALL);
     return undefined;
   },
 });
@@ -235,10 +234,10 @@ const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.l
             v-if="canCombine(line.field) && session.may('edit') && shown.some((m) => !line.cells[m.id]!.same)"
             look="quiet"
             class="ml-1"
-            :aria-pressed="stands[line.field] === ALL"
-            :class="stands[line.field] === ALL && 'font-semibold text-verdigris'"
+            :aria-pressed="stands[line.field] === OF_ALL"
+            :class="stands[line.field] === OF_ALL && 'font-semibold text-verdigris'"
             :name="`${variableLabel(line.field)} of all, put together`"
-            @click="take(line.field, ALL)"
+            @click="take(line.field, OF_ALL)"
             >all</KitButton
           ></template
         >

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 /** Tags and collections hardly used, and watches that fail: each leads to what it is of, and can be taken away. */
-import type { LooseQueue, LooseThing } from '@pandecta/contract';
+import { routes, type LooseQueue, type LooseThing } from '@pandecta/contract';
+import { useChanges } from '../act/changes.ts';
+import { ask } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import { usePlaces, type Branch } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
-import { useChanges } from '../act/changes.ts';
-import { ask } from '../api/client.ts';
-import { routes } from '@pandecta/contract';
 
 const props = defineProps<{ queue: LooseQueue }>();
 const places = usePlaces();

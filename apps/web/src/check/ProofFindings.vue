@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What a rule found: as it is, and as it would be; what is sure is chosen already. */
 import { computed, ref, watch } from 'vue';
-import type { FindingOf } from '@pandecta/contract';
+import { MOST_AT_ONCE, type FindingOf } from '@pandecta/contract';
 import { SURE } from '@pandecta/core/proofing';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
@@ -10,14 +10,14 @@ import KitCheck from '../kit/KitCheck.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { BeforeAfter, useFindingDeeds } from '../sources/index.ts';
-import { useCheck } from './store.ts';
+import { thingsLeft, useCheck } from './store.ts';
 
 const check = useCheck();
 const session = useSession();
 const deeds = useFindingDeeds();
 const rule = computed(() => check.findings?.rules.find((r) => r.id === check.rule));
 const findings = computed(() => (rule.value ? (check.findings?.findings ?? []) : []));
-const left = computed(() => (check.findings?.rules ?? []).reduce((sum, r) => sum + r.count, 0));
+const left = computed(() => thingsLeft(check.findings?.rules));
 const count = computed(() => (check.aside ? rule.value?.aside : rule.value?.count) ?? 0);
 const keyOf = (f: FindingOf): string => `${f.source} ${f.field}`;
 /** What was ticked or unticked by hand; else what is sure is. */
@@ -34,13 +34,11 @@ function tickAll(): void {
   const to = !allTicked.value;
   ticked.value = Object.fromEntries(findings.value.map((f) => [keyOf(f), to]));
 }
-/** The server takes so many at once. */
-const MOST = 500;
 const mend = (): unknown =>
   mendable.value.length && session.may('edit') && !check.aside
-    ? void deeds.mend(check.rule, mendable.value.slice(0, MOST))
+    ? void deeds.mend(check.rule, mendable.value.slice(0, MOST_AT_ONCE))
     : false;
-const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST));
+const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST_AT_ONCE));
 useDeeds({ merge: mend });
 </script>
 

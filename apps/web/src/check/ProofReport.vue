@@ -13,6 +13,7 @@ import KitNotice from '../kit/KitNotice.vue';
 import { counted } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { BeforeAfter } from '../sources/index.ts';
+import { thingsLeft } from './store.ts';
 
 const route = useRoute();
 const citing = useCiting();
@@ -25,7 +26,7 @@ const { value, trouble } = useAsked({
   fetch: (query, signal) => ask(routes.check.findings, { query, signal }),
   concerns: (touched) => concerns(touched, ['source']),
 });
-const left = computed(() => (value.value?.rules ?? []).reduce((sum, r) => sum + r.count, 0));
+const left = computed(() => thingsLeft(value.value?.rules));
 const titleOf = (rule: string): string => value.value?.rules.find((r) => r.id === rule)?.title ?? rule;
 /** Each source with what was found in it, in the order of titles. */
 const sources = computed(() => {

@@ -2,8 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowReactive } from 'vue';
 import { useRoute } from 'vue-router';
-import { routes, type DuplicateGroup } from '@pandecta/contract';
-import { RULES } from '@pandecta/core/proofing';
+import { routes, type DuplicateGroup, type RuleCount } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useCiting } from '../citing/store.ts';
@@ -12,6 +11,9 @@ import { concerns } from '../data/live.ts';
 
 export const QUEUES = ['duplicates', 'proofing', 'filing'] as const;
 export type Queue = (typeof QUEUES)[number];
+
+/** How much is left of what proofing found. */
+export const thingsLeft = (rules: readonly RuleCount[] = []): number => rules.reduce((sum, r) => sum + r.count, 0);
 
 export const useCheck = defineStore('check', () => {
   const route = useRoute();
@@ -41,7 +43,8 @@ export const useCheck = defineStore('check', () => {
       seen()
         ? {
             style: citing.style.id,
-            rule: rule.value || RULES[0]!.id,
+            // Until one is looked at, how much each finds is enough.
+            rule: rule.value || 'none',
             ...(collection.value && { collection: collection.value }),
             ...(aside.value && { only: 'aside' as const }),
           }
@@ -66,7 +69,7 @@ export const useCheck = defineStore('check', () => {
   const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
   const counts = computed(() => ({
     duplicates: found.value.value && groups.value.length,
-    proofing: proof.value.value && proof.value.value.rules.reduce((sum, r) => sum + r.count, 0),
+    proofing: proof.value.value && thingsLeft(proof.value.value.rules),
     filing: ends.value.value && ends.value.value.queues.filter((q) => q.count).length,
   }));
   /** What is left in all three, once they were looked at. */

@@ -11,7 +11,11 @@ import { useSession } from '../session/store.ts';
 import BeforeAfter from './BeforeAfter.vue';
 import { useFindingDeeds } from './findings.ts';
 
-const props = defineProps<{ id: string }>();
+const props = defineProps<{
+  id: string;
+  /** While one types, each letter brings another source: see `useAsked`. */
+  pause?: () => number;
+}>();
 const citing = useCiting();
 const session = useSession();
 const deeds = useFindingDeeds();
@@ -19,6 +23,7 @@ const { value } = useAsked({
   question: () => ({ id: props.id, style: citing.style.id }),
   fetch: ({ id, style }, signal) => ask(routes.check.findingsIn, { source: id, query: { style }, signal }),
   concerns: (touched, { id }) => concerns(touched, ['source'], id),
+  pause: () => props.pause?.() ?? 0,
 });
 const findings = computed(() => (value.value?.findings ?? []).filter((f) => f.source === props.id));
 const titleOf = (rule: string): string => value.value?.rules.find((r) => r.id === rule)?.title ?? rule;

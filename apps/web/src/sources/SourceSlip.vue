@@ -198,7 +198,7 @@ defineExpose({ startTagging });
           <p v-if="source.record.abstract" class="mt-1.5 line-clamp-3 text-fine text-muted">
             {{ source.record.abstract }}
           </p>
-          <SourceFindings v-if="source.presence === 'live'" :id="id" class="mt-3" />
+          <SourceFindings v-if="source.presence === 'live'" :id="id" :pause="pause" class="mt-3" />
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">

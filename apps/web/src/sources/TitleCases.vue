@@ -2,7 +2,7 @@
 /** The titles of the chosen sources set in another case, each seen before it is changed; and the words that keep their form. */
 import { X } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
-import { routes, type Chosen } from '@pandecta/contract';
+import { MOST_AT_ONCE, routes, type Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import type { TitleCasing } from '@pandecta/core/proofing';
 import { withoutMarkup } from '@pandecta/core/source';
@@ -42,10 +42,8 @@ function toggle(id: string): void {
   if (!next.delete(id)) next.add(id);
   left.value = next;
 }
-/** The server takes so many at once. */
-const MOST = 500;
 async function set(): Promise<void> {
-  const mends = taken.value.slice(0, MOST).map((t) => ({ source: t.source, before: { title: t.before }, after: { title: t.after } })); // prettier-ignore
+  const mends = taken.value.slice(0, MOST_AT_ONCE).map((t) => ({ source: t.source, before: { title: t.before }, after: { title: t.after } })); // prettier-ignore
   if (await change(() => ask(routes.check.mend, { body: { rule: `case: ${to.value}`, mends } }))) open.value = false;
 }
 const word = ref('');
@@ -83,7 +81,7 @@ async function keep(): Promise<void> {
         </ul>
         <p class="mt-1 text-fine text-muted">
           <template v-if="value.same">{{ countSources(value.same) }} stand so already.</template>
-          <template v-if="taken.length > MOST"> The first {{ MOST }} are changed at once.</template>
+          <template v-if="taken.length > MOST_AT_ONCE"> The first {{ MOST_AT_ONCE }} are changed at once.</template>
         </p>
         <h3 class="heading mt-3">Words that keep their form here</h3>
         <p class="flex flex-wrap items-center gap-x-2 gap-y-1">
@@ -107,7 +105,7 @@ async function keep(): Promise<void> {
         <p class="mt-3 flex justify-end gap-1.5">
           <KitButton @click="open = false">Cancel</KitButton
           ><KitButton look="main" :disabled="!taken.length" @click="set"
-            >Change {{ countSources(Math.min(taken.length, MOST)) }}</KitButton
+            >Change {{ countSources(Math.min(taken.length, MOST_AT_ONCE)) }}</KitButton
           >
         </p>
       </template>

@@ -1,5 +1,5 @@
 /** How catalogues are asked for the work a record is of: by what is surest of what is known, and which answers are that work. */
-import { compare, identifierKeys, titleKey } from '../matching/index.ts';
+import { compare, identifierKeys, titleKey, wordForWord } from '../matching/index.ts';
 import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
 import type { OutsideQuestion } from './question.ts';
@@ -79,8 +79,7 @@ function abbreviates(short: string, long: string | undefined): boolean {
   if (titleKey(short) === titleKey(long)) return true;
   const words = (t: string): string[] =>
     (fold(t).match(/[\p{L}\p{N}]+/gu) ?? []).filter((w) => !/^(?:of|the|and|in)$/.test(w));
-  const [a, b] = [words(short), words(long)];
-  return a.length === b.length && a.every((w, i) => b[i]!.startsWith(w) || w.startsWith(b[i]!));
+  return wordForWord(words(short), words(long));
 }
 
 const TELLING = 3;

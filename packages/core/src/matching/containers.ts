@@ -23,6 +23,10 @@ export function containers(a: readonly string[], b: readonly string[]): Says {
   return matched / short.length >= 0.7 && short.length > 2 ? 'like' : 'other';
 }
 
+/** Word for word the same, or one the beginning of the other's: "est marsh" and "estuary marsh". */
+export const wordForWord = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((w, i) => w.startsWith(b[i]!) || b[i]!.startsWith(w));
+
 /** Abbreviated by leaving letters out: "jrnl", "natl". The first letter stands, the others come in order. */
 function squeezed(x: string, y: string): boolean {
   const [short, long] = x.length < y.length ? [x, y] : [y, x];

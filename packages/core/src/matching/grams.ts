@@ -2,6 +2,8 @@
  * A picture of a title in 512 bits, one for each three letters that stand together: titles that have little in common are told
  * by it at once, without being laid beside each other.
  */
+import { ones } from '../narrowing/bits.ts';
+
 const INTS = 16;
 const SHORTEST = 12;
 
@@ -22,13 +24,6 @@ export function gramsOf(letters: string): Grams {
   let count = 0;
   for (let i = 0; i < INTS; i += 1) count += ones(bits[i]!);
   return { bits, count: letters.length < SHORTEST ? 0 : count };
-}
-
-/** How many bits of a number are set ("Hacker's Delight", 5-1). */
-function ones(n: number): number {
-  n -= (n >>> 1) & 0x55555555;
-  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
-  return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
 /** The share of the shorter title's bits that the other has as well: 1 where one of them is too short to tell. */

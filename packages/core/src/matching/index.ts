@@ -9,7 +9,7 @@ export {
   type Matched,
   type Pair,
 } from './cluster.ts';
-export { containers } from './containers.ts';
+export { wordForWord } from './containers.ts';
 export { CERTAIN, decide, reasonsOf, type Decision, type Reason } from './decide.ts';
 export { differences, type Piece } from './differences.ts';
 export { compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';

@@ -1,5 +1,7 @@
 /** Words that are one but for a typing fault. Digits are never typing faults. */
 
+import { ones } from '../narrowing/bits.ts';
+
 /**
  * Whether two words are one within one fault (a letter left out, put in, exchanged with its neighbour or for another), within
  * two where they are long. Short words must be equal.
@@ -10,7 +12,7 @@ export function nearly(a: string, b: string): boolean {
   const most = long >= 8 ? 2 : 1;
   if (long < 4 || Math.abs(a.length - b.length) > most) return false;
   // Each slip alters two letters of the sets at most: nearly all words are told apart so, without a table.
-  if (bits(lettersOf(a) ^ lettersOf(b)) > 2 * most) return false;
+  if (ones(lettersOf(a) ^ lettersOf(b)) > 2 * most) return false;
   return !DIGIT.test(a) && !DIGIT.test(b) && distance(a, b, most) <= most;
 }
 
@@ -21,12 +23,6 @@ function lettersOf(word: string): number {
   let set = 0;
   for (let i = 0; i < word.length; i += 1) set |= 1 << (word.charCodeAt(i) % 31);
   return set;
-}
-
-function bits(n: number): number {
-  let v = n - ((n >>> 1) & 0x55555555);
-  v = (v & 0x33333333) + ((v >>> 2) & 0x33333333);
-  return (((v + (v >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
 }
 
 /** Optimal string alignment distance (Damerau, Levenshtein), given up beyond `most`. */

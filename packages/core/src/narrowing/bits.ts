@@ -60,12 +60,7 @@ export class Bits {
 
   get count(): number {
     let total = 0;
-    for (const word of this.words) {
-      // The bits of a word added in pairs, fours and bytes (common practice).
-      let w = word - ((word >>> 1) & 0x55555555);
-      w = (w & 0x33333333) + ((w >>> 2) & 0x33333333);
-      total += (((w + (w >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
-    }
+    for (const word of this.words) total += ones(word);
     return total;
   }
 
@@ -95,4 +90,10 @@ export class Bits {
     for (let i = 0; i < out.length; i += 1) out[i] = make(this.words[i]!, i);
     return new Bits(this.size, out);
   }
+}
+/** How many bits of a word of 32 are set: added in pairs, fours and bytes (common practice). */
+export function ones(word: number): number {
+  let w = word - ((word >>> 1) & 0x55555555);
+  w = (w & 0x33333333) + ((w >>> 2) & 0x33333333);
+  return (((w + (w >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
 }

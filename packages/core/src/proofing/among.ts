@@ -1,4 +1,5 @@
 /** What the records of a workspace tell of each other: how people, containers and words are written elsewhere. */
+import { wordForWord } from '../matching/containers.ts';
 import type { Name, SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
 
@@ -14,17 +15,14 @@ export interface Among {
 const key = (family: string, given: string): string => `${fold(family)} ${fold(given)[0] ?? ''}`;
 const isInitials = (given: string): boolean => /^(?:\p{Lu}\.?[\s-]?)+$/u.test(given.trim());
 const isGreat = (word: string): boolean => /^\p{Lu}/u.test(word);
-const squeezed = (text: string): string => fold(text).replace(/[^\p{L}\p{N}]+/gu, '');
+/** The letters and digits of a name, by which its spellings are told to be one. */
+export const squeezed = (text: string): string => fold(text).replace(/[^\p{L}\p{N}]+/gu, '');
 
 const wordsOf = (container: string): string[] =>
   (fold(container).match(/[\p{L}\p{N}]+/gu) ?? []).filter(
     (w) => !/^(?:of|the|and|in|for|on|de|des|der|und|et)$/.test(w),
   );
 const initialsOf = (container: string): string => wordsOf(container).map((w) => w[0]).join(''); // prettier-ignore
-/** Word for word the same, or one the beginning of the other's: "est marsh" and "estuary marsh". */
-const isAlike = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((w, i) => w.startsWith(b[i]!) || b[i]!.startsWith(w));
-
 /** @param records each is read once */
 export function amongOf(records: Iterable<SourceRecord>): Among {
   const given = new Map<string, Map<string, number>>();
@@ -66,7 +64,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
   const fullOf = (own: string, counts: Map<string, number> | undefined): string | undefined => {
     if (!counts || counts.size < 2) return undefined;
     const words = wordsOf(own);
-    const alike = [...counts].filter(([c]) => c === own || isAlike(words, wordsOf(c)));
+    const alike = [...counts].filter(([c]) => c === own || wordForWord(words, wordsOf(c)));
     const longest = Math.max(...alike.map(([c]) => wordsOf(c).join('').length));
     // Of those as long as the longest the usual one: the others are slips of it.
     const full = alike.filter(([c]) => wordsOf(c).join('').length >= longest - 2);

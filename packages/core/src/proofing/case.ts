@@ -53,7 +53,6 @@ const KEPT = /<span class="nocase">.*?<\/span>|<i>\p{Lu}\p{Ll}+ \p{Ll}[^<]*<\/i>
 
 export function sentenceCase(title: string, { isProper = () => false, english, keep = [] }: CaseOptions = {}): string {
   const shouting = isShouting(title);
-  const kept = new Map(keep.map((k) => [k.toLowerCase(), k]));
   const tags = [...title.matchAll(KEPT)].map((m) => [m.index, m.index + m[0].length] as const); // prettier-ignore
   const words = [...title.matchAll(WORD)].filter((m) => !tags.some(([from, to]) => m.index >= from && m.index < to));
   const proper = properWords(
@@ -68,14 +67,26 @@ export function sentenceCase(title: string, { isProper = () => false, english, k
     }),
     { isProper, english, shouting },
   );
+  return respelt(title, words, keep, (word, i, at) => {
+    const before = title.slice(0, at).replace(/<[^>]+>/g, '');
+    // The first word, and the first of what is quoted or asked before.
+    const begins = i === 0 || /[.?!]\s+["'“‘«(]*$/.test(before) || /[—]\s*$/.test(before);
+    return cased(word, { begins, proper: proper[i]!, shouting });
+  });
+}
+
+/** The title with each of the words written anew; those that are kept keep their form. */
+export function respelt(
+  title: string,
+  words: readonly RegExpExecArray[],
+  keep: readonly string[],
+  anew: (word: string, i: number, at: number) => string,
+): string {
+  const kept = new Map(keep.map((k) => [k.toLowerCase(), k]));
   let out = '';
   let end = 0;
   for (const [i, { 0: word, index }] of words.entries()) {
-    const before = title.slice(0, index).replace(/<[^>]+>/g, '');
-    // The first word, and the first of what is quoted or asked before.
-    const begins = i === 0 || /[.?!]\s+["'“‘«(]*$/.test(before) || /[—]\s*$/.test(before);
-    out +=
-      title.slice(end, index) + (kept.get(word.toLowerCase()) ?? cased(word, { begins, proper: proper[i]!, shouting }));
+    out += title.slice(end, index) + (kept.get(word.toLowerCase()) ?? anew(word, i, index));
     end = index + word.length;
   }
   return out + title.slice(end);

@@ -1,5 +1,5 @@
 /** A title set in a case that someone asks for. */
-import { isShouting, sentenceCase, type CaseOptions } from './case.ts';
+import { isShouting, respelt, sentenceCase, type CaseOptions } from './case.ts';
 
 /** `as typed`: no style alters it. */
 export const CASES = ['sentence', 'title', 'as typed'] as const;
@@ -23,23 +23,15 @@ export function inCase(
 
 /** Title case as CSL describes it: great are all words but stop words; what is mixed or all great stays as it is. */
 function titleCase(title: string, { keep = [] }: CaseOptions): string {
-  const kept = new Map(keep.map((k) => [k.toLowerCase(), k]));
   const shouting = isShouting(title);
   const words = [...title.matchAll(/<[^>]+>|[\p{L}\p{N}][\p{L}\p{N}\p{M}'’.]*/gu)].filter((m) => !m[0].startsWith('<'));
   const last = words.at(-1)?.index;
-  let out = '';
-  let end = 0;
-  for (const [i, { 0: word, index }] of words.entries()) {
+  return respelt(title, words, keep, (word, i, at) => {
     const lower = word.toLowerCase();
-    const free = i === 0 || index === last || /[:?!]\s*["'“‘(]*$/.test(title.slice(0, index));
+    const free = i === 0 || at === last || /[:?!]\s*["'“‘(]*$/.test(title.slice(0, at));
     const great = (w: string): string => w.charAt(0).toUpperCase() + w.slice(1);
-    let cased = word;
-    if (kept.has(lower)) cased = kept.get(lower)!;
-    else if (STOP.has(lower) && !free) cased = lower;
-    else if (shouting) cased = great(lower);
-    else if (word === lower) cased = great(word);
-    out += title.slice(end, index) + cased;
-    end = index + word.length;
-  }
-  return out + title.slice(end);
+    if (STOP.has(lower) && !free) return lower;
+    if (shouting) return great(lower);
+    return word === lower ? great(word) : word;
+  });
 }

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { Citer } from '../citing/index.ts';
-import { usesOf } from './index.ts';
+import { usesByKind, usesOf } from './index.ts';
 
 const FOLDER = '/usr/share/citation-style-language';
 const citer = (style: string): Citer =>
@@ -28,6 +28,12 @@ describe('what a style prints of a kind', () => {
     const [apa, chicago] = ['apa', 'chicago-author-date'].map((s) => usesOf(citer(s), 'book'));
     expect([apa!.has('publisher'), chicago!.has('publisher')]).toEqual([true, true]);
     expect([apa!.has('publisher-place'), chicago!.has('publisher-place')]).toEqual([false, true]);
+  });
+
+  test('is found once for a processor that is kept, whoever asks', () => {
+    const kept = citer('apa');
+    expect(usesByKind(kept)('book')).toBe(usesByKind(kept)('book'));
+    expect([...usesByKind(kept)('book')]).toEqual([...usesOf(kept, 'book')]);
   });
 
   test('whether it writes the words of titles great itself', () => {

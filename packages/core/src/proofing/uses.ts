@@ -79,9 +79,12 @@ export function usesOf(citer: Citer, kind: Kind): Set<string> {
   return used;
 }
 
-/** The same for records one after another: each kind is probed once. */
+const probed = new WeakMap<Citer, Map<Kind, ReadonlySet<string>>>();
+
+/** The same for records one after another: each kind is probed once, as long as the processor is kept. */
 export function usesByKind(citer: Citer): (kind: Kind) => ReadonlySet<string> {
-  const known = new Map<Kind, ReadonlySet<string>>();
+  const known = probed.get(citer) ?? new Map<Kind, ReadonlySet<string>>();
+  probed.set(citer, known);
   return (kind) => {
     const uses = known.get(kind) ?? usesOf(citer, kind);
     known.set(kind, uses);

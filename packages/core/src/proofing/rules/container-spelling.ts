@@ -1,4 +1,4 @@
-import { fold } from '../../words/index.ts';
+import { squeezed } from '../among.ts';
 import { short, type Rule } from '../rule.ts';
 
 export const containerSpelling: Rule = {
@@ -10,7 +10,6 @@ export const containerSpelling: Rule = {
     const own = record['container-title'];
     const usual = among?.containerOf(record);
     if (!own || !usual || usual === own) return [];
-    const plain = (t: string): string => fold(t).replace(/[^\p{L}\p{N}]+/gu, '');
-    return [{ field: 'container-title', what: `“${short(own)}” is “${short(usual)}” in other records`, sure: plain(own) === plain(usual) ? 0.92 : 0.7, mend: { 'container-title': usual } }]; // prettier-ignore
+    return [{ field: 'container-title', what: `“${short(own)}” is “${short(usual)}” in other records`, sure: squeezed(own) === squeezed(usual) ? 0.92 : 0.7, mend: { 'container-title': usual } }]; // prettier-ignore
   },
 };
