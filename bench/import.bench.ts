@@ -53,7 +53,7 @@ for (const format of ['ris', 'bibtex', 'csl-json'] as const) {
       await new Promise((r) => setTimeout(r, 10));
     }
     runs.push((performance.now() - start) / 1000);
-    await bench.app.services.indexer.settle();
+    await bench.app.services.followers.settle();
   }
   const total = COUNT / runs.sort((a, b) => a - b)[1]!;
   lines.push([

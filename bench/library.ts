@@ -32,11 +32,11 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
         from unnest(${sql.param(tagged.map((x) => x[0]))}::uuid[], ${sql.param(tagged.map((x) => x[1]))}::uuid[]) as u(s, t)`);
       await derive(tx, actor.workspaceId, { records: ids });
     });
-    await services.indexer.settle();
+    await services.followers.settle();
     process.stderr.write(`\r${(done + 5000).toLocaleString('en')} sources `);
   }
   // An older library may be written anew by the indexer.
-  await services.indexer.settle();
+  await services.followers.settle();
   const client = await services.database.pool.connect();
   await client.query('set statement_timeout = 0');
   await client.query('vacuum analyze');

@@ -35,7 +35,7 @@ const ACCOUNTS = [
 ] as const;
 
 const { services, start, close } = await buildApp(readConfig(process.env));
-const { db, storage, indexer } = services;
+const { db, storage, followers } = services;
 await migrateUp(services.database, services.config.migrationsFolder);
 await start();
 
@@ -232,6 +232,28 @@ for (const f of files) {
     await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
   }
 }
+// What proofing tells from files, versions and the day.
+const read = textual.filter((s) => s.record.type === 'article-journal' && s !== SHOWN);
+const inDays = (days: number): number[] => {
+  const day = new Date(Date.now() + days * 86_400_000);
+  return [day.getUTCFullYear(), day.getUTCMonth() + 1, day.getUTCDate()];
+};
+const lent = {
+  type: 'article-newspaper',
+  title: 'The night the lower gate stayed open',
+  'container-title': 'Northmere Gazette',
+  issued: { 'date-parts': [[1974, 1, 12]] },
+  'access-until': { 'date-parts': [inDays(19)] },
+};
+await addByHand(services, actor, lent);
+const [published, misread] = [read[0]!.record, read[1]!.record];
+const preprint = { type: 'article', title: published.title!, author: published.author!, issued: published.issued! };
+const { id: early } = await addByHand(services, actor, { ...preprint, publisher: 'Tidemark preprints' });
+const relation = { from: early!, to: idOf.get(published.title!)!, as: 'version of', present: true } as const;
+await commit(services, actor, { do: 'relate', ...relation });
+const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
+const name = { do: 'attach', file: strange.id, name: 'article.pdf', present: true } as const;
+await commit(services, actor, { ...name, source: idOf.get(misread.title!)! });
 await fillIntake(services, actor);
-await indexer.settle();
+await followers.settle();
 await close();

@@ -21,13 +21,12 @@ async function all(positionals: string[], options: Options, io: Io): Promise<Rea
 export async function match(positionals: string[], options: Options, io: Io): Promise<number> {
   const sources = await all(positionals, options, io);
   if (!sources.length) return 1;
-  const { matchSeen, reasonsOf, see, standingIn } = await import('@pandecta/core/matching');
-  const seen = sources.map((s) => see(s.record));
-  const matched = matchSeen(seen);
+  const { matchAll, reasonsOf, standingIn } = await import('@pandecta/core/matching');
+  const matched = matchAll(sources.map((s) => s.record));
   const { clusterOf } = matched;
   const lines = ['record\tcluster\tprobability\treasons'];
   for (const i of sources.keys()) {
-    const standing = standingIn(seen, matched, i);
+    const standing = standingIn(matched, i);
     const reasons = standing
       ? reasonsOf(standing)
           .map((r) => (r.for ? r.says : `but ${r.says}`))

@@ -9,6 +9,7 @@ import type { Capability } from './capability.ts';
 import type { Config } from './config.ts';
 import { access } from './access/index.ts';
 import { changes } from './changes/index.ts';
+import { comparing } from './check/compare.ts';
 import { check } from './check/index.ts';
 import { citing } from './citing/index.ts';
 import { files } from './files/index.ts';
@@ -31,7 +32,8 @@ import { registerJson } from './http/json.ts';
 import { registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
 import { SERIALIZERS } from './log.ts';
-import { Indexer } from './indexing/indexer.ts';
+import { Followers } from './indexing/follower.ts';
+import { indexing } from './indexing/indexer.ts';
 import { Jobs } from './jobs/service.ts';
 import { Live } from './live/service.ts';
 import { Mail } from './mail/mail.ts';
@@ -88,7 +90,7 @@ export async function buildApp(config: Config): Promise<App> {
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),
     live: new Live(config.databaseUrl),
-    indexer: new Indexer(database.db, workers, report),
+    followers: new Followers(database.db, report, [indexing(workers), comparing(database.db, workers)]),
     columns: new ColumnsService(database.db, config.tasksFile),
   };
   await app.register(helmet, {
@@ -134,7 +136,7 @@ export async function buildApp(config: Config): Promise<App> {
       );
       for (const [name, { at, work }] of CAPABILITIES.flatMap((c) => Object.entries(c.regular ?? {})))
         await services.jobs.regularly(name, at, () => work(services));
-      services.indexer.start();
+      services.followers.start();
       // The first citation anyone looks at should not wait for its style to be read.
       void workers.run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] }).catch(report);
     },
@@ -142,7 +144,7 @@ export async function buildApp(config: Config): Promise<App> {
       await app.close();
       await services.live.stop();
       await services.jobs.stop();
-      await services.indexer.stop();
+      await services.followers.stop();
       await services.fetcher.close();
       services.mail.close();
       await workers.close();

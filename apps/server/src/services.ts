@@ -2,7 +2,7 @@
 import type { Config } from './config.ts';
 import type { Database, Db } from './database/connect.ts';
 import type { Storage } from './files/storage.ts';
-import type { Indexer } from './indexing/indexer.ts';
+import type { Followers } from './indexing/follower.ts';
 import type { Jobs } from './jobs/service.ts';
 import type { Live } from './live/service.ts';
 import type { Mail } from './mail/mail.ts';
@@ -16,7 +16,8 @@ export interface Services {
   db: Db;
   storage: Storage;
   jobs: Jobs;
-  indexer: Indexer;
+  /** Looks after what follows a write: words made findable, sources compared. */
+  followers: Followers;
   live: Live;
   workers: Workers;
   columns: ColumnsService;

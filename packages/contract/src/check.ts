@@ -44,8 +44,10 @@ export class DuplicateGroup {
 
 export class Duplicates {
   @ListOf(() => DuplicateGroup) groups!: DuplicateGroup[];
-  /** How many sources were compared. */
+  /** How many sources stand compared. */
   @IsInt() compared!: number;
+  /** How many wait to be. */
+  @IsInt() behind!: number;
 }
 
 /** Sources become one. */
@@ -240,6 +242,13 @@ export const checkRoutes = {
     may: 'read',
     summary: 'Sources that may be of one work, in groups, the surest first.',
     reply: Duplicates,
+  }),
+  compare: route({
+    method: 'POST',
+    path: '/w/:workspace/duplicates/compare',
+    may: 'edit',
+    summary: 'Compares all sources with each other once more, as a job.',
+    reply: Changed,
   }),
   merge: route({
     method: 'POST',

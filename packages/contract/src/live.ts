@@ -1,8 +1,8 @@
 import type { SubjectKind } from '@pandecta/core/changes';
 import { route } from './route.ts';
 
-/** What the news are about: subjects of changes, long work, words that can be found only now, searches outside. */
-export type NewsKind = SubjectKind | 'job' | 'words' | 'outside';
+/** What the news are about: subjects of changes, long work, words that can be found only now, likely duplicates, searches outside. */
+export type NewsKind = SubjectKind | 'job' | 'words' | 'pair' | 'outside';
 
 /** What was touched, as an event of the stream tells it. */
 export interface Touched {

@@ -41,7 +41,7 @@ const SAYS = {
   redo: { done: 'Done again: ', doing: 'Redoing' },
 } as const satisfies Record<Back, object>;
 
-export type Needed = Pick<Services, 'db' | 'indexer' | 'jobs'>;
+export type Needed = Pick<Services, 'db' | 'followers' | 'jobs'>;
 
 /** Carries a change out in its own transaction and stores it; the indexer follows. */
 export async function commit(services: Needed, actor: Actor, change: Change): Promise<Committed> {
@@ -107,7 +107,7 @@ function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: S
 }
 
 async function enact(
-  { db, indexer, jobs: queue }: Needed,
+  { db, followers, jobs: queue }: Needed,
   actor: Actor,
   deed: Deed,
   change: Change,
@@ -122,12 +122,12 @@ async function enact(
     return { changeId: null, change, says: `${doing} takes a while; Jobs shows how far it is`, jobId };
   }
   const committed = await transact(db, (tx) => carryOutDeed(tx, actor, deed));
-  indexer.kick();
+  followers.kick();
   return committed;
 }
 
 /** The job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
-export function changeWork({ db, indexer }: Needed): Work {
+export function changeWork({ db, followers }: Needed): Work {
   return async (workspaceId, jobId, progress) => {
     const job = eq(jobs.id, jobId);
     const { input: deed, result, madeBy } = jobs;
@@ -144,7 +144,7 @@ export function changeWork({ db, indexer }: Needed): Work {
       await within(tx, workspaceId).update(jobs, { input: null, result }, job);
       return result;
     });
-    if (changeId) indexer.kick();
+    if (changeId) followers.kick();
     return says;
   };
 }

@@ -8,12 +8,15 @@ import type {
   Consolidation,
   Duplicates,
   Findings,
+  JobList,
   Loose,
   Mark,
   Merged,
   SourceDetail,
   Suggestions,
 } from '@pandecta/contract';
+import { commit } from '../changes/service.ts';
+import { rows, text } from '../database/read.ts';
 import { lookOverBehind } from './behind.ts';
 import { makePdf } from '../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -51,6 +54,63 @@ describe('duplicates', () => {
     const c = await add(GATE);
     expect((await groups()).map((g) => g.members).every((m) => m.includes(c) && !(m.includes(a) && m.includes(b)))).toBe(true); // prettier-ignore
     await me.at('POST', '/undo');
+  });
+
+  test('said to be versions stand on the slip of each, through merging too, until it is taken back from either side', async () => {
+    const [preprint, published, copy] = [await add({ ...GATE, type: 'article' }), await add(GATE), await add(LOUD)];
+    await me.at('POST', '/relations', { sources: [preprint, published], as: 'version of', present: true });
+    const versions = async (id: string): Promise<unknown> => (await one(id)).versions.map((v) => [v.id, v.kind]);
+    expect(await versions(preprint)).toEqual([[published, 'article-journal']]);
+    await me.at('POST', '/merges', { into: copy, sources: [published] });
+    expect(await versions(preprint)).toEqual([[copy, 'article-journal']]);
+    expect(await versions(copy)).toEqual([[preprint, 'article']]);
+    await me.at('POST', '/undo');
+    const { says } = await me.at<Changed>('POST', '/relations', { sources: [published, preprint], as: 'version of', present: false }); // prettier-ignore
+    expect([says, await versions(preprint)]).toEqual(['Took back that 2 sources are versions of one work', []]);
+  });
+
+  test('are compared anew as soon as one is altered, binned or restored', async () => {
+    const [, loud] = [await add(GATE), await add(LOUD)];
+    expect(await groups()).toHaveLength(1);
+    await me.at('PATCH', `/sources/${loud}`, {
+      fields: { title: 'Silt in small estuaries', page: '2-9', volume: '7' },
+    });
+    expect(await groups()).toEqual([]);
+    await me.at('POST', '/undo');
+    expect(await groups()).toHaveLength(1);
+    await me.at('POST', '/presence', { ids: [loud], to: 'bin' });
+    expect(await groups()).toEqual([]);
+    await me.at('POST', '/undo');
+    expect(await groups()).toHaveLength(1);
+  });
+
+  test('that hold the very same file are likely one work, whatever their records say', async () => {
+    await me.import({ 'gate.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut it at dusk.']]) });
+    const { id: a, fileId: file } = (await me.ask('')).rows.find((r) => r.fileId)!;
+    const b = await add({ type: 'document', title: 'scan_0021' });
+    const actor = { workspaceId: me.workspace, userId: me.info.userId };
+    await commit(server.app.services, actor, { do: 'attach', source: b, file: file!, name: 'gate.pdf', present: true });
+    const [group] = await groups();
+    expect(group).toMatchObject({ members: [a, b].sort(), class: 'look closely' });
+    expect(group!.reasons[0]).toEqual({ field: 'file', says: 'the same file', for: true });
+  });
+
+  test('compared once more, all at a time, are those that were found one by one', async () => {
+    const variants = [{}, { title: 'Who closes the gate, and when?' }, { author: [{ family: 'Okonjo', given: 'M' }], page: '311-28' }, { DOI: '10.5555/gate', 'container-title': 'Coast. Proc.' }]; // prettier-ignore
+    for (const v of variants) await add({ ...GATE, ...v });
+    for (const [i, title] of ['Silt in small estuaries', 'Silt in large estuaries', 'Annual report 1871', 'Annual report 1872'].entries()) await add({ type: 'report', title, author: [{ family: 'Vance' }], number: String(i) }); // prettier-ignore
+    await server.settle();
+    const pairs = (): Promise<unknown[]> =>
+      rows(server.app.services.db, { a: text(), b: text() }, sql`select source_id as a, other_id as b from likely_pairs where workspace_id = ${me.workspace} order by 1, 2`); // prettier-ignore
+    const found = await pairs();
+    expect(found.length).toBeGreaterThanOrEqual(6);
+    await server.app.services.db.execute(sql`delete from likely_pairs where workspace_id = ${me.workspace}`);
+    const { jobId, says } = await me.at<Changed>('POST', '/duplicates/compare');
+    expect(says).toBe('Comparing all sources with each other takes a while; Jobs shows how far it is');
+    await me.jobEnds(jobId!);
+    const { jobs } = await me.at<JobList>('GET', '/jobs');
+    expect(jobs[0]!.says).toBe(`Compared 8 sources with each other; ${found.length} pairs are worth a look`);
+    expect(await pairs()).toEqual(found);
   });
 
   test('merged are one with all that hung on them; the old address leads there, and undoing gives all of it back', async () => {

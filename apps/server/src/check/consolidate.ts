@@ -6,8 +6,9 @@ import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
+import { catchUp, groupsIn } from './groups.ts';
 import { mergeMany } from './merging.ts';
-import { findDecided, findIn, findRecords, toldOf } from './store.ts';
+import { findIn, findRecords, toldOf } from './store.ts';
 
 /** Larger sets are not laid beside each other. */
 const MOST = 5000;
@@ -31,17 +32,16 @@ export async function consolidation(
   caller: Caller,
   { collection, ...other }: Consolidate,
 ): Promise<Consolidation> {
-  const { db, workers } = services;
+  const { db } = services;
   const workspaceId = caller.workspace.id;
   const { into, from } = await setsOf(services, caller, collection, other);
   const found = await findRecords(db, workspaceId, [...new Set([...into, ...from])]);
-  const ids = [...found.keys()];
-  const apart = await findDecided(db, workspaceId, ids);
-  const groups = await workers.run('findDuplicates', { records: ids.map((id) => found.get(id)!), apart });
+  await catchUp(services, workspaceId);
+  const groups = await groupsIn(services, workspaceId, [...found.keys()]);
   const told = (id: string): Told => toldOf(id, found.get(id)!);
   // Of a group across both: one that stands here, and each that does not.
   const twice = groups.flatMap((g): Twice[] => {
-    const members = g.members.map((m) => ids[m]!);
+    const members = g.members.map((m) => m.id);
     const here = members.find((id) => into.has(id));
     if (!here) return [];
     return members

@@ -17,7 +17,7 @@ export const findingFacets: Facets = {
       type: 'finding',
       offered: { name: 'Finding', most: 30 },
       many: true,
-      names: fixedNames({ [SOUND]: 'nothing: sound', ...Object.fromEntries(RULES.map((r) => [r.id, r.title])) }),
+      names: fixedNames({ [SOUND]: 'nothing in the record', ...Object.fromEntries(RULES.map((r) => [r.id, r.title])) }),
     },
   ],
   pairs: ({ workspace, ids }) => sql`

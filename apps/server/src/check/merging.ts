@@ -11,32 +11,40 @@ import type { Actor } from '../http/authorise.ts';
 import { edited } from '../sources/edited.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
-import { findDecided, findKnown, findLive, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
+import { countUncompared, pairsOf } from './compare.ts';
+import { catchUp, groupsIn } from './groups.ts';
+import { findKnown, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
-const duplicatesKept = new Kept<Duplicates>();
+const duplicatesKept = new Kept<DuplicateGroup[]>();
 
-export async function duplicates({ db, workers }: Services, workspaceId: string): Promise<Duplicates> {
+export async function duplicates(services: Services, workspaceId: string): Promise<Duplicates> {
+  const { db } = services;
+  await catchUp(services, workspaceId);
   const revision = await revisionOf(db, workspaceId);
+  const [relations, pairs, behind] = await Promise.all([
+    findRelations(db, workspaceId),
+    pairsOf(db, workspaceId),
+    countUncompared(db, workspaceId),
+  ]);
   // What was said of pairs changes no source, but what is found.
-  const relations = await findRelations(db, workspaceId);
   const said = relations.map((r) => `${r.from} ${r.to}`).join(' ');
-  return duplicatesKept.of(workspaceId, `${revision} ${said}`, async () => {
-    const live = await findLive(db, workspaceId);
-    const apart = await findDecided(
-      db,
-      workspaceId,
-      live.map((l) => l.id),
-    );
-    const found = await workers.run('findDuplicates', { records: live.map((l) => l.record), apart });
-    const groups = found.map((g): DuplicateGroup => {
-      const members = g.members.map((m) => live[m]!.id);
-      const records = g.members.map((m) => live[m]!.record);
+  const groups = await duplicatesKept.of(workspaceId, `${revision} ${pairs.at} ${said}`, async () =>
+    (await groupsIn(services, workspaceId)).map(({ members, ...g }): DuplicateGroup => {
+      const records = members.map((m) => m.record);
       const title = withoutMarkup(records[Math.max(0, bestOfField('title', records))]!.title ?? 'Untitled');
-      return { ...g, id: `${members[0]} ${members[1]}`, members, title };
-    });
-    return { groups, compared: live.length };
-  });
+      const ids = members.map((m) => m.id);
+      return { ...g, id: `${ids[0]} ${ids[1]}`, members: ids, title };
+    }),
+  );
+  return { groups, compared: Math.max(0, pairs.live - behind), behind };
+}
+
+/** All are compared with each other once more, as a job. */
+export async function compareAgain({ jobs }: Services, { workspaceId, userId }: Actor): Promise<Changed> {
+  const title = 'Comparing all sources with each other';
+  const jobId = await jobs.queue(workspaceId, userId, 'compare', title, async () => {});
+  return { changeId: null, says: `${title} takes a while; Jobs shows how far it is`, jobId };
 }
 
 /** @throws Refusal where one of them is not there any more */
@@ -107,13 +115,13 @@ export async function mergeMany(services: Services, actor: Actor, groups: MergeG
 
 const indexOfMost = (values: number[]): number => values.indexOf(Math.max(...values));
 
+/** Says how every two of the sources stand to each other, or takes back what was said of them either way round. */
 export async function relate(services: Services, actor: Actor, { sources, as, present }: Relate): Promise<Changed> {
-  const changes = sources.flatMap((from, i) =>
-    sources.slice(i + 1).map((to): ChangeOf<'relate'> => ({ do: 'relate', from, to, as, present })),
+  const changes = sources.flatMap(
+    (from, i) =>
+    sources.slice(present ? i + 1 : 0).flatMap((to): ChangeOf<'relate'>[] => (to === from ? [] : [{ do: 'relate', from, to, as, present }])), // prettier-ignore
   );
-  const says =
-    as === 'other than' ? `Said that ${sources.length} sources are not the same work` : `Said that ${sources.length} sources are versions of one work`; // prettier-ignore
-  return answer(
-    await commit(services, actor, present ? { do: 'all', says, changes } : { do: 'all', says: '', changes }),
-  );
+  const what = as === 'other than' ? 'not the same work' : 'versions of one work';
+  const says = `${present ? 'Said' : 'Took back'} that ${sources.length} sources are ${what}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
 }

@@ -3,12 +3,13 @@ import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { bring, consolidation } from './consolidate.ts';
 import { findLoose } from './loose.ts';
-import { duplicates, merge, mergeMany, relate } from './merging.ts';
+import { compareAgain, duplicates, merge, mergeMany, relate } from './merging.ts';
 import { suggestions } from './suggest.ts';
 import { cases, findings, findingsIn, mend, settle } from './proofing.ts';
 
 export function checkRoutes(declare: Declare, services: Services): void {
   declare(routes.check.duplicates, ({ workspace }) => duplicates(services, workspace.id));
+  declare(routes.check.compare, ({ actor }) => compareAgain(services, actor));
   declare(routes.check.merge, ({ actor, body }) => merge(services, actor, body));
   declare(routes.check.mergeMany, ({ actor, body }) => mergeMany(services, actor, body.groups));
   declare(routes.check.relate, ({ actor, body }) => relate(services, actor, body));

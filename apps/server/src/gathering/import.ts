@@ -75,7 +75,7 @@ export function importWork(services: Services): Work {
       await progress(candidates.length, candidates.length, 'Finishing');
       return report;
     });
-    services.indexer.kick();
+    services.followers.kick();
     return summary(report);
   };
 }

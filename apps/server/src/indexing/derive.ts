@@ -38,11 +38,11 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
   await tx.execute(
     sql`select 1 from sources where workspace_id = ${workspaceId} and id = any(${array(facets, 'uuid')}) order by id for no key update`,
   );
-  if (records.length) {
-    await tx.execute(sql`insert into index_queue (workspace_id, source_id)
-      select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id
-      on conflict (workspace_id, source_id) do update set after = null where index_queue.after is not null`);
-  }
+  if (records.length)
+    for (const queue of [sql`index_queue`, sql`compare_queue`])
+      await tx.execute(sql`insert into ${queue} as q (workspace_id, source_id)
+        select ${workspaceId}::uuid, id from unnest(${array(records, 'uuid')}) id order by id
+        on conflict (workspace_id, source_id) do update set after = null where q.after is not null`);
   const before = await treeOf(tx, workspaceId);
   // The records lead the facets: each source gets both in one go, and one whose facets alone changed only those.
   for (let i = 0; i < facets.length; i += CHUNK) {

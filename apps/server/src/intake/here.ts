@@ -2,12 +2,14 @@
 import { sql } from 'drizzle-orm';
 import { compare, VERDICTS, type Evidence } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
+import { findLike } from '../check/compare.ts';
 import type { Db } from '../database/connect.ts';
 import { json, list, rows, text, truth } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 
 /** A record that comes in, with the keys and files it may be known by. */
 export interface Incoming {
+  /** Of a source, or any number. */
   id: string;
   record: SourceRecord;
   keys: string[];
@@ -43,9 +45,10 @@ interface Here {
   collections: string[];
 }
 
-/** Sources here that share a key or a file with what comes in. */
+/** Sources here that share a key or a file with what comes in, or are met otherwise. */
 async function findHere(db: Db, workspaceId: string, incoming: Incoming[]): Promise<Here[]> {
   if (!incoming.length) return [];
+  const met = await findLike(db, workspaceId, incoming);
   const w = sql`${workspaceId}::uuid`;
   const pairs = (of: 'keys' | 'files'): [string[], string[]] => {
     const all = incoming.flatMap((x) => x[of].map((value) => [x.id, value] as const));
@@ -67,7 +70,8 @@ async function findHere(db: Db, workspaceId: string, incoming: Incoming[]): Prom
         select u.of, k.source_id as id, false as file from ${table('u', { of: ['text', keyOf], key: ['text', keys] })}
           join source_keys k on k.workspace_id = ${w} and k.key = u.key
         union all select u.of, f.source_id, true from ${table('u', { of: ['text', fileOf], file: ['uuid', files] })}
-          join source_files f on f.workspace_id = ${w} and f.file_id = u.file)
+          join source_files f on f.workspace_id = ${w} and f.file_id = u.file
+        union all select u.of, u.other, false from ${table('u', { of: ['text', met.map((m) => m.of)], other: ['uuid', met.map((m) => m.other)] })})
     select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
       array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
         where cs.workspace_id = ${w} and cs.source_id = s.id) as collections

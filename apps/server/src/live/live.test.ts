@@ -14,10 +14,10 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-/** Someone's stream, an event at a time; words that can be found only now are told of to whom they are wanted. */
+/** Someone's stream, an event at a time; what follows a write is told of to whom it is wanted. */
 async function streamOf(
   person: Person,
-  wanted: (touched: Touched) => boolean = (t) => !t.kinds.words,
+  wanted: (touched: Touched) => boolean = (t) => !t.kinds.words && !t.kinds.pair,
 ): Promise<{ next(): Promise<Touched>; close(): void; ended: Promise<unknown> }> {
   const stop = new AbortController();
   const response = await fetch(`${server.base}/api/w/${me.workspace}/live`, {

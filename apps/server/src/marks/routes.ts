@@ -16,7 +16,7 @@ import type { Services } from '../services.ts';
 import { marks, senses } from './tables.ts';
 
 export function markRoutes(declare: Declare, services: Services): void {
-  const { db, indexer } = services;
+  const { db, followers } = services;
   declare(routes.marks.document, async ({ workspace, params }) => {
     const file = await findFile(db, workspace.id, params.file);
     await attached(db, workspace.id, params.source, file.id);
@@ -51,7 +51,7 @@ export function markRoutes(declare: Declare, services: Services): void {
       });
       return commitWithin(tx, actor, { do: 'mark', mark: id, source: params.source, present: true });
     });
-    indexer.kick();
+    followers.kick();
     return { ...answer(committed), id };
   });
   declare(routes.marks.edit, async ({ workspace, actor, params, body }) => {

@@ -20,6 +20,7 @@ export const DAYS_IN_BIN = 30;
  */
 export const OF_SOURCES = [
   'index_queue',
+  'compare_queue',
   'source_keys',
   'source_tags',
   'collection_sources',
@@ -31,6 +32,8 @@ export const OF_SOURCES = [
   'source_origins',
   'access_reminders',
   'settled',
+  'source_meets',
+  'likely_pairs',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */
@@ -52,6 +55,7 @@ export async function purge(db: Db, storage: Storage): Promise<number> {
         sql`delete from ${sql.raw(name)} t using ${sources} where t.workspace_id = u.w and t.source_id = u.s`,
       );
     }
+    await tx.execute(sql`delete from likely_pairs t using ${sources} where t.workspace_id = u.w and t.other_id = u.s`);
     await tx.execute(
       sql`delete from change_subjects t using ${sources} where t.workspace_id = u.w and t.kind = 'source' and t.subject_id = u.s`,
     );

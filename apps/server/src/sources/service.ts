@@ -52,7 +52,7 @@ function refuseWrong(values: Record<string, unknown>): void {
 }
 
 export async function addByHand(
-  { db, indexer }: Services,
+  { db, followers }: Services,
   actor: Actor,
   input: Record<string, unknown>,
   destination?: Destination,
@@ -81,7 +81,7 @@ export async function addByHand(
       changes,
     });
   });
-  indexer.kick();
+  followers.kick();
   return { ...answer(committed), id };
 }
 

@@ -25,6 +25,9 @@ export const sources = pgTable(
     index('sources_waiting')
       .on(t.workspaceId, t.importId)
       .where(sql`presence = 'intake'`),
+    index('sources_merged')
+      .on(t.workspaceId, t.mergedInto)
+      .where(sql`merged_into is not null`),
   ],
 );
 

@@ -207,7 +207,7 @@ export async function startTestServer({ prepare, registryUrl, hosts, smtp }: Tes
         w,
       );
     },
-    settle: () => app.services.indexer.settle(),
+    settle: () => app.services.followers.settle(),
     async close() {
       await app.close();
       await client.query(`drop database ${name} with (force)`);

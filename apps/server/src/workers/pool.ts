@@ -61,14 +61,18 @@ export class Workers {
     });
   }
 
-  /** @throws TookTooMuch */
+  /**
+   * @param stop ends the thread when it is aborted
+   * @throws TookTooMuch
+   */
   async run<N extends TaskName>(
     name: N,
     input: Parameters<Tasks[N]>[0],
     transferList?: TransferListItem[],
+    stop?: AbortSignal,
   ): Promise<Awaited<ReturnType<Tasks[N]>>> {
     const longest = this.longest[name];
-    const signal = longest === undefined ? undefined : AbortSignal.timeout(longest);
+    const signal = stop ?? (longest === undefined ? undefined : AbortSignal.timeout(longest));
     try {
       return (await this.pool.run(input, {
         name,
@@ -76,7 +80,7 @@ export class Workers {
         ...(transferList && { transferList }),
       })) as never;
     } catch (error) {
-      if (signal?.aborted || (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+      if ((signal?.aborted && !stop) || (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new TookTooMuch(name);
       throw error;
     }

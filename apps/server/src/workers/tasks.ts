@@ -163,6 +163,7 @@ export function keepPage({
   return { ...snapshot, vector: words.toString() };
 }
 
-export { casesOf, findDuplicates, proofAll, proofOne } from './check.ts';
+export { compareAll, findDuplicates, keysToMeet, weighPairs } from './matching.ts';
+export { casesOf, proofAll, proofOne } from './proofing.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

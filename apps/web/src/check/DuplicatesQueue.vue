@@ -80,5 +80,11 @@ const sure = (g: DuplicateGroup): string => (g.versions ? 'versions of one work?
       </KitButton>
     </li>
   </ul>
+  <p v-if="check.duplicates?.behind" class="mt-3 text-fine text-muted" role="status">
+    {{ counted(check.duplicates.behind, 'source') }} still to be compared
+  </p>
   <p class="mt-4"><KitButton to="/check/together" class="w-full">Bring two collections together…</KitButton></p>
+  <p v-if="session.may('edit')" class="mt-2">
+    <KitButton class="w-full" @click="check.compareAgain">Compare all sources once more</KitButton>
+  </p>
 </template>

@@ -35,7 +35,7 @@ export const useCheck = defineStore('check', () => {
   const found = useAsked({
     question: () => (seen() ? 'duplicates' : null),
     fetch: (_, signal) => ask(routes.check.duplicates, { signal }),
-    concerns: (touched) => concerns(touched, ['source']),
+    concerns: (touched) => concerns(touched, ['source', 'pair']),
     seen,
   });
   const proof = useAsked({
@@ -104,9 +104,8 @@ export const useCheck = defineStore('check', () => {
   async function relate(sources: string[], as: 'other than' | 'version of'): Promise<void> {
     on();
     await change(() => ask(routes.check.relate, { body: { sources, as, present: true } }));
-    // What was said of pairs is no change of a source: nobody tells of it.
-    await found.reload();
   }
+  const compareAgain = (): Promise<unknown> => change(() => ask(routes.check.compare, {}));
   function putOff(): void {
     const one = group.value;
     if (!one) return;
@@ -143,6 +142,7 @@ export const useCheck = defineStore('check', () => {
     merge,
     mergeCertain,
     relate,
+    compareAgain,
     putOff,
   };
 });

@@ -2,7 +2,8 @@
  * Where records that may be one work meet: many keys, of which none is enough alone and any one suffices. A key that very
  * many share says nothing and is left out.
  */
-import { isSmall, type Seen } from './seen.ts';
+import type { SourceRecord } from '../source/index.ts';
+import { isSmall, see, type Seen } from './seen.ts';
 
 const SEED = 0x811c9dc5;
 /** Between the parts of a key. */
@@ -14,15 +15,20 @@ function on(h: number, text: string): number {
   return Math.imul(h ^ GAP, 0x01000193);
 }
 
-/** How many of the rarest words of a title are paired. */
+/** How many of the longest words of a title are paired. */
 const RAREST = 4;
 
-/**
- * The keys of a record, each a number of 32 bits: its kind and its parts, hashed.
- * @param common how many records have a word in their title; by its length where that is not known
- */
-export function blockKeys(s: Seen, common: (word: string) => number = (w) => 100 - w.length): number[] {
-  const keys: number[] = [];
+export interface BlockKeys {
+  /** Of identifiers and addresses. */
+  identifiers: number[];
+  others: number[];
+}
+
+/** The keys of a record, each a number of 32 bits: its kind and its parts, hashed. Long words are taken for rare ones. */
+export function blockKeys(s: Seen): BlockKeys {
+  const identifiers: number[] = [];
+  const others: number[] = [];
+  let keys = identifiers;
   const key = (kind: string, one: string, other?: string): void => {
     const h = on(on(SEED, kind), one);
     keys.push((other === undefined ? h : on(h, other)) >>> 0);
@@ -31,11 +37,12 @@ export function blockKeys(s: Seen, common: (word: string) => number = (w) => 100
   for (const isbn of s.isbns) key('isbn', isbn, s.form === 'chapter' ? s.first : undefined);
   for (const id of s.ids) key('id', id);
   if (s.url && s.url.length > 12) key('url', s.url);
+  keys = others;
   if (s.shelf) key('shelf', s.shelf);
-  const telling = [...new Set(s.words)].flatMap((word) => (isSmall(word) ? [] : { word, common: common(word) }));
-  telling.sort((a, b) => a.common - b.common || (a.word < b.word ? -1 : 1));
-  const rare = telling.slice(0, RAREST).map((t) => t.word).sort(); // prettier-ignore
-  const longest = telling.reduce((x, { word }) => (word.length > x.length ? word : x), '');
+  const telling = [...new Set(s.words)].filter((word) => !isSmall(word));
+  telling.sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
+  const rare = telling.slice(0, RAREST).sort();
+  const longest = telling[0] ?? '';
   for (let i = 0; i < rare.length; i += 1) for (let j = i + 1; j < rare.length; j += 1) key('words', rare[i]!, rare[j]);
   if (rare.length === 1) key('word', rare[0]!);
   if (s.letters.length >= 10) {
@@ -51,5 +58,11 @@ export function blockKeys(s: Seen, common: (word: string) => number = (w) => 100
   }
   if (s.volume && s.first) key('place', s.volume, `${s.first}:${s.container[0]?.[0] ?? ''}`);
   if (s.first && s.last && s.year !== undefined) key('pages', `${s.first}-${s.last}`, String(s.year));
-  return keys;
+  return { identifiers, others };
+}
+
+/** All keys of a record, as whole numbers of 32 bits with a sign, each once. */
+export function meetingKeys(record: SourceRecord): number[] {
+  const { identifiers, others } = blockKeys(see(record));
+  return [...new Set([...identifiers, ...others])].map((key) => key | 0);
 }

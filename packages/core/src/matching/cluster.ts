@@ -1,11 +1,9 @@
 /** Records into works: all pairs that meet are decided, and clusters are made of those pairs that hold from every side. */
 import type { SourceRecord } from '../source/index.ts';
-import { blockKeys } from './blocks.ts';
-import { FEATURES } from './features.ts';
-import { gramsShared } from './grams.ts';
 import { decide, type Decision } from './decide.ts';
+import { FEATURES } from './features.ts';
+import { Meeting, MOST_RECORDS } from './meeting.ts';
 import { see, type Seen } from './seen.ts';
-import { byLength, type Rarity } from './titles.ts';
 
 export interface Pair {
   a: number;
@@ -13,140 +11,104 @@ export interface Pair {
   probability: number;
 }
 
-export interface Matched {
+export interface Clusters {
   /** For each record the number of its cluster; clusters are numbered as their first records come. */
   clusterOf: Int32Array;
   clusters: number[][];
+}
+
+export interface Matched extends Clusters {
   /** Pairs that are likely enough to be looked at, the surest first, whether they were put together or not. */
   pairs: Pair[];
-  /** How much each word says among these records. */
-  rarity: Rarity;
+  by: Decides;
 }
+
+/** Decides two records, by their places. */
+export type Decides = (a: number, b: number) => Decision;
 
 /** Two records are put together from here on. */
 export const TOGETHER = 0.5;
 /** A pair below is not worth a person's look. */
 export const WORTH_A_LOOK = 0.08;
-/** A block with more records in it says too little; of the larger ones, neighbours in order of title are compared. */
-const LARGEST_BLOCK = 60;
-const NEIGHBOURS = 12;
+
+/** A list of records, or what gives them one by one where they are too many to be held. */
+export interface Records {
+  readonly length: number;
+  at(index: number): SourceRecord | undefined;
+}
 
 export interface MatchOptions {
-  /** Told how many pairs of how many are decided. */
+  /** Told how much of how much is done; what it throws ends the work. */
   progress?: (done: number, total: number) => void;
   /** Pairs a person said are two works. */
   apart?: (a: number, b: number) => boolean;
 }
 
-export function matchAll(records: readonly SourceRecord[], options: MatchOptions = {}): Matched {
-  const seen = records.map(see);
-  return matchSeen(seen, options);
+/** @throws RangeError of more than two million records */
+export function matchAll(records: Records, options: MatchOptions = {}): Matched {
+  const seen = seenOf(records);
+  const pairs = likelyPairs(records, seen, options);
+  const by: Decides = (a, b) => decide(seen(a), seen(b));
+  return { ...clustersOf(records.length, by, pairs, options.apart), pairs, by };
 }
 
-/** How common words are among these titles; a word that is rare everywhere says what its length says. */
-export function rarityIn(seen: readonly Seen[]): { rarity: Rarity; common: (word: string) => number } {
-  const counts = new Map<string, number>();
-  for (const s of seen) for (const w of new Set(s.words)) counts.set(w, (counts.get(w) ?? 0) + 1);
-  const total = seen.length;
-  const common = (word: string): number => counts.get(word) ?? 0;
-  // Few records tell little of how common a word is.
-  if (total < 200) return { rarity: byLength, common };
-  const weights = new Map<string, number>();
-  for (const [w, n] of counts) weights.set(w, Math.min(byLength(w), Math.max(0.3, Math.log(total / (n + 1)) * 0.6)));
-  return { common, rarity: (w) => weights.get(w) ?? byLength(w) };
+/** So many records at most are held as they were seen; the others are seen again where they are met. */
+const HELD = 40_000;
+
+/** Each record as it is seen, kept for the next time while there is room. */
+export function seenOf(records: Records): (at: number) => Seen {
+  // What was not asked for since half of the room was filled gives way.
+  let [fresh, older] = [new Map<number, Seen>(), new Map<number, Seen>()];
+  return (at) => {
+    let seen = fresh.get(at);
+    if (seen) return seen;
+    seen = older.get(at) ?? see(records.at(at)!);
+    if (fresh.size >= HELD / 2) [fresh, older] = [new Map(), fresh];
+    fresh.set(at, seen);
+    return seen;
+  };
 }
 
-export function matchSeen(seen: readonly Seen[], { progress, apart }: MatchOptions = {}): Matched {
-  const { rarity, common } = rarityIn(seen);
+/** Progress is told after so many. */
+const STEP = 5000;
+
+/** Pairs worth a look, the surest first. */
+function likelyPairs(records: Records, seen: (at: number) => Seen, { progress, apart }: MatchOptions): Pair[] {
+  const size = records.length;
+  const meeting = new Meeting();
+  // Of very many, most are met by nobody: they are not kept as they were seen.
+  const once = size > HELD ? (at: number): Seen => see(records.at(at)!) : seen;
+  for (let i = 0; i < size; i += 1) {
+    // Seeing them is half of it.
+    if (i % STEP === 0) progress?.(i, size * 2);
+    meeting.add(once(i));
+  }
   const pairs: Pair[] = [];
   const scratch = new Float64Array(FEATURES.length);
-  const candidates = candidatePairs(seen, common);
-  for (const [done, pair] of candidates.entries()) {
+  const met = meeting.pairs();
+  for (const [done, pair] of met.entries()) {
     const [a, b] = [Math.floor(pair / MOST_RECORDS), pair % MOST_RECORDS];
-    if (progress && done % 20_000 === 0) progress(done, candidates.length);
+    if (done % STEP === 0) progress?.(size + (done / met.length) * size, size * 2);
     if (apart?.(a, b)) continue;
-    const { probability } = decide(seen[a]!, seen[b]!, rarity, scratch);
+    const { probability } = decide(seen(a), seen(b), scratch);
     if (probability >= WORTH_A_LOOK) pairs.push({ a, b, probability });
   }
-  pairs.sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
-  return { ...clustersOf(seen, pairs, rarity, apart), pairs, rarity };
+  return pairs.sort(bySurest);
 }
 
-/** Titles with less in common are those of one work only where an identifier or its place in a journal says so. */
-const LEAST_SHARED = 0.55;
-
-function isHopeless(a: Seen, b: Seen): boolean {
-  if (gramsShared(a.grams, b.grams) >= LEAST_SHARED) return false;
-  if (a.volume !== undefined && a.volume === b.volume && a.first !== undefined && a.first === b.first) return false;
-  const share = (x: readonly string[], y: readonly string[]): boolean => x.some((v) => y.includes(v));
-  return !share(a.dois, b.dois) && !share(a.ids, b.ids) && !share(a.isbns, b.isbns) && (!a.url || a.url !== b.url);
-}
-
-/** Numbers that are written one after another, however many they become. */
-class Numbers {
-  private list = new Float64Array(1 << 16);
-  private n = 0;
-  push(value: number): void {
-    if (this.n === this.list.length) {
-      const more = new Float64Array(this.n * 2);
-      more.set(this.list);
-      this.list = more;
-    }
-    this.list[this.n++] = value;
-  }
-  sorted(): Float64Array {
-    return this.list.subarray(0, this.n).sort();
-  }
-}
-
-/** A record, or two, in one number: 21 bits each. */
-const MOST_RECORDS = 2 ** 21;
-
-/** Pairs that share a key and are not hopeless, each once: the lower record times `MOST_RECORDS`, and the other. */
-function candidatePairs(seen: readonly Seen[], common: (word: string) => number): Float64Array {
-  // 32 bits of a key's hash, 21 of the record.
-  const entries = new Numbers();
-  for (const [i, s] of seen.entries()) for (const key of blockKeys(s, common)) entries.push(key * MOST_RECORDS + i);
-  const sorted = entries.sorted();
-  const pairs = new Numbers();
-  const meet = (x: number, y: number): void => {
-    if (!isHopeless(seen[x]!, seen[y]!)) pairs.push(Math.min(x, y) * MOST_RECORDS + Math.max(x, y));
-  };
-  for (let from = 0; from < sorted.length;) {
-    const key = Math.floor(sorted[from]! / MOST_RECORDS);
-    const block: number[] = [];
-    let to = from;
-    for (; to < sorted.length && Math.floor(sorted[to]! / MOST_RECORDS) === key; to += 1) {
-      const record = sorted[to]! % MOST_RECORDS;
-      // Equal keys of one record stand side by side.
-      if (record !== block.at(-1)) block.push(record);
-    }
-    const large = block.length > LARGEST_BLOCK;
-    if (large) block.sort((x, y) => (seen[x]!.letters < seen[y]!.letters ? -1 : 1));
-    for (let i = 0; i < block.length; i += 1) {
-      const end = large ? Math.min(block.length, i + NEIGHBOURS) : block.length;
-      for (let j = i + 1; j < end; j += 1) meet(block[i]!, block[j]!);
-    }
-    from = to;
-  }
-  const all = pairs.sorted();
-  let n = 0;
-  for (const pair of all) if (n === 0 || pair !== all[n - 1]) all[n++] = pair;
-  return all.subarray(0, n);
-}
+const bySurest = (x: Pair, y: Pair): number => y.probability - x.probability || x.a - y.a || x.b - y.b;
 
 /** The largest cluster all of whose pairs are looked at when two are put together. */
 const CHECKED = 12;
 /** Pairs across that are less likely than this speak against putting two clusters together. */
 const AGAINST = 0.05;
 
-function clustersOf(
-  seen: readonly Seen[],
-  pairs: readonly Pair[],
-  rarity: Rarity,
-  apart?: MatchOptions['apart'],
-): { clusterOf: Int32Array; clusters: number[][] } {
-  const owner = Int32Array.from(seen.keys());
+/**
+ * @param size how many records there are
+ * @param pairs the surest first
+ */
+export function clustersOf(size: number, by: Decides, pairs: readonly Pair[], apart?: MatchOptions['apart']): Clusters {
+  const owner = Int32Array.from({ length: size }, (_, i) => i);
   const members = new Map<number, number[]>();
   const of = (root: number): number[] => members.get(root) ?? [root];
   for (const { a, b, probability } of pairs) {
@@ -180,7 +142,7 @@ function clustersOf(
     let looked = 0;
     for (const i of one.slice(0, CHECKED))
       for (const j of other.slice(0, CHECKED)) {
-        const { probability, veto } = decide(seen[i]!, seen[j]!, rarity);
+        const { probability, veto } = by(i, j);
         looked += 1;
         if (veto) return false;
         if (probability < AGAINST) against += 1;
@@ -190,16 +152,19 @@ function clustersOf(
 }
 
 /** Why a record stands in its cluster: the surest of its pairs there. */
-export function standingIn(
-  seen: readonly Seen[],
-  { clusters, clusterOf, rarity }: Matched,
-  one: number,
-): Decision | undefined {
+export function standingIn({ clusters, clusterOf, by }: Omit<Matched, 'pairs'>, one: number): Decision | undefined {
   let best: Decision | undefined;
   for (const m of clusters[clusterOf[one]!]!) {
     if (m === one) continue;
-    const d = decide(seen[Math.min(m, one)]!, seen[Math.max(m, one)]!, rarity);
+    const d = by(m, one);
     if (!best || d.probability > best.probability) best = d;
   }
   return best;
+}
+
+/** How sure it is of some pairs of records, by their places. */
+export function weigh(records: Records, pairs: readonly (readonly [a: number, b: number])[]): Float64Array {
+  const seen = seenOf(records);
+  const scratch = new Float64Array(FEATURES.length);
+  return Float64Array.from(pairs, ([a, b]) => decide(seen(a), seen(b), scratch).probability);
 }

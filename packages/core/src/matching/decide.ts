@@ -1,7 +1,6 @@
 /** How sure it is that two records are of one work, and in words why. */
 import { features, FEATURES, TOLD, type Compared } from './features.ts';
 import type { Seen } from './seen.ts';
-import type { Rarity } from './titles.ts';
 import { WEIGHTS } from './weights.ts';
 
 /** One thing that speaks for or against. */
@@ -34,10 +33,10 @@ const IDENTIFIED = 0.9997;
 const ASKED = 0.4;
 
 /** @param values see `features` */
-export function decide(one: Seen, other: Seen, rarity?: Rarity, values?: Float64Array): Decision {
+export function decide(one: Seen, other: Seen, values?: Float64Array): Decision {
   // A pair has no order: what is compared word by word begins with the same one of them, whichever is named first.
   const [a, b] = one.order <= other.order ? [one, other] : [other, one];
-  const compared = features(a, b, rarity, values);
+  const compared = features(a, b, values);
   let sum = 0;
   for (let i = 0; i < FEATURES.length; i += 1) sum += compared.values[i]! * WEIGHTS[i]!;
   const weighed = Math.min(1 - LEAST, Math.max(LEAST, 1 / (1 + Math.exp(-sum))));
@@ -46,6 +45,15 @@ export function decide(one: Seen, other: Seen, rarity?: Rarity, values?: Float64
   const least = veto ? 0 : identified(compared) ? IDENTIFIED : samePlace(compared) ? DOUBTED : 0;
   return { probability: Math.min(Math.max(weighed, least), most), compared, veto };
 }
+
+/** Two that hold the very same file are one work unless the record says otherwise: a file may hold several. */
+export function withSameFile(decision: Decision): Decision {
+  const { probability, veto, compared } = decision;
+  const alike = !compared.title || compared.title.least >= ALIKE;
+  return veto ? decision : { ...decision, probability: Math.max(probability, alike ? SAME_FILE : ASKED) };
+}
+const SAME_FILE = 0.97;
+const ALIKE = 0.5;
 
 /** An identifier of the work itself, and nothing of it that denies it. */
 function identified({ title, people, says }: Compared): boolean {

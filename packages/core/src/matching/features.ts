@@ -2,7 +2,7 @@
 import { containers, type Says } from './containers.ts';
 import { comparePeople, type PeopleEvidence } from './people.ts';
 import type { Seen } from './seen.ts';
-import { byLength, compareTitles, type Rarity, type TitleEvidence } from './titles.ts';
+import { compareTitles, type TitleEvidence } from './titles.ts';
 
 export const FEATURES = [
   'bias',
@@ -92,12 +92,7 @@ function forms(a: Seen, b: Seen): Says {
 }
 
 /** @param values where the numbers are written: one's own where many pairs are decided one after another */
-export function features(
-  a: Seen,
-  b: Seen,
-  rarity: Rarity = byLength,
-  values: Float64Array = new Float64Array(FEATURES.length),
-): Compared {
+export function features(a: Seen, b: Seen, values: Float64Array = new Float64Array(FEATURES.length)): Compared {
   values.fill(0);
   const says: SaysOf = {};
   const both = (same: Feature, other: Feature, s: Says): void => {
@@ -105,7 +100,7 @@ export function features(
     else if (s === 'other') values[AT[other]] = 1;
   };
   values[AT['bias']] = 1;
-  const title = compareTitles(a, b, rarity);
+  const title = compareTitles(a, b);
   if (title) {
     values[AT['title least']] = title.least;
     values[AT['title most']] = title.most;

@@ -1,16 +1,19 @@
-export { blockKeys } from './blocks.ts';
+export { blockKeys, meetingKeys } from './blocks.ts';
 export {
+  clustersOf,
   matchAll,
-  matchSeen,
-  rarityIn,
+  seenOf,
   standingIn,
+  weigh,
   TOGETHER,
   WORTH_A_LOOK,
+  type Decides,
   type Matched,
   type Pair,
+  type Records,
 } from './cluster.ts';
 export { wordForWord } from './containers.ts';
-export { CERTAIN, decide, reasonsOf, type Decision, type Reason } from './decide.ts';
+export { CERTAIN, decide, reasonsOf, withSameFile, type Decision, type Reason } from './decide.ts';
 export { differences, type Piece } from './differences.ts';
 export { compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';
 export { features, FEATURES, type Feature } from './features.ts';

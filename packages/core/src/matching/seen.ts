@@ -1,7 +1,6 @@
 /** A record as matching sees it: repaired, folded, and taken apart once, so that pairs are compared quickly. */
 import type { Weights } from './titles.ts';
 import { countOf, romanOf } from './counts.ts';
-import { gramsOf, type Grams } from './grams.ts';
 import { findArxivIds, normaliseDoi, normaliseIsbn, normaliseIssn, normalisePmid } from '../identifiers/index.ts';
 import { plainText } from '../repair/index.ts';
 import { isOthers, yearOf, type Kind, type SourceRecord } from '../source/index.ts';
@@ -45,10 +44,8 @@ export interface Seen {
   words: string[];
   /** What each word counts as, where it counts. */
   counts: (string | undefined)[];
-  /** What its words weigh, once that was asked. */
+  /** What its words weigh, once it was asked. */
   weights?: Weights;
-  /** A picture of its letters. */
-  grams: Grams;
   /** Which of two comes first wherever they are compared in one direction. */
   order: string;
   /** How many of the words stand before the subtitle. */
@@ -149,7 +146,6 @@ export function see(record: SourceRecord): Seen {
     letters: all,
     words,
     counts: words.map(countOf),
-    grams: gramsOf(all),
     order: `${all}|${seen.map((p) => p.family + p.given.join('')).join()}|${container.join()}`,
     main: mainWords(title, words),
     people: seen,

@@ -5,17 +5,16 @@
 import { nearly } from './near.ts';
 import { isSmall, type Seen } from './seen.ts';
 
-/** How much a word says: more the rarer it is. */
-export type Rarity = (word: string) => number;
-
 export interface Weights {
-  of: Rarity;
   each: Float64Array;
   all: number;
 }
 
-/** Without knowing how common words are: short ones say little. */
-export const byLength: Rarity = (word) =>
+/**
+ * How much a word says: more the longer, and so the rarer, it is. Counting how common each is among the records at hand was
+ * measured and told no more (docs/measurements.md); so a pair is judged alike wherever it is met.
+ */
+const weightOf = (word: string): number =>
   isSmall(word) ? 0.3 : word.length <= 2 ? 0.6 : word.length <= 4 ? 1.5 : Math.min(4, 1 + word.length * 0.3);
 
 export interface TitleEvidence {
@@ -57,15 +56,17 @@ const NOTICED = 0.3;
 const MONTHS = new Set(['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december', 'spring', 'summer', 'autumn', 'winter']); // prettier-ignore
 
 /** What the words of a title weigh, found once for records that are compared with many. */
-function weightsOf(s: Seen, rarity: Rarity): Weights {
-  if (s.weights?.of === rarity) return s.weights;
-  const each = Float64Array.from(s.words, rarity);
-  return (s.weights = { of: rarity, each, all: each.reduce((sum, w) => sum + w, 0) });
+function weightsOf(s: Seen): Weights {
+  if (s.weights) return s.weights;
+  const each = new Float64Array(s.words.length);
+  let all = 0;
+  for (const [i, word] of s.words.entries()) all += each[i] = weightOf(word);
+  return (s.weights = { each, all });
 }
 
-export function compareTitles(a: Seen, b: Seen, rarity: Rarity = byLength): TitleEvidence | undefined {
+export function compareTitles(a: Seen, b: Seen): TitleEvidence | undefined {
   if (!a.words.length || !b.words.length) return undefined;
-  const [ofA, ofB] = [weightsOf(a, rarity), weightsOf(b, rarity)];
+  const [ofA, ofB] = [weightsOf(a), weightsOf(b)];
   const [wa, wb] = [ofA.all, ofB.all];
   if (a.letters === b.letters)
     return {

@@ -1,0 +1,111 @@
+/** All sources of a workspace are compared with each other once more: what keys that too many share may have hidden is found too. */
+import { MessageChannel } from 'node:worker_threads';
+import { sql } from 'drizzle-orm';
+import { withoutTimeout, type Db } from '../database/connect.ts';
+import { number, one, rows, text } from '../database/read.ts';
+import { NOTED } from '../indexing/derive.ts';
+import type { JobKind, Progress, Work } from '../jobs/kind.ts';
+import { notify } from '../live/notify.ts';
+import type { Services } from '../services.ts';
+import type { CompareAllSays } from '../workers/matching.ts';
+import type { Workers } from '../workers/pool.ts';
+import { keepPairs, UNSEEN, type LikelyPair } from './compare.ts';
+
+export const compareJob: JobKind = {
+  kind: 'compare',
+  nothing: 'what was found before stands',
+  failed: 'Comparing failed on the server; what was found before stands.',
+  work: compareWork,
+};
+
+/** Read, and written, at one go. */
+const SHARE = 5000;
+
+function compareWork({ db, workers, followers }: Services): Work {
+  return async (workspaceId, _, progress) => {
+    const revision = await revisionNow(db, workspaceId);
+    const { compared, pairs } = await compareAll(db, workers, workspaceId, progress);
+    await withoutTimeout(db, async (tx) => {
+      // Pairs that hold one file were found by it, and are found again when either is altered.
+      await tx.execute(sql`delete from likely_pairs where workspace_id = ${workspaceId} and not same_file`);
+      for (let i = 0; i < pairs.length; i += SHARE) await keepPairs(tx, workspaceId, pairs.slice(i, i + SHARE));
+      await queueAltered(tx, workspaceId, revision);
+      await notify(tx, { workspace: workspaceId, touched: { kinds: { pair: 'all' } } });
+    });
+    followers.kick();
+    return `Compared ${compared.toLocaleString('en')} sources with each other; ${pairs.length.toLocaleString('en')} pairs are worth a look`;
+  };
+}
+
+const revisionNow = async (db: Db, workspaceId: string): Promise<number> =>
+  (await one(db, { revision: number }, sql`select revision from workspaces where id = ${workspaceId}`))!.revision;
+
+/** What was altered since a revision is compared by itself, as it is now; all of it where that is not known any more. */
+async function queueAltered(tx: Db, workspaceId: string, since: number): Promise<void> {
+  const forgotten = (await revisionNow(tx, workspaceId)) - since >= NOTED;
+  await tx.execute(sql`insert into compare_queue (workspace_id, source_id)
+    select workspace_id, source_id from source_sort where workspace_id = ${workspaceId} and (${forgotten} or number in
+      (select unnest(numbers) from derivations where workspace_id = ${workspaceId} and revision > ${since}))
+    on conflict do nothing`);
+}
+
+async function compareAll(
+  db: Db,
+  workers: Workers,
+  workspaceId: string,
+  progress: Progress,
+): Promise<{ compared: number; pairs: LikelyPair[] }> {
+  const { port1: port, port2: theirs } = new MessageChannel();
+  const stop = new AbortController();
+  // What ends the work ends the thread as well: it cannot hear of it while it compares.
+  let ended: unknown;
+  const tell: Progress = (done, total, says) =>
+    progress(done, total, says).catch((error: unknown) => {
+      ended ??= error;
+      stop.abort();
+    });
+  port.on('message', ({ done, total }: CompareAllSays) => {
+    const part = Math.round((done / total) * 100);
+    void tell(part, 100, `Comparing: ${part} %`);
+  });
+  try {
+    const found = workers.run('compareAll', theirs, [theirs], stop.signal);
+    const ids = await sendAll(db, workspaceId, (texts) => port.postMessage(texts), tell);
+    const { a, b, probability } = await found;
+    await progress(100, 100, 'Keeping what was found');
+    const pairs = Array.from(probability, (p, i) => ({
+      of: ids[a[i]!]!,
+      other: ids[b[i]!]!,
+      probability: p,
+      sameFile: false,
+    }));
+    return { compared: ids.length, pairs };
+  } catch (error) {
+    throw ended ?? error;
+  } finally {
+    port.close();
+  }
+}
+
+/** @returns the ids of the sources sent, in their order; an empty list ends them */
+async function sendAll(
+  db: Db,
+  workspaceId: string,
+  send: (texts: string[]) => void,
+  tell: Progress,
+): Promise<string[]> {
+  const ids: string[] = [];
+  for (let last: string | null = null; ;) {
+    const share: { id: string; record: string }[] = await rows(
+      db,
+      { id: text(), record: text() },
+      sql`select id, (record - ${UNSEEN}::text[])::text as record from sources
+        where workspace_id = ${workspaceId} and presence in ('live', 'intake') and (${last}::uuid is null or id > ${last}) order by id limit ${SHARE}`,
+    );
+    send(share.map((s) => s.record));
+    if (!share.length) return ids;
+    for (const s of share) ids.push(s.id);
+    last = share.at(-1)!.id;
+    await tell(0, 0, `Reading ${ids.length.toLocaleString('en')} sources`);
+  }
+}
