@@ -19,7 +19,7 @@ import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
-import { type SourceRecord } from '@pandecta/core/source';
+import { KINDS, type Kind, type SourceRecord } from '@pandecta/core/source';
 
 /**
  * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
@@ -195,6 +195,14 @@ export class PlaceOfSource {
 }
 
 /** All there is to say of one source. */
+/** Another form of the work that is here as well. */
+export class VersionOfSource {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+  @IsIn(Object.keys(KINDS)) kind!: Kind;
+  @OrNull() @IsInt() year!: number | null;
+}
+
 export class SourceDetail {
   @IsUUID() id!: string;
   @IsObject() record!: SourceRecord;
@@ -206,6 +214,8 @@ export class SourceDetail {
   @ListOf(() => TagOnSource) tags!: TagOnSource[];
   @ListOf(() => PlaceOfSource) places!: PlaceOfSource[];
   @ListOf(() => FileOfSource) files!: FileOfSource[];
+  /** Sources said to be versions of the same work. */
+  @ListOf(() => VersionOfSource) versions!: VersionOfSource[];
   /** How many words of its pages there is no room for in the index: they are not found. */
   @IsInt() leftOut!: number;
   @IsString() addedAt!: string;

@@ -1,5 +1,5 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { BatchSummary, SourceDetail, StateCount } from '@pandecta/contract';
 import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -25,8 +25,19 @@ const DETAIL = {
   cameFrom: orNull(text()),
   tags: json<SourceDetail['tags']>(),
   files: json<SourceDetail['files']>(),
+  versions: json<SourceDetail['versions']>(),
   collections: orNull(list(text())),
 };
+
+/** The live sources said to be versions of the work of `s`; what was said of one holds for what it was merged into. */
+const versionsOf = (w: SQL): SQL => sql`coalesce((
+  with recursive own(id) as (select s.id union select m.id from sources m join own on m.merged_into = own.id where m.workspace_id = ${w}),
+    said(id) as (select r.to_id from relations r join own on own.id = r.from_id where r.workspace_id = ${w} and r."as" = 'version of'
+      union select r.from_id from relations r join own on own.id = r.to_id where r.workspace_id = ${w} and r."as" = 'version of'),
+    stands(id) as (select id from said union select m.merged_into from sources m join stands on stands.id = m.id where m.workspace_id = ${w} and m.merged_into is not null)
+  select jsonb_agg(jsonb_build_object('id', v.id, 'title', coalesce(v.record->>'title', 'Untitled'), 'kind', v.record->>'type', 'year', ss.year) order by ss.year, v.id)
+  from stands join sources v on v.workspace_id = ${w} and v.id = stands.id and v.presence = 'live' and v.id <> s.id
+  join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
 
 /** What was merged into another leads there, however often that was. */
 export async function findSource(db: Db, actor: Actor, id: string): Promise<SourceDetail> {
@@ -47,6 +58,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages,
           'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and m.present)) order by f.name) from source_files sf
           join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = s.id), '[]') as files,
+        ${versionsOf(w)} as versions,
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
       from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
     ),

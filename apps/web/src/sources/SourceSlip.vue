@@ -64,6 +64,8 @@ const { value: cited } = useAsked({
   concerns: (touched, { id }) => concerns(touched, ['source'], id),
   pause,
 });
+const unversion = (other: string): Promise<unknown> =>
+  changes.change(() => ask(routes.check.relate, { body: { sources: [props.id, other], as: 'version of', present: false } })); // prettier-ignore
 watch(
   () => props.id,
   () => (tagging.value = false),
@@ -280,6 +282,24 @@ defineExpose({ startTagging });
             </li>
             <li v-if="!source.files.length" class="text-muted">No file</li>
           </ul>
+          <template v-if="source.versions.length">
+            <h3 class="heading mb-0.5 mt-1.5">Versions</h3>
+            <ul>
+              <li v-for="v in source.versions" :key="v.id" class="group flex min-h-6 items-center gap-2">
+                <RouterLink :to="`/sources?at=${v.id}`" class="truncate hover:underline" :title="v.title"
+                  >{{ KINDS[v.kind].name }}{{ v.year ? `, ${v.year}` : '' }}</RouterLink
+                ><KitButton
+                  v-if="session.may('edit')"
+                  look="bare"
+                  class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
+                  :name="`No version of it: ${v.title}`"
+                  title="Say that it is no version of this work; both stay"
+                  @click="unversion(v.id)"
+                  ><X :size="13"
+                /></KitButton>
+              </li>
+            </ul>
+          </template>
           <p v-if="source.leftOut" class="text-fine text-ochre">
             {{ source.leftOut.toLocaleString('en') }} of its words are too many to be found by asking; searching in the
             document finds them.

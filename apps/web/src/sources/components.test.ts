@@ -59,6 +59,7 @@ describe('the record being edited', () => {
     tags: [],
     places: [],
     files: [],
+    versions: [],
   } as unknown as SourceDetail;
   const edits = () => page.asked.filter((a) => a.method === 'PATCH').map((a) => a.body);
   const stale = (theirs: unknown): Response =>
