@@ -112,6 +112,13 @@ export const FAULTY: SourceRecord[] = [
   },
   { ...base, ...place(17), title: 'Приливы у нижних ворот', DOI: '10.5555' },
   { ...base, ...place(18), title: 'RETRACTED: Recovery of the eelgrass beds' },
+  { ...base, ...place(19), title: 'Ledgers of the ferry at low water', DOI: '10.5555/em.2006.133' },
+  {
+    ...base,
+    ...place(20),
+    title: 'What the gauges of the ferry tell',
+    author: [{ family: 'Sálthólm', given: 'Bendix' }],
+  },
   {
     type: 'book',
     title: 'The Keeper’s Handbook of Gates and Tides',

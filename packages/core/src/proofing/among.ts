@@ -1,11 +1,15 @@
 /** What the records of a workspace tell of each other: how people, containers and words are written elsewhere. */
 import { wordForWord } from '../matching/containers.ts';
-import type { Name, SourceRecord } from '../source/index.ts';
+import { yearOf, type Name, type SourceRecord } from '../source/index.ts';
 import { fold } from '../words/index.ts';
 
 export interface Among {
   /** Full given names by family name and first letter; undefined where several people are meant. */
   givenOf(family: string, given: string): string | undefined;
+  /** How a person's full name is written most often, accents and capitals aside, where it is written otherwise here. */
+  spellingOf(name: Name): Name | undefined;
+  /** The year of a volume of a container: as others of the volume say, or as its volumes follow each other. */
+  yearOfVolume(record: SourceRecord): number | undefined;
   /** How a container is written in full or most often, of those with the same ISSN, the same letters, or words that abbreviate it. */
   containerOf(record: SourceRecord): string | undefined;
   /** Whether a word stands with a capital in the midst of other titles, by itself or beside the one before or after it. */
@@ -18,11 +22,61 @@ const isGreat = (word: string): boolean => /^\p{Lu}/u.test(word);
 /** The letters and digits of a name, by which its spellings are told to be one. */
 export const squeezed = (text: string): string => fold(text).replace(/[^\p{L}\p{N}]+/gu, '');
 
+/** Two parts of a name, accents, capitals and signs aside. */
+const wholeName = ({ family = '', given = '' }: Name): string => `${squeezed(family)} ${squeezed(given)}`;
+const accents = (text: string): number => (text.normalize('NFD').match(/\p{M}/gu) ?? []).length;
+const isShouted = (name: string): boolean => name.length > 2 && name === name.toUpperCase();
+
 const wordsOf = (container: string): string[] =>
   (fold(container).match(/[\p{L}\p{N}]+/gu) ?? []).filter(
     (w) => !/^(?:of|the|and|in|for|on|de|des|der|und|et)$/.test(w),
   );
 const initialsOf = (container: string): string => wordsOf(container).map((w) => w[0]).join(''); // prettier-ignore
+/** Two records of a volume, or four of a container whose volumes follow the years, are enough to tell. */
+const OF_VOLUME = 2;
+const OF_CONTAINER = 4;
+const MOSTLY = 0.8;
+
+/** Volumes of containers with their years. */
+class Volumes {
+  private readonly years = new Map<string, Map<number, number>>();
+
+  private of(record: SourceRecord): { year: number; volume: number; keys: [string, number][] } | undefined {
+    const [container, year] = [record['container-title'], yearOf(record.issued)];
+    if (!container || year === undefined || !/^\d{1,4}$/.test(record.volume ?? '')) return undefined;
+    const volume = Number(record.volume);
+    const name = squeezed(container);
+    // Of the volume itself, and how far the year is from the number of the volume.
+    return { year, volume, keys: [[`${name} ${volume}`, year], [name, year - volume]] }; // prettier-ignore
+  }
+
+  add(record: SourceRecord): void {
+    for (const [key, value] of this.of(record)?.keys ?? []) {
+      const counts = this.years.get(key) ?? new Map<number, number>();
+      counts.set(value, (counts.get(value) ?? 0) + 1);
+      this.years.set(key, counts);
+    }
+  }
+
+  /** What most others say, this one left out. */
+  private most(key: string, own: number, least: number): number | undefined {
+    const counts = [...(this.years.get(key) ?? [])].map(([value, n]) => [value, value === own ? n - 1 : n] as const);
+    const all = counts.reduce((sum, [, n]) => sum + n, 0);
+    const best = counts.reduce((x, y) => (y[1] > x[1] ? y : x), [0, 0] as const);
+    return all >= least && best[1] >= all * MOSTLY ? best[0] : undefined;
+  }
+
+  yearOf(record: SourceRecord): number | undefined {
+    const found = this.of(record);
+    if (!found) return undefined;
+    const [[ofVolume, year], [ofContainer, offset]] = found.keys as [[string, number], [string, number]];
+    const same = this.most(ofVolume, year, OF_VOLUME);
+    if (same !== undefined) return same;
+    const usual = this.most(ofContainer, offset, OF_CONTAINER);
+    return usual === undefined ? undefined : usual + found.volume;
+  }
+}
+
 /** @param records each is read once */
 export function amongOf(records: Iterable<SourceRecord>): Among {
   const given = new Map<string, Map<string, number>>();
@@ -32,6 +86,8 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
   const capital = new Map<string, number>();
   const small = new Map<string, number>();
   const behind = new Set<string>();
+  const people = new Map<string, Map<string, number>>();
+  const volumes = new Volumes();
   const count = <K>(map: Map<K, Map<string, number>>, k: K, value: string): void => {
     const counts = map.get(k) ?? new Map<string, number>();
     counts.set(value, (counts.get(value) ?? 0) + 1);
@@ -39,7 +95,11 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
   };
   for (const r of records) {
     for (const n of [...(r.author ?? []), ...(r.editor ?? [])] as Name[])
-      if (n.family && n.given && !isInitials(n.given)) count(given, key(n.family, n.given), n.given);
+      if (n.family && n.given && !isInitials(n.given)) {
+        count(given, key(n.family, n.given), n.given);
+        count(people, wholeName(n), `${n.family}\n${n.given}`);
+      }
+    volumes.add(r);
     const container = r['container-title'];
     if (container) {
       if (r.ISSN) count(byIssn, r.ISSN.split(/[\s,;]+/)[0]!, container);
@@ -79,6 +139,18 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
       const names = new Set([...found.keys()].map((n) => fold(n).split(/[\s.]+/)[0]!));
       return names.size === 1 ? most(found) : undefined;
     },
+    spellingOf(name) {
+      const counts = name.family && name.given && !isInitials(name.given) ? people.get(wholeName(name)) : undefined;
+      if (!counts || counts.size < 2) return undefined;
+      const [spelt, n] = [...counts].sort((a, b) => b[1] - a[1] || accents(b[0]) - accents(a[0]))[0]!;
+      const own = counts.get(`${name.family}\n${name.given}`) ?? 0;
+      const [family, given] = spelt.split('\n') as [string, string];
+      // Names in capitals are another rule's; of two ways that are as usual the one with its accents is right.
+      if (isShouted(name.family!) || isShouted(family) || (family === name.family && given === name.given))
+        return undefined;
+      return n > own || (n === own && accents(spelt) > 0) ? { ...name, family, given } : undefined;
+    },
+    yearOfVolume: (record) => volumes.yearOf(record),
     containerOf(record) {
       const own = record['container-title'];
       if (!own) return undefined;

@@ -157,6 +157,30 @@ test('other records tell a person’s full name and how a journal is written', (
   expect(found({ author: [{ family: 'Vance', given: 'S.' }] }, { among: two })).toEqual([]);
 });
 
+test('a person is written as most records write them, with accents where two ways are as usual', () => {
+  const by = (family: string, given: string): SourceRecord => ({ ...sound, author: [{ family, given }] });
+  const among = amongOf([by('Åkesson', 'Jørgen'), by('Akesson', 'Jorgen'), by('Quill', 'Ann-Marie'), by('Quill', 'Ann-Marie'), by('Quill', 'Ann Marie')]); // prettier-ignore
+  const mend = (family: string, given: string): unknown =>
+    found({ author: [{ family, given }] }, { among }).find((f) => f.rule === 'name-spelling')?.mend;
+  expect(mend('Akesson', 'Jorgen')).toEqual({ author: [{ family: 'Åkesson', given: 'Jørgen' }] });
+  expect(mend('Åkesson', 'Jørgen')).toBeUndefined();
+  expect(mend('Quill', 'Ann Marie')).toEqual({ author: [{ family: 'Quill', given: 'Ann-Marie' }] });
+  expect(mend('Quill', 'Ann-Marie')).toBeUndefined();
+});
+
+test('a year is held against its DOI and against what other records say of the volume', () => {
+  const of = (year: number, volume: string, DOI?: string): SourceRecord => ({ ...sound, volume, issued: { 'date-parts': [[year]] }, ...(DOI && { DOI }) }); // prettier-ignore
+  const among = amongOf([of(2011, '41'), of(2012, '42'), of(2014, '44'), of(2015, '45'), of(2021, '47')]);
+  const rules = (record: SourceRecord): string[] => proof({ record, among }).map((f) => f.rule);
+  expect(rules(of(2021, '47'))).toEqual(['year-of-volume']);
+  expect(rules(of(2013, '43'))).toEqual([]);
+  // Too few to tell.
+  expect(proof({ record: of(2030, '47'), among: amongOf([of(2011, '41'), of(2012, '42')]) })).toEqual([]);
+  expect(rules(of(2011, '41', '10.5555/cp.2016.41.3'))).toEqual(['year-in-doi']);
+  expect(rules(of(2011, '41', '10.5555/cp.2012.41.3'))).toEqual([]);
+  expect(rules(of(2011, '41', '10.5555/20161'))).toEqual([]);
+});
+
 test.each([
   ['THE ROLE OF DNA IN BRITISH HARBOURS', 'The role of dna in British harbours'],
   ['The Role of DNA and mRNA in British Harbours', 'The role of DNA and mRNA in British harbours'],

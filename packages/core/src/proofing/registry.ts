@@ -33,6 +33,9 @@ import { fileText } from './rules/file-text.ts';
 import { fileOfAnother } from './rules/file-of-another.ts';
 import { doiInFile } from './rules/doi-in-file.ts';
 import { newerVersion } from './rules/newer-version.ts';
+import { nameSpelling } from './rules/name-spelling.ts';
+import { yearInDoi } from './rules/year-in-doi.ts';
+import { yearOfVolume } from './rules/year-of-volume.ts';
 import { noIdentifier } from './rules/no-identifier.ts';
 import { fold } from '../words/index.ts';
 import type { Rule } from './rule.ts';
@@ -68,9 +71,12 @@ export const RULES: readonly Rule[] = [
   titleCase,
   nameCapitals,
   initials,
+  nameSpelling,
   containerSpelling,
   noIdentifier,
   otherScript,
+  yearInDoi,
+  yearOfVolume,
   newerVersion,
   accessEnds,
 ];
