@@ -66,7 +66,7 @@ async function compareThem(db: Db, tx: Db, workers: Workers, workspaceId: string
 }
 
 /** What of a record matching does not look at. */
-export const UNSEEN = '{abstract,note,custom}';
+export const UNSEEN = ['abstract', 'note', 'custom'];
 
 /** A source and one that it meets. */
 interface Met {
@@ -80,7 +80,7 @@ async function recordsOf(tx: Db, workspaceId: string, ids: string[]): Promise<Ma
   const found = await rows(
     tx,
     { id: text(), record: json<SourceRecord>() },
-    sql`select id, record - ${UNSEEN}::text[] as record from sources
+    sql`select id, record - ${array(UNSEEN, 'text')} as record from sources
       where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')}) and presence in ('live', 'intake')`,
   );
   return new Map(found.map((f) => [f.id, f.record]));

@@ -1,8 +1,7 @@
 /** All sources of a workspace are compared with each other once more: what keys that too many share may have hidden is found too. */
-import { MessageChannel } from 'node:worker_threads';
 import { sql } from 'drizzle-orm';
 import { withoutTimeout, type Db } from '../database/connect.ts';
-import { number, one, rows, text } from '../database/read.ts';
+import { number, one } from '../database/read.ts';
 import { NOTED } from '../indexing/derive.ts';
 import type { JobKind, Progress, Work } from '../jobs/kind.ts';
 import { notify } from '../live/notify.ts';
@@ -10,6 +9,7 @@ import type { Services } from '../services.ts';
 import type { CompareAllSays } from '../workers/matching.ts';
 import type { Workers } from '../workers/pool.ts';
 import { keepPairs, UNSEEN, type LikelyPair } from './compare.ts';
+import { withAllRecords } from './stream.ts';
 
 export const compareJob: JobKind = {
   kind: 'compare',
@@ -18,7 +18,7 @@ export const compareJob: JobKind = {
   work: compareWork,
 };
 
-/** Read, and written, at one go. */
+/** Written at one go. */
 const SHARE = 5000;
 
 function compareWork({ db, workers, followers }: Services): Work {
@@ -55,57 +55,19 @@ async function compareAll(
   workspaceId: string,
   progress: Progress,
 ): Promise<{ compared: number; pairs: LikelyPair[] }> {
-  const { port1: port, port2: theirs } = new MessageChannel();
-  const stop = new AbortController();
-  // What ends the work ends the thread as well: it cannot hear of it while it compares.
-  let ended: unknown;
-  const tell: Progress = (done, total, says) =>
-    progress(done, total, says).catch((error: unknown) => {
-      ended ??= error;
-      stop.abort();
-    });
-  port.on('message', ({ done, total }: CompareAllSays) => {
-    const part = Math.round((done / total) * 100);
-    void tell(part, 100, `Comparing: ${part} %`);
+  const { ids, found } = await withAllRecords(db, workspaceId, {
+    presences: ['live', 'intake'],
+    without: UNSEEN,
+    run: (port, stop) => workers.run('compareAll', port, [port], stop),
+    read: (n) => progress(0, 0, `Reading ${n.toLocaleString('en')} sources`),
+    says: (message) => {
+      const { done, total } = message as CompareAllSays;
+      const part = Math.round((done / total) * 100);
+      return progress(part, 100, `Comparing: ${part} %`);
+    },
   });
-  try {
-    const found = workers.run('compareAll', theirs, [theirs], stop.signal);
-    const ids = await sendAll(db, workspaceId, (texts) => port.postMessage(texts), tell);
-    const { a, b, probability } = await found;
-    await progress(100, 100, 'Keeping what was found');
-    const pairs = Array.from(probability, (p, i) => ({
-      of: ids[a[i]!]!,
-      other: ids[b[i]!]!,
-      probability: p,
-      sameFile: false,
-    }));
-    return { compared: ids.length, pairs };
-  } catch (error) {
-    throw ended ?? error;
-  } finally {
-    port.close();
-  }
-}
-
-/** @returns the ids of the sources sent, in their order; an empty list ends them */
-async function sendAll(
-  db: Db,
-  workspaceId: string,
-  send: (texts: string[]) => void,
-  tell: Progress,
-): Promise<string[]> {
-  const ids: string[] = [];
-  for (let last: string | null = null; ;) {
-    const share: { id: string; record: string }[] = await rows(
-      db,
-      { id: text(), record: text() },
-      sql`select id, (record - ${UNSEEN}::text[])::text as record from sources
-        where workspace_id = ${workspaceId} and presence in ('live', 'intake') and (${last}::uuid is null or id > ${last}) order by id limit ${SHARE}`,
-    );
-    send(share.map((s) => s.record));
-    if (!share.length) return ids;
-    for (const s of share) ids.push(s.id);
-    last = share.at(-1)!.id;
-    await tell(0, 0, `Reading ${ids.length.toLocaleString('en')} sources`);
-  }
+  await progress(100, 100, 'Keeping what was found');
+  const { a, b, probability } = found;
+  const pairs = Array.from(probability, (p, i) => ({ of: ids[a[i]!]!, other: ids[b[i]!]!, probability: p, sameFile: false })); // prettier-ignore
+  return { compared: ids.length, pairs };
 }

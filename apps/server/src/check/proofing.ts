@@ -22,11 +22,11 @@ import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
+import { withAllRecords } from './stream.ts';
 import {
   besideOf,
   findBeside,
   findIn,
-  findLive,
   findRecord,
   findRecords,
   findSettled,
@@ -59,18 +59,14 @@ async function allFound(services: Services, workspaceId: string, style: string, 
   // Files come and are read, versions are said, days pass: none of it is a write of a record.
   const of = `${await revisionOf(db, workspaceId)} ${await besideOf(db, workspaceId)} ${now().today} ${style} ${keep.join('\u0000')}`;
   return findingsKept.of(workspaceId, of, async () => {
-    const live = await findLive(db, workspaceId);
     const beside = await findBeside(db, workspaceId);
-    const found = await workers.run('proofAll', {
-      records: live.map((l) => l.record),
-      beside: live.map((l) => beside.get(l.id)),
-      style,
-      folder: config.stylesFolder,
-      keep,
-      ...now(),
+    const { ids, found } = await withAllRecords(db, workspaceId, {
+      presences: ['live'],
+      run: (port) => workers.run('proofAll', { port, style, folder: config.stylesFolder, keep, ...now() }, [port]),
+      end: (all) => new Map(all.flatMap((id, at) => (beside.has(id) ? [[at, beside.get(id)!] as const] : []))),
     });
-    const all = found.map(({ at, severity: _, ...f }) => ({ source: live[at]!.id, ...f }));
-    return { looked: live.map((l) => l.id), all };
+    const all = found.map(({ at, severity: _, ...f }) => ({ source: ids[at]!, ...f }));
+    return { looked: ids, all };
   });
 }
 
@@ -198,20 +194,15 @@ export async function cases(services: Services, caller: Caller, { to, ...chosen 
   const { db, workers } = services;
   const workspaceId = caller.workspace.id;
   const ids = await chosenIds(services, caller, chosen, MOST_TITLES);
-  const [records, live, settled] = await Promise.all([
-    findRecords(db, workspaceId, ids),
-    findLive(db, workspaceId),
-    findSettled(db, workspaceId),
-  ]);
+  const [records, settled] = await Promise.all([findRecords(db, workspaceId, ids), findSettled(db, workspaceId)]);
   const of = ids.flatMap((id) => {
     const title = records.get(id)?.title;
     return title ? [{ id, title }] : [];
   });
-  const after = await workers.run('casesOf', {
-    titles: of.map((o) => ({ title: o.title, language: records.get(o.id)?.language })),
-    records: live.map((l) => l.record),
-    to,
-    keep: settled.words,
+  const titles = of.map((o) => ({ title: o.title, language: records.get(o.id)?.language }));
+  const { found: after } = await withAllRecords(db, workspaceId, {
+    presences: ['live'],
+    run: (port) => workers.run('casesOf', { port, titles, to, keep: settled.words }, [port]),
   });
   const all = of.map(({ id, title }, i) => ({
     source: id,

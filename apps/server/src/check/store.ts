@@ -12,9 +12,6 @@ import { within } from '../database/within.ts';
 import { sources } from '../sources/tables.ts';
 import { settled } from './tables.ts';
 
-/** More are not compared at one go. */
-export const MOST_RECORDS = 60_000;
-
 export interface Live {
   id: string;
   record: SourceRecord;
@@ -81,12 +78,6 @@ const STATES: Partial<Record<FileState, FileSeen['state']>> = {
   'image only': 'image only',
   damaged: 'damaged',
 };
-
-export const findLive = (db: Db, workspaceId: string): Promise<Live[]> =>
-  within(db, workspaceId).all(sources, { id: sources.id, record: sources.record }, eq(sources.presence, 'live'), {
-    by: [sources.id],
-    most: MOST_RECORDS,
-  });
 
 /** Changes with every write of records: what was found of the same revision is still true. */
 export async function revisionOf(db: Db, workspaceId: string): Promise<number> {

@@ -216,11 +216,12 @@ export async function flow(db: Db, workspaceId: string, chosen?: string[]): Prom
       work: number,
       presence: orNull(text<keyof typeof FATE_OF>()),
     },
-    sql`select h.search_id as search, h.accession, h.work,
+    sql`with gathered as materialized ${gatheredOf(workspaceId)}
+    select h.search_id as search, h.accession, h.work,
       coalesce((select a->>'name' from jsonb_array_elements(s.asked) a where a->>'id' = h.catalogue_id::text), '') as catalogue,
       x.presence
     from outside_hits h join outside_searches s on s.workspace_id = ${workspaceId} and s.id = h.search_id
-    left join ${gatheredOf(workspaceId)} x on x.import_id = h.import_id and x.accession = h.accession
+    left join gathered x on x.import_id = h.import_id and x.accession = h.accession
     where h.workspace_id = ${workspaceId} ${only} order by h.search_id, h.ordinal`,
   );
   return flowOf(found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })));

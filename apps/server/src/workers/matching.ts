@@ -3,6 +3,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { GroupClass } from '@pandecta/contract';
 import { CERTAIN, clustersOf, decide, matchAll, meetingKeys, reasonsOf, seenOf, standingIn, weigh, withSameFile, WORTH_A_LOOK, type Decision, type Pair, type Reason } from '@pandecta/core/matching'; // prettier-ignore
 import type { SourceRecord } from '@pandecta/core/source';
+import { receiveRecords } from './records.ts';
 
 /** The keys by which each record meets others. */
 export const keysToMeet = (records: SourceRecord[]): number[][] => records.map(meetingKeys);
@@ -14,18 +15,11 @@ export const weighPairs = ({ records, pairs }: { records: SourceRecord[]; pairs:
 /** What the thread that compares all records says on its way. */
 export type CompareAllSays = { done: number; total: number };
 
-/**
- * All records of a workspace, compared with each other. They come through the port, as JSON, many at a time; an empty list ends
- * them.
- */
+/** All records of a workspace, which come through the port, compared with each other. */
 export async function compareAll(
   port: MessagePort,
 ): Promise<{ a: Int32Array; b: Int32Array; probability: Float64Array }> {
-  const texts: string[] = [];
-  await new Promise<void>((resolve) =>
-    port.on('message', (more: string[]) => (more.length ? void texts.push(...more) : resolve())),
-  );
-  const records = { length: texts.length, at: (i: number) => JSON.parse(texts[i]!) as SourceRecord };
+  const { records } = await receiveRecords(port);
   const tell = (done: number, total: number): void => port.postMessage({ done, total } satisfies CompareAllSays);
   const { pairs } = matchAll(records, { progress: tell });
   port.close();

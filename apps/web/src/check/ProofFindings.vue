@@ -38,6 +38,8 @@ const mend = (): unknown =>
   mendable.value.length && session.may('edit') && !check.aside
     ? void deeds.mend(check.rule, mendable.value.slice(0, MOST_AT_ONCE))
     : false;
+/** A rule that is set aside whole is taken up whole: nothing of it is chosen. */
+const choosing = computed(() => session.may('edit') && !(check.aside && rule.value?.whole));
 const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST_AT_ONCE));
 useDeeds({ merge: mend });
 </script>
@@ -61,7 +63,7 @@ useDeeds({ merge: mend });
       class="mt-3 flex items-center gap-3 border-b border-line pb-1.5 text-fine font-semibold text-muted"
     >
       <KitCheck
-        v-if="session.may('edit')"
+        v-if="choosing"
         :checked="allTicked"
         :some="chosen.length > 0 && !allTicked"
         label="Choose all that were found"
@@ -73,7 +75,7 @@ useDeeds({ merge: mend });
     <ul :aria-label="rule.title">
       <li v-for="f in findings" :key="keyOf(f) + f.what" class="flex gap-3 border-b border-line py-2.5">
         <KitCheck
-          v-if="session.may('edit')"
+          v-if="choosing"
           class="mt-1 shrink-0"
           :checked="isTicked(f)"
           :label="`Choose ${f.title}`"

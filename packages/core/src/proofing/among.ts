@@ -31,7 +31,8 @@ const wordsOf = (container: string): string[] =>
   (fold(container).match(/[\p{L}\p{N}]+/gu) ?? []).filter(
     (w) => !/^(?:of|the|and|in|for|on|de|des|der|und|et)$/.test(w),
   );
-const initialsOf = (container: string): string => wordsOf(container).map((w) => w[0]).join(''); // prettier-ignore
+/** What a name has in common with its abbreviation: how each word begins, and the last with two letters. */
+const beginningsOf = (words: readonly string[]): string => `${words.map((w) => w[0]).join('')} ${words.at(-1)?.slice(0, 2) ?? ''}`; // prettier-ignore
 /** Two records of a volume, or four of a container whose volumes follow the years, are enough to tell. */
 const OF_VOLUME = 2;
 const OF_CONTAINER = 4;
@@ -82,7 +83,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
   const given = new Map<string, Map<string, number>>();
   const byIssn = new Map<string, Map<string, number>>();
   const spelt = new Map<string, Map<string, number>>();
-  const byInitials = new Map<string, Map<string, number>>();
+  const byBeginnings = new Map<string, Map<string, number>>();
   const capital = new Map<string, number>();
   const small = new Map<string, number>();
   const behind = new Set<string>();
@@ -104,7 +105,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
     if (container) {
       if (r.ISSN) count(byIssn, r.ISSN.split(/[\s,;]+/)[0]!, container);
       count(spelt, squeezed(container), container);
-      count(byInitials, initialsOf(container), container);
+      count(byBeginnings, beginningsOf(wordsOf(container)), container);
     }
     const words = (r.title ?? '').match(/\p{L}[\p{L}'’-]*/gu) ?? [];
     const capitals = words.slice(1).filter(isGreat).length;
@@ -120,14 +121,20 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
       }
   }
   const usual = new Map<string, string>();
+  const taken = new Map<string, string[]>();
+  const wordsIn = (container: string): string[] => {
+    let words = taken.get(container);
+    if (!words) taken.set(container, (words = wordsOf(container)));
+    return words;
+  };
   /** Of several names of one container the one that is written out most. */
   const fullOf = (own: string, counts: Map<string, number> | undefined): string | undefined => {
     if (!counts || counts.size < 2) return undefined;
-    const words = wordsOf(own);
-    const alike = [...counts].filter(([c]) => c === own || wordForWord(words, wordsOf(c)));
-    const longest = Math.max(...alike.map(([c]) => wordsOf(c).join('').length));
+    const words = wordsIn(own);
+    const alike = [...counts].filter(([c]) => c === own || wordForWord(words, wordsIn(c)));
+    const longest = Math.max(...alike.map(([c]) => wordsIn(c).join('').length));
     // Of those as long as the longest the usual one: the others are slips of it.
-    const full = alike.filter(([c]) => wordsOf(c).join('').length >= longest - 2);
+    const full = alike.filter(([c]) => wordsIn(c).join('').length >= longest - 2);
     return full.sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)[0]?.[0];
   };
   const most = (counts: Map<string, number> | undefined): string | undefined =>
@@ -158,7 +165,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
       if (known !== undefined) return known;
       const issn = record.ISSN?.split(/[\s,;]+/)[0];
       const found = fullOf(own, issn ? byIssn.get(issn) : undefined) ?? most(spelt.get(squeezed(own))) ?? own;
-      const full = fullOf(found, byInitials.get(initialsOf(found))) ?? found;
+      const full = fullOf(found, byBeginnings.get(beginningsOf(wordsIn(found)))) ?? found;
       usual.set(`${record.ISSN ?? ''} ${own}`, full);
       return full;
     },

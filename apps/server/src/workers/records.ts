@@ -1,0 +1,33 @@
+/** Records that come to a thread as text, many at a time, and become objects one by one as they are looked at. */
+import type { MessagePort } from 'node:worker_threads';
+import type { SourceRecord } from '@pandecta/core/source';
+
+/** A share of the records as JSON, or the end, with what else goes with them. */
+export type RecordsMessage = { texts: string[] } | { end: unknown };
+
+export interface ManyRecords extends Iterable<SourceRecord> {
+  readonly length: number;
+  at(index: number): SourceRecord;
+}
+
+/** Waits until all have come; @returns what came with the last as well */
+export function receiveRecords<T = unknown>(port: MessagePort): Promise<{ records: ManyRecords; more: T }> {
+  const texts: string[] = [];
+  const at = (i: number): SourceRecord => JSON.parse(texts[i]!) as SourceRecord;
+  return new Promise((resolve) => {
+    port.on('message', (message: RecordsMessage) => {
+      if ('texts' in message) for (const text of message.texts) texts.push(text);
+      else
+        resolve({
+          records: {
+            length: texts.length,
+            at,
+            *[Symbol.iterator]() {
+              for (let i = 0; i < texts.length; i += 1) yield at(i);
+            },
+          },
+          more: message.end as T,
+        });
+    });
+  });
+}
