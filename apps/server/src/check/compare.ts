@@ -4,7 +4,7 @@
  * that are compared at once at least the later sees the other.
  */
 import { sql } from 'drizzle-orm';
-import { meetingKeys, WORTH_A_LOOK } from '@pandecta/core/matching';
+import { LARGEST_BLOCK, meetingKeys, WORTH_A_LOOK } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact, type Db } from '../database/connect.ts';
 import { json, number, one, rows, text, truth } from '../database/read.ts';
@@ -12,8 +12,6 @@ import { array, table } from '../database/sql.ts';
 import type { Following } from '../indexing/follower.ts';
 import type { Workers } from '../workers/pool.ts';
 
-/** A key that more sources have says too little. */
-const LARGEST_BLOCK = 60;
 /** So many are compared with one that comes, those with the most keys in common first. */
 const MOST_MET = 30;
 
@@ -189,24 +187,25 @@ export async function pairsOf(db: Db, workspaceId: string): Promise<{ at: string
 /** More records that are no sources are not looked up by what they may share. */
 const MOST_LOOKED_UP = 300;
 
-/** Sources that may be of the work of what comes in: of a source those it was compared with, of another record those it meets. */
-export async function findLike(
-  db: Db,
-  workspaceId: string,
-  incoming: { id: string; record: SourceRecord }[],
-): Promise<Met[]> {
-  const [own, strange] = [incoming.filter((x) => isId(x.id)), incoming.filter((x) => !isId(x.id))];
-  const ids = array(
-    own.map((x) => x.id),
-    'uuid',
-  );
-  const likely = rows(
+/** What of these sources was found to be likely of one work with others. */
+export function findLikely(db: Db, workspaceId: string, ids: string[]): Promise<Met[]> {
+  const these = array(ids, 'uuid');
+  return rows(
     db,
     { of: text(), other: text() },
-    sql`select source_id as of, other_id as other from likely_pairs where workspace_id = ${workspaceId} and source_id = any(${ids})
-      union all select other_id, source_id from likely_pairs where workspace_id = ${workspaceId} and other_id = any(${ids})`,
+    sql`select source_id as of, other_id as other from likely_pairs where workspace_id = ${workspaceId} and source_id = any(${these})
+      union all select other_id, source_id from likely_pairs where workspace_id = ${workspaceId} and other_id = any(${these})`,
   );
-  const meets = strange.slice(0, MOST_LOOKED_UP).map(({ id, record }): Meets => ({ id, keys: meetingKeys(record) }));
-  return [...(await likely), ...(meets.length ? await findMet(db, workspaceId, meets) : [])];
 }
-const isId = (id: string): boolean => id.length === 36;
+
+/** What shares keys with records that are no sources here; of very many only with the first. */
+export const findMetBy = (
+  db: Db,
+  workspaceId: string,
+  records: { id: string; record: SourceRecord }[],
+): Promise<Met[]> =>
+  findMet(
+    db,
+    workspaceId,
+    records.slice(0, MOST_LOOKED_UP).map(({ id, record }) => ({ id, keys: meetingKeys(record) })),
+  );

@@ -2,19 +2,21 @@
 import { sql } from 'drizzle-orm';
 import { compare, VERDICTS, type Evidence } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
-import { findLike } from '../check/compare.ts';
+import { findLikely, findMetBy } from '../check/compare.ts';
 import type { Db } from '../database/connect.ts';
 import { json, list, rows, text, truth } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 
 /** A record that comes in, with the keys and files it may be known by. */
 export interface Incoming {
-  /** Of a source, or any number. */
   id: string;
   record: SourceRecord;
   keys: string[];
   files: string[];
 }
+
+/** Whether what comes in waits here already and was compared, or is a record of elsewhere. */
+type IncomingAs = 'sources' | 'records';
 
 export type HereMatch = Evidence & { here: Here };
 
@@ -23,10 +25,11 @@ export async function findMatches(
   db: Db,
   workspaceId: string,
   incoming: Incoming[],
+  as: IncomingAs = 'sources',
 ): Promise<Map<string, HereMatch[]>> {
   const records = new Map(incoming.map((x) => [x.id, x.record]));
   const out = new Map<string, HereMatch[]>();
-  for (const here of await findHere(db, workspaceId, incoming)) {
+  for (const here of await findHere(db, workspaceId, incoming, as)) {
     const match = { here, ...compare(records.get(here.of)!, here.record, here.sameFile) };
     if (match.verdict !== 'different') out.set(here.of, [...(out.get(here.of) ?? []), match]);
   }
@@ -46,9 +49,16 @@ interface Here {
 }
 
 /** Sources here that share a key or a file with what comes in, or are met otherwise. */
-async function findHere(db: Db, workspaceId: string, incoming: Incoming[]): Promise<Here[]> {
+async function findHere(db: Db, workspaceId: string, incoming: Incoming[], as: IncomingAs): Promise<Here[]> {
   if (!incoming.length) return [];
-  const met = await findLike(db, workspaceId, incoming);
+  const met =
+    as === 'sources'
+      ? await findLikely(
+          db,
+          workspaceId,
+          incoming.map((x) => x.id),
+        )
+      : await findMetBy(db, workspaceId, incoming);
   const w = sql`${workspaceId}::uuid`;
   const pairs = (of: 'keys' | 'files'): [string[], string[]] => {
     const all = incoming.flatMap((x) => x[of].map((value) => [x.id, value] as const));

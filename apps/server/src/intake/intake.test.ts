@@ -241,6 +241,15 @@ describe('what is here already', () => {
     expect((await intake()).rows.map((r) => r.id)).toEqual([row!.id]);
   });
 
+  test('is known by the evidence of the whole record, where no key of it is the same', async () => {
+    await me.import({ 'a.ris': RIS.replace('DO  - 10.5555/gate.2014\n', '') });
+    const [here] = (await me.ask('')).rows;
+    registered['10.5555/gaet.2014'] = { ...COMPLETE, title: 'Who closs the gates, and when', DOI: '10.5555/gaet.2014' };
+    await bring('10.5555/gaet.2014');
+    await server.settle();
+    expect((await intake()).rows[0]!.here).toMatchObject({ id: here!.id });
+  });
+
   test('is not taken in with the complete ones', async () => {
     await me.import({ 'a.ris': RIS });
     registered['10.5555/gate.2014'] = COMPLETE;

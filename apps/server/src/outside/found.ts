@@ -60,6 +60,7 @@ const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<str
     db,
     workspaceId,
     list.map(({ work, record }) => ({ id: String(work), record, keys: matchKeys(record), files: [] })),
+    'records',
   );
 
 async function shown(db: Db, workspaceId: string, list: Folded[]): Promise<FoundWork[]> {

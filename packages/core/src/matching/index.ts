@@ -20,5 +20,6 @@ export { features, FEATURES, type Feature } from './features.ts';
 export * from './fold.ts';
 export * from './join.ts';
 export * from './keys.ts';
+export { LARGEST_BLOCK } from './meeting.ts';
 export { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge, type From, type Plan } from './plan.ts';
 export { see, type Seen } from './seen.ts';
