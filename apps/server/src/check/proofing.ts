@@ -62,7 +62,8 @@ async function allFound(services: Services, workspaceId: string, style: string, 
     const beside = await findBeside(db, workspaceId);
     const { ids, found } = await withAllRecords(db, workspaceId, {
       presences: ['live'],
-      run: (port) => workers.run('proofAll', { port, style, folder: config.stylesFolder, keep, ...now() }, [port]),
+      run: (port, stop) =>
+        workers.run('proofAll', { port, style, folder: config.stylesFolder, keep, ...now() }, [port], stop),
       end: (all) => new Map(all.flatMap((id, at) => (beside.has(id) ? [[at, beside.get(id)!] as const] : []))),
     });
     const all = found.map(({ at, severity: _, ...f }) => ({ source: ids[at]!, ...f }));
@@ -202,7 +203,7 @@ export async function cases(services: Services, caller: Caller, { to, ...chosen 
   const titles = of.map((o) => ({ title: o.title, language: records.get(o.id)?.language }));
   const { found: after } = await withAllRecords(db, workspaceId, {
     presences: ['live'],
-    run: (port) => workers.run('casesOf', { port, titles, to, keep: settled.words }, [port]),
+    run: (port, stop) => workers.run('casesOf', { port, titles, to, keep: settled.words }, [port], stop),
   });
   const all = of.map(({ id, title }, i) => ({
     source: id,

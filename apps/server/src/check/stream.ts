@@ -13,7 +13,7 @@ export interface Streaming<R> {
   presences: Presence[];
   /** Fields that are not looked at. */
   without?: string[];
-  /** The task, given its end of the channel. */
+  /** The task, given its end of the channel, and what ends its thread: else it would wait for records that never come. */
   run: (port: MessagePort, stop: AbortSignal) => Promise<R>;
   /** What goes with the last of them, by the ids that went. */
   end?: (ids: string[]) => unknown;
