@@ -82,11 +82,10 @@ if (process.argv.includes('--fit')) {
     const seen = set.map((l) => see(l.record));
     const took = new Set<string>();
     const blocks = new Map<number, number[]>();
-    seen.forEach((s: Seen, i) =>
-      [...blockKeys(s).identifiers, ...blockKeys(s).others].forEach(
-        (k) => void (blocks.get(k)?.push(i) ?? blocks.set(k, [i])),
-      ),
-    );
+    seen.forEach((s: Seen, i) => {
+      const { identifiers, others } = blockKeys(s);
+      for (const k of [...identifiers, ...others]) void (blocks.get(k)?.push(i) ?? blocks.set(k, [i]));
+    });
     for (const block of blocks.values()) {
       if (block.length > 30) continue;
       for (const [n, a] of block.entries())

@@ -252,8 +252,8 @@ const { id: early } = await addByHand(services, actor, { ...preprint, publisher:
 const relation = { from: early!, to: idOf.get(published.title!)!, as: 'version of', present: true } as const;
 await commit(services, actor, { do: 'relate', ...relation });
 const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
-const name = { do: 'attach', file: strange.id, name: 'article.pdf', present: true } as const;
-await commit(services, actor, { ...name, source: idOf.get(misread.title!)! });
+const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
+await commit(services, actor, { do: 'attach', ...attached, present: true });
 await fillIntake(services, actor);
 await followers.settle();
 await close();

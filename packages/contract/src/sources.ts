@@ -194,7 +194,6 @@ export class PlaceOfSource {
   @IsString() path!: string;
 }
 
-/** All there is to say of one source. */
 /** Another form of the work that is here as well. */
 export class VersionOfSource {
   @IsUUID() id!: string;
@@ -203,6 +202,7 @@ export class VersionOfSource {
   @OrNull() @IsInt() year!: number | null;
 }
 
+/** All there is to say of one source. */
 export class SourceDetail {
   @IsUUID() id!: string;
   @IsObject() record!: SourceRecord;

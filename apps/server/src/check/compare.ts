@@ -3,7 +3,7 @@
  * and of that the pairs worth a look are kept. The keys are committed before anything is looked up by them, so that of two
  * that are compared at once at least the later sees the other.
  */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { LARGEST_BLOCK, meetingKeys, WORTH_A_LOOK } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact, type Db } from '../database/connect.ts';
@@ -84,18 +84,16 @@ async function recordsOf(tx: Db, workspaceId: string, ids: string[]): Promise<Ma
   return new Map(found.map((f) => [f.id, f.record]));
 }
 
-/** Keys of different workspaces are different: the index is of all of them. */
-const mixOf = (workspaceId: string) => sql`(select hashint4(number) from workspaces where id = ${workspaceId})`;
-
-const keysOf = (meets: Meets[]) => {
+/** The keys as rows of (of, key), mixed with the workspace: the index is of all of them, and no two may share a key. */
+const keysOf = (workspaceId: string, meets: Meets[]): SQL => {
   const all = meets.flatMap(({ id, keys }) => keys.map((key) => [id, key] as const));
-  return table('u', { of: ['text', all.map((a) => a[0])], key: ['int', all.map((a) => a[1])] });
+  const u = table('u', { of: ['text', all.map((a) => a[0])], key: ['int', all.map((a) => a[1])] });
+  return sql`(select u.of, u.key # w.mix as key from ${u}, (select hashint4(number) as mix from workspaces where id = ${workspaceId}) w)`;
 };
 
 export async function keepKeys(tx: Db, workspaceId: string, meets: Meets[]): Promise<void> {
   await tx.execute(sql`insert into source_meets (workspace_id, source_id, keys)
-    select ${workspaceId}::uuid, u.of::uuid, array_agg(u.key # x.mix) from ${keysOf(meets)}, (select ${mixOf(workspaceId)} as mix) x
-    group by u.of order by u.of
+    select ${workspaceId}::uuid, k.of::uuid, array_agg(k.key) from ${keysOf(workspaceId, meets)} k group by k.of order by k.of
     on conflict (workspace_id, source_id) do update set keys = excluded.keys where source_meets.keys <> excluded.keys`);
 }
 
@@ -109,7 +107,7 @@ export function findMet(db: Db, workspaceId: string, meets: Meets[]): Promise<Me
     { of: text(), other: text() },
     sql`select of, other from (
         select a.of, o.other::text as other, row_number() over (partition by a.of order by count(*) desc, o.other) as place
-        from (select u.of, u.key # x.mix as key from ${keysOf(meets)}, (select ${mixOf(workspaceId)} as mix) x) a
+        from ${keysOf(workspaceId, meets)} a
         cross join lateral (select array_agg(s.source_id) filter (where s.workspace_id = ${workspaceId}) as ids from
           (select workspace_id, source_id from source_meets where keys @> array[a.key] limit ${LARGEST_BLOCK + 1}) s) b
         cross join lateral unnest(b.ids) as o(other)
@@ -173,15 +171,14 @@ export function findPairs(db: Db, workspaceId: string, among?: string[]): Promis
   );
 }
 
-/** Changes whenever pairs are found anew; and how many sources are live. */
-export async function pairsOf(db: Db, workspaceId: string): Promise<{ at: string; live: number }> {
+/** Changes whenever pairs are found anew. */
+export async function pairsAt(db: Db, workspaceId: string): Promise<string> {
   const found = await one(
     db,
-    { at: text(), live: number },
-    sql`select (select count(*) || ' ' || coalesce(max(at)::text, '') from likely_pairs where workspace_id = ${workspaceId}) as at,
-      (select count(*)::int from sources where workspace_id = ${workspaceId} and presence = 'live') as live`,
+    { at: text() },
+    sql`select count(*) || ' ' || coalesce(max(at)::text, '') as at from likely_pairs where workspace_id = ${workspaceId}`,
   );
-  return found!;
+  return found!.at;
 }
 
 /** More records that are no sources are not looked up by what they may share. */

@@ -11,7 +11,7 @@ const WAITED_FOR = 400;
 /** What was just written is compared first, unless it is very much. */
 export async function catchUp({ db, followers }: Services, workspaceId: string): Promise<void> {
   const waiting = await countUncompared(db, workspaceId);
-  if (waiting && waiting <= WAITED_FOR) await followers.settle();
+  if (waiting && waiting <= WAITED_FOR) await followers.catchUp('compare_queue', workspaceId);
 }
 
 export interface Group extends Omit<FoundGroup, 'members'> {

@@ -9,9 +9,10 @@ import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { edited } from '../sources/edited.ts';
+import { countPresence } from '../sources/store.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
-import { countUncompared, pairsOf } from './compare.ts';
+import { countUncompared, pairsAt } from './compare.ts';
 import { catchUp, groupsIn } from './groups.ts';
 import { findKnown, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
 
@@ -22,14 +23,15 @@ export async function duplicates(services: Services, workspaceId: string): Promi
   const { db } = services;
   await catchUp(services, workspaceId);
   const revision = await revisionOf(db, workspaceId);
-  const [relations, pairs, behind] = await Promise.all([
+  const [relations, pairs, live, behind] = await Promise.all([
     findRelations(db, workspaceId),
-    pairsOf(db, workspaceId),
+    pairsAt(db, workspaceId),
+    countPresence(db, workspaceId, 'live'),
     countUncompared(db, workspaceId),
   ]);
   // What was said of pairs changes no source, but what is found.
   const said = relations.map((r) => `${r.from} ${r.to}`).join(' ');
-  const groups = await duplicatesKept.of(workspaceId, `${revision} ${pairs.at} ${said}`, async () =>
+  const groups = await duplicatesKept.of(workspaceId, `${revision} ${pairs} ${said}`, async () =>
     (await groupsIn(services, workspaceId)).map(({ members, ...g }): DuplicateGroup => {
       const records = members.map((m) => m.record);
       const title = withoutMarkup(records[Math.max(0, bestOfField('title', records))]!.title ?? 'Untitled');
@@ -37,7 +39,7 @@ export async function duplicates(services: Services, workspaceId: string): Promi
       return { ...g, id: `${ids[0]} ${ids[1]}`, members: ids, title };
     }),
   );
-  return { groups, compared: Math.max(0, pairs.live - behind), behind };
+  return { groups, compared: Math.max(0, live - behind), behind };
 }
 
 /** All are compared with each other once more, as a job. */

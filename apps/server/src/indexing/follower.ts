@@ -3,7 +3,7 @@
  * that dies gives its share back, since the queue is emptied in the transaction that does the work.
  */
 import { setImmediate as breathe } from 'node:timers/promises';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { NewsKind } from '@pandecta/contract';
 import { isUnavailable, withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -70,20 +70,29 @@ class Follower {
     await this.drain();
   }
 
-  private get next() {
-    return sql`select workspace_id, source_id from ${sql.raw(this.what.queue)} where after is null or after < now() order by workspace_id, source_id`;
+  get queue(): Following['queue'] {
+    return this.what.queue;
   }
 
-  /** Empties the queue; resolves when nothing is left that no one else has taken and that does not stand aside. */
-  private async drain(): Promise<void> {
+  /** What is next, of one workspace or of all. */
+  private next(only?: string): SQL {
+    const here = only ? sql`and workspace_id = ${only}` : sql``;
+    return sql`select workspace_id, source_id from ${sql.raw(this.queue)} where (after is null or after < now()) ${here} order by workspace_id, source_id`;
+  }
+
+  /**
+   * Empties the queue; resolves when nothing is left that no one else has taken and that does not stand aside.
+   * @param only of one workspace, and waiting for what others have taken of it
+   */
+  async drain(only?: string): Promise<void> {
     for (let size = this.what.share; ;) {
       try {
-        if (!(await withoutTimeout(this.db, (tx) => this.share(tx, size)))) return;
+        if (!(await withoutTimeout(this.db, (tx) => this.share(tx, size, only)))) return;
         size = Math.min(this.what.share, size * 2);
       } catch (error) {
         if (isUnavailable(error)) throw error;
         // One of them does it: fewer at a time, until it is alone.
-        if (size === 1) await this.setAside(error);
+        if (size === 1) await this.setAside(error, only);
         size = Math.max(1, Math.floor(size / 8));
       }
       await breathe();
@@ -91,12 +100,13 @@ class Follower {
   }
 
   /** @returns how many were taken */
-  private async share(tx: Db, size: number): Promise<number> {
+  private async share(tx: Db, size: number, only?: string): Promise<number> {
+    const others = only ? sql`` : sql`skip locked`;
     const taken = await rows(
       tx,
       { workspace_id: text(), source_id: text() },
       sql`
-      delete from ${sql.raw(this.what.queue)} q using (${this.next} limit ${size} for update skip locked) t
+      delete from ${sql.raw(this.queue)} q using (${this.next(only)} limit ${size} for update ${others}) t
       where q.workspace_id = t.workspace_id and q.source_id = t.source_id
       returning q.workspace_id, q.source_id`,
     );
@@ -120,11 +130,11 @@ class Follower {
   }
 
   /** The next one in the queue cannot be done: it waits, longer each time, and the others go on. */
-  private async setAside(error: unknown): Promise<void> {
+  private async setAside(error: unknown, only?: string): Promise<void> {
     this.report(error);
     await this.db.execute(sql`
-      update ${sql.raw(this.what.queue)} q set failures = failures + 1, after = now() + least(interval '1 day', interval '1 minute' * power(2, failures))
-      from (${this.next} limit 1) t where q.workspace_id = t.workspace_id and q.source_id = t.source_id`);
+      update ${sql.raw(this.queue)} q set failures = failures + 1, after = now() + least(interval '1 day', interval '1 minute' * power(2, failures))
+      from (${this.next(only)} limit 1) t where q.workspace_id = t.workspace_id and q.source_id = t.source_id`);
   }
 }
 
@@ -148,6 +158,11 @@ export class Followers {
 
   async stop(): Promise<void> {
     await Promise.all(this.all.map((f) => f.stop()));
+  }
+
+  /** Resolves when what a workspace has in a queue is done, however much others have in it. */
+  async catchUp(queue: Following['queue'], workspaceId: string): Promise<void> {
+    await this.all.find((f) => f.queue === queue)!.drain(workspaceId);
   }
 
   /** Resolves when all that was queued before has been done, by this server's own loops too. */

@@ -30,8 +30,8 @@ import { understand } from '../searching/match.ts';
 import { ledgerRows } from '../searching/rows.ts';
 import { page } from '../searching/store.ts';
 import type { Services } from '../services.ts';
-import { findSource } from '../sources/store.ts';
-import { countPresence, findBatches, findComplete, findOrigin, findTies, findWaiting, type Waiting } from './store.ts';
+import { countPresence, findSource } from '../sources/store.ts';
+import { findBatches, findComplete, findOrigin, findTies, findWaiting, type Waiting } from './store.ts';
 
 const AT_ONCE = 50;
 

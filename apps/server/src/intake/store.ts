@@ -7,7 +7,7 @@ import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { openRules } from '../check/facets.ts';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
+import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import type { Found } from '../gathering/inputs.ts';
@@ -126,15 +126,6 @@ export async function findComplete(db: Db, workspaceId: string): Promise<string[
     sql`select source_id as id from source_sort where workspace_id = ${workspaceId} and presence = 'intake' and cardinality(lacks) = 0`,
   );
   return found.map((f) => f.id);
-}
-
-export async function countPresence(db: Db, workspaceId: string, presence: Presence): Promise<number> {
-  const found = await one(
-    db,
-    { n: number },
-    sql`select count(*)::int as n from source_sort where workspace_id = ${workspaceId} and presence = ${presence}`,
-  );
-  return found!.n;
 }
 
 /** The tags, collections and files a source has, for whoever it is joined to. */

@@ -9,6 +9,7 @@ import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
+import { chainFrom, partsOf } from './merged.ts';
 import { pathsOf } from '../places/store.ts';
 
 const DETAIL = {
@@ -30,14 +31,25 @@ const DETAIL = {
 };
 
 /** The live sources said to be versions of the work of `s`; what was said of one holds for what it was merged into. */
-const versionsOf = (w: SQL): SQL => sql`coalesce((
-  with recursive own(id) as (select s.id union select m.id from sources m join own on m.merged_into = own.id where m.workspace_id = ${w}),
-    said(id) as (select r.to_id from relations r join own on own.id = r.from_id where r.workspace_id = ${w} and r."as" = 'version of'
-      union select r.from_id from relations r join own on own.id = r.to_id where r.workspace_id = ${w} and r."as" = 'version of'),
-    stands(id) as (select id from said union select m.merged_into from sources m join stands on stands.id = m.id where m.workspace_id = ${w} and m.merged_into is not null)
-  select jsonb_agg(jsonb_build_object('id', v.id, 'title', coalesce(v.record->>'title', 'Untitled'), 'kind', v.record->>'type', 'year', ss.year) order by ss.year, v.id)
-  from stands join sources v on v.workspace_id = ${w} and v.id = stands.id and v.presence = 'live' and v.id <> s.id
-  join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
+const versionsOf = (w: SQL): SQL => {
+  const said = sql`select * from (${partsOf(w, sql`select s.id`)}
+    select r.to_id from relations r join parts p on p.id = r.from_id where r.workspace_id = ${w} and r."as" = 'version of'
+    union select r.from_id from relations r join parts p on p.id = r.to_id where r.workspace_id = ${w} and r."as" = 'version of') said`;
+  return sql`coalesce((${chainFrom(w, said)}
+    select jsonb_agg(jsonb_build_object('id', v.id, 'title', coalesce(v.record->>'title', 'Untitled'), 'kind', v.record->>'type', 'year', ss.year) order by ss.year, v.id)
+    from chain join sources v on v.workspace_id = ${w} and v.id = chain.id and v.presence = 'live' and v.id <> s.id
+    join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
+};
+
+/** How many sources are live, wait, are set aside, or lie in the bin. */
+export async function countPresence(db: Db, workspaceId: string, presence: Presence): Promise<number> {
+  const found = await one(
+    db,
+    { n: number },
+    sql`select count(*)::int as n from source_sort where workspace_id = ${workspaceId} and presence = ${presence}`,
+  );
+  return found!.n;
+}
 
 /** What was merged into another leads there, however often that was. */
 export async function findSource(db: Db, actor: Actor, id: string): Promise<SourceDetail> {

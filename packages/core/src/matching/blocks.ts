@@ -5,18 +5,18 @@
 import type { SourceRecord } from '../source/index.ts';
 import { isSmall, see, type Seen } from './seen.ts';
 
-const SEED = 0x811c9dc5;
+export const SEED = 0x811c9dc5;
 /** Between the parts of a key. */
 const GAP = 31;
 
 /** FNV-1a, 32 bits, carried on over several texts. */
-function on(h: number, text: string): number {
+export function on(h: number, text: string): number {
   for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
   return Math.imul(h ^ GAP, 0x01000193);
 }
 
 /** How many of the longest words of a title are paired. */
-const RAREST = 4;
+const PAIRED = 4;
 
 export interface BlockKeys {
   /** Of identifiers and addresses. */
@@ -41,7 +41,7 @@ export function blockKeys(s: Seen): BlockKeys {
   if (s.shelf) key('shelf', s.shelf);
   const telling = [...new Set(s.words)].filter((word) => !isSmall(word));
   telling.sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
-  const rare = telling.slice(0, RAREST).sort();
+  const rare = telling.slice(0, PAIRED).sort();
   const longest = telling[0] ?? '';
   for (let i = 0; i < rare.length; i += 1) for (let j = i + 1; j < rare.length; j += 1) key('words', rare[i]!, rare[j]);
   if (rare.length === 1) key('word', rare[0]!);

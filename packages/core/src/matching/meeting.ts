@@ -2,7 +2,7 @@
  * Which of very many records meet: what is kept of each is small, so that a million need not be held at once. Those that share
  * a key meet, unless so little of their titles is alike that nothing could come of it.
  */
-import { blockKeys } from './blocks.ts';
+import { blockKeys, on, SEED } from './blocks.ts';
 import { GRAM_INTS, gramsInto, gramsShared } from './grams.ts';
 import type { Seen } from './seen.ts';
 
@@ -103,8 +103,5 @@ export class Meeting {
 /** Volume, first page and year as one number: a translated title, or one that was mistaken, stands in the same place. */
 function placeOf({ volume, first, year }: Seen): number {
   if (volume === undefined || first === undefined || year === undefined) return 0;
-  let h = year | 0;
-  for (const text of [volume, '|', first])
-    for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return h || 1;
+  return on(on(on(SEED, volume), first), String(year)) || 1;
 }

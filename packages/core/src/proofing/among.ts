@@ -38,30 +38,37 @@ const OF_VOLUME = 2;
 const OF_CONTAINER = 4;
 const MOSTLY = 0.8;
 
+/** How often each value was met, by a key. */
+type Counts<V> = Map<string, Map<V, number>>;
+function count<V>(map: Counts<V>, key: string, value: V): void {
+  const counts = map.get(key) ?? new Map<V, number>();
+  counts.set(value, (counts.get(value) ?? 0) + 1);
+  map.set(key, counts);
+}
+
 /** Volumes of containers with their years. */
 class Volumes {
-  private readonly years = new Map<string, Map<number, number>>();
+  private readonly years: Counts<number> = new Map();
+  /** How far the years of a container are from the numbers of its volumes. */
+  private readonly offsets: Counts<number> = new Map();
 
-  private of(record: SourceRecord): { year: number; volume: number; keys: [string, number][] } | undefined {
+  private of(record: SourceRecord): { container: string; volume: number; year: number } | undefined {
     const [container, year] = [record['container-title'], yearOf(record.issued)];
     if (!container || year === undefined || !/^\d{1,4}$/.test(record.volume ?? '')) return undefined;
-    const volume = Number(record.volume);
-    const name = squeezed(container);
-    // Of the volume itself, and how far the year is from the number of the volume.
-    return { year, volume, keys: [[`${name} ${volume}`, year], [name, year - volume]] }; // prettier-ignore
+    return { container: squeezed(container), volume: Number(record.volume), year };
   }
 
   add(record: SourceRecord): void {
-    for (const [key, value] of this.of(record)?.keys ?? []) {
-      const counts = this.years.get(key) ?? new Map<number, number>();
-      counts.set(value, (counts.get(value) ?? 0) + 1);
-      this.years.set(key, counts);
-    }
+    const found = this.of(record);
+    if (!found) return;
+    const { container, volume, year } = found;
+    count(this.years, `${container} ${volume}`, year);
+    count(this.offsets, container, year - volume);
   }
 
   /** What most others say, this one left out. */
-  private most(key: string, own: number, least: number): number | undefined {
-    const counts = [...(this.years.get(key) ?? [])].map(([value, n]) => [value, value === own ? n - 1 : n] as const);
+  private most(said: Map<number, number> | undefined, own: number, least: number): number | undefined {
+    const counts = [...(said ?? [])].map(([value, n]) => [value, value === own ? n - 1 : n] as const);
     const all = counts.reduce((sum, [, n]) => sum + n, 0);
     const best = counts.reduce((x, y) => (y[1] > x[1] ? y : x), [0, 0] as const);
     return all >= least && best[1] >= all * MOSTLY ? best[0] : undefined;
@@ -70,29 +77,30 @@ class Volumes {
   yearOf(record: SourceRecord): number | undefined {
     const found = this.of(record);
     if (!found) return undefined;
-    const [[ofVolume, year], [ofContainer, offset]] = found.keys as [[string, number], [string, number]];
-    const same = this.most(ofVolume, year, OF_VOLUME);
+    const { container, volume, year } = found;
+    const same = this.most(this.years.get(`${container} ${volume}`), year, OF_VOLUME);
     if (same !== undefined) return same;
-    const usual = this.most(ofContainer, offset, OF_CONTAINER);
-    return usual === undefined ? undefined : usual + found.volume;
+    const usual = this.most(this.offsets.get(container), year - volume, OF_CONTAINER);
+    return usual === undefined ? undefined : usual + volume;
   }
 }
 
 /** @param records each is read once */
 export function amongOf(records: Iterable<SourceRecord>): Among {
-  const given = new Map<string, Map<string, number>>();
-  const byIssn = new Map<string, Map<string, number>>();
-  const spelt = new Map<string, Map<string, number>>();
-  const byBeginnings = new Map<string, Map<string, number>>();
+  const given: Counts<string> = new Map();
+  const people: Counts<string> = new Map();
+  const byIssn: Counts<string> = new Map();
+  const spelt: Counts<string> = new Map();
+  const byBeginnings: Counts<string> = new Map();
   const capital = new Map<string, number>();
   const small = new Map<string, number>();
   const behind = new Set<string>();
-  const people = new Map<string, Map<string, number>>();
   const volumes = new Volumes();
-  const count = <K>(map: Map<K, Map<string, number>>, k: K, value: string): void => {
-    const counts = map.get(k) ?? new Map<string, number>();
-    counts.set(value, (counts.get(value) ?? 0) + 1);
-    map.set(k, counts);
+  const taken = new Map<string, string[]>();
+  const wordsIn = (container: string): string[] => {
+    let words = taken.get(container);
+    if (!words) taken.set(container, (words = wordsOf(container)));
+    return words;
   };
   for (const r of records) {
     for (const n of [...(r.author ?? []), ...(r.editor ?? [])] as Name[])
@@ -105,7 +113,7 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
     if (container) {
       if (r.ISSN) count(byIssn, r.ISSN.split(/[\s,;]+/)[0]!, container);
       count(spelt, squeezed(container), container);
-      count(byBeginnings, beginningsOf(wordsOf(container)), container);
+      count(byBeginnings, beginningsOf(wordsIn(container)), container);
     }
     const words = (r.title ?? '').match(/\p{L}[\p{L}'’-]*/gu) ?? [];
     const capitals = words.slice(1).filter(isGreat).length;
@@ -121,12 +129,6 @@ export function amongOf(records: Iterable<SourceRecord>): Among {
       }
   }
   const usual = new Map<string, string>();
-  const taken = new Map<string, string[]>();
-  const wordsIn = (container: string): string[] => {
-    let words = taken.get(container);
-    if (!words) taken.set(container, (words = wordsOf(container)));
-    return words;
-  };
   /** Of several names of one container the one that is written out most. */
   const fullOf = (own: string, counts: Map<string, number> | undefined): string | undefined => {
     if (!counts || counts.size < 2) return undefined;
