@@ -21,8 +21,10 @@ import { marks } from './marks/index.ts';
 import { outside } from './outside/index.ts';
 import { own } from './own/index.ts';
 import { places } from './places/index.ts';
+import { saved } from './saved/index.ts';
 import { searching } from './searching/index.ts';
 import { sources } from './sources/index.ts';
+import { stating } from './stating/index.ts';
 import { tags } from './tags/index.ts';
 import { connect } from './database/connect.ts';
 import { FolderStorage } from './files/storage.ts';
@@ -49,6 +51,8 @@ const CAPABILITIES: Capability[] = [
   sources,
   own,
   searching,
+  saved,
+  stating,
   places,
   tags,
   gathering,

@@ -12,7 +12,9 @@ import { outsideRoutes } from './outside.ts';
 import { ownRoutes } from './own.ts';
 import { placeRoutes } from './places.ts';
 import { fileRoutes, markRoutes } from './reading.ts';
+import { savedRoutes } from './saved.ts';
 import { searchRoutes, sourceRoutes } from './sources.ts';
+import { statingRoutes } from './stating.ts';
 import { tagRoutes } from './tags.ts';
 
 export * from './access.ts';
@@ -29,7 +31,9 @@ export * from './places.ts';
 export * from './reading.ts';
 export { ACTIONS, type Action, type ParamOf, type Route } from './route.ts';
 export type { Class } from './shape.ts';
+export * from './saved.ts';
 export * from './sources.ts';
+export * from './stating.ts';
 export * from './tags.ts';
 
 /** Every route, by capability and name. */
@@ -39,6 +43,8 @@ export const routes = {
   sources: sourceRoutes,
   own: ownRoutes,
   search: searchRoutes,
+  saved: savedRoutes,
+  stating: statingRoutes,
   places: placeRoutes,
   tags: tagRoutes,
   gather: gatherRoutes,

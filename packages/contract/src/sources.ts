@@ -43,6 +43,10 @@ export const MOST_IDS = 100_000;
 export const SCOPES = ['live', 'bin', 'loose', 'intake', 'aside'] as const;
 export type Scope = (typeof SCOPES)[number];
 
+/** What is searched for words that name no field: all there is, the record, the pages of files, or notes and glosses. */
+export const LOOK_IN = ['all', 'record', 'pages', 'notes'] as const;
+export type LookIn = (typeof LOOK_IN)[number];
+
 /** A question to the sources: the ask line's text, what is narrowed to, and where. */
 export class Ask {
   /** The text of the ask line, in the query language. */
@@ -52,6 +56,9 @@ export class Ask {
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) exclude?: string[];
   /** The collection in scope, with all below it. */
   @IsOptional() @IsUUID() collection?: string;
+  /** False where only what is filed in the collection itself is wanted. */
+  @IsOptional() @IsBoolean() below?: boolean;
+  @IsOptional() @IsIn(LOOK_IN) look?: LookIn;
   @IsOptional() @IsIn(SCOPES) scope?: Scope;
   @IsOptional() @IsInt() yearFrom?: number;
   @IsOptional() @IsInt() yearTo?: number;
@@ -97,6 +104,14 @@ export class TagOnSource {
   @IsBoolean() subject!: boolean;
 }
 
+export class LabelOnSource {
+  @IsUUID() id!: string;
+  @IsString() name!: string;
+  @IsString() letter!: string;
+  @IsString() tint!: string;
+  @IsString() says!: string;
+}
+
 /** A stretch of a text, in UTF-16 units. */
 export class LitSpan implements Lit {
   @IsInt() start!: number;
@@ -124,6 +139,8 @@ export class SourceRow {
   /** Your own. */
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   @IsBoolean() starred!: boolean;
+  @OrNull() @IsInt() rating!: number | null;
+  @ListOf(() => LabelOnSource) labels!: LabelOnSource[];
   @IsInt() places!: number;
   @IsInt() pages!: number;
   @IsInt() marks!: number;
@@ -211,6 +228,8 @@ export class SourceDetail {
   /** Your own. */
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   @IsBoolean() starred!: boolean;
+  @OrNull() @IsInt() rating!: number | null;
+  @ListOf(() => LabelOnSource) labels!: LabelOnSource[];
   @ListOf(() => TagOnSource) tags!: TagOnSource[];
   @ListOf(() => PlaceOfSource) places!: PlaceOfSource[];
   @ListOf(() => FileOfSource) files!: FileOfSource[];

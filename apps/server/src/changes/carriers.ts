@@ -1,6 +1,9 @@
 /** The carriers of all kinds of change, each from the capability it belongs to. */
+import type { Action } from '@pandecta/contract';
 import type { Change } from '@pandecta/core/changes';
 import { checkChanges } from '../check/change.ts';
+import { stateChanges } from '../stating/change.ts';
+import { listChanges } from '../lists/change.ts';
 import { fileChanges } from '../files/change.ts';
 import { markChanges } from '../marks/change.ts';
 import { ownChanges } from '../own/change.ts';
@@ -18,6 +21,8 @@ const CARRIERS: Carriers = {
   ...fileChanges,
   ...markChanges,
   ...checkChanges,
+  ...listChanges,
+  ...stateChanges,
   all: {
     // Its parts say it.
     may: 'read',
@@ -36,7 +41,14 @@ const CARRIERS: Carriers = {
   },
 };
 
-export const carrierOf = (kind: Change['do']): Carrier<Change> => CARRIERS[kind] as Carrier<Change>;
+const carrierOf = (kind: Change['do']): Carrier<Change> => CARRIERS[kind] as Carrier<Change>;
+
+/** What one must be allowed to, to make such a change. */
+export function needed(change: Change): Action[] {
+  if (change.do === 'all') return [...new Set(change.changes.flatMap(needed))];
+  const { may } = carrierOf(change.do);
+  return [typeof may === 'function' ? may(change) : may];
+}
 
 /** Carries a change out in SQL, as the kind's `apply` says on the model. */
 export const carryOut = (tx: Db, workspaceId: string, change: Change): Promise<Outcome> =>

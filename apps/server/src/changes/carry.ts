@@ -13,7 +13,7 @@ export interface Outcome<C = Change> {
 
 export interface Carrier<C> {
   /** Who may make such a change, and so take it back. */
-  may: Action;
+  may: Action | ((change: C) => Action);
   /**
    * Does what the kind's `apply` says, in SQL.
    * @throws Conflict where it would take back someone's later work

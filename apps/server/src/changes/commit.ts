@@ -45,13 +45,14 @@ export async function commitWithin(
   const says = describe(done);
   const changeId = uuidv7();
   const touched = touches(done);
-  const stored = { id: changeId, actorId: userId, change: toJson(done), says, ...(undoes && { undoes }) };
+  const to = ownerOf(done);
+  const owned = { ...(undoes && { undoes }), ...(to && { owner: to }) };
+  const stored = { id: changeId, actorId: userId, change: toJson(done), says, ...owned };
   await within(tx, workspaceId).insert(changes, stored);
   await tx.execute(sql`insert into change_subjects (workspace_id, kind, subject_id, change_id)
     select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid
     from ${table('u', { kind: ['text', touched.map((t) => t.kind)], id: ['uuid', touched.map((t) => t.id)] })}`);
   await derive(tx, workspaceId, altered, progress);
-  const to = ownerOf(done);
   const news = touchedBy(touched, changeId);
   // What is of no source in particular may be of any.
   if (!touched.length) news.kinds.source = 'all';

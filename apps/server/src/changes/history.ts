@@ -1,10 +1,9 @@
 /** What was done, to a source and in the workspace. What is another member's own is not in it. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { HistoryEntry } from '@pandecta/contract';
-import { OWN_KINDS, type Change } from '@pandecta/core/changes';
+import type { Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
-import { array } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 
 /** A change this large is told of by its kind alone. */
@@ -37,7 +36,7 @@ async function history(
     from changes c join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
     where c.workspace_id = ${workspaceId} and ${where}
-      and (c.actor_id = ${userId} or not c.change->>'do' = any(${array(OWN_KINDS, 'text')}))
+      and (c.owner is null or c.owner = ${userId})
     order by c.id desc limit ${most}`,
   );
 }

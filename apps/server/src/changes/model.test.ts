@@ -7,6 +7,7 @@ import {
   Conflict,
   emptyLibrary,
   type Change,
+  type Entry,
   type Library,
   type Presence,
   type ReadingState,
@@ -14,7 +15,7 @@ import {
 import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
-import { json, list, orNull, rows, text, truth, type Columns, type RowOf } from '../database/read.ts';
+import { json, list, number, orNull, rows, text, truth, type Columns, type RowOf } from '../database/read.ts';
 import { Refusal } from '../errors.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
@@ -59,13 +60,17 @@ async function stored(): Promise<Library> {
       t: list(text()),
       c: list(text()),
       f: list(text()),
+      l: list(text()),
+      rating: orNull(number),
       into: orNull(text()),
     },
     sql`
     select s.id, s.record, s.presence, s.merged_into as "into",
       array(select tag_id::text from source_tags t where t.workspace_id = s.workspace_id and t.source_id = s.id) as t,
       array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
-      array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f
+      array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f,
+      array(select label_id::text from source_labels l where l.workspace_id = s.workspace_id and l.source_id = s.id) as l,
+      (select rating from source_ratings r where r.workspace_id = s.workspace_id and r.source_id = s.id) as rating
     from sources s where s.workspace_id = ${w} order by s.id`,
   ))
     library.sources.set(s.id, {
@@ -74,6 +79,8 @@ async function stored(): Promise<Library> {
       tags: new Set(s.t),
       collections: new Set(s.c),
       files: new Set(s.f),
+      labels: new Set(s.l),
+      ...(s.rating && { rating: s.rating }),
       ...(s.into && { mergedInto: s.into }),
     });
   for (const r of await of(
@@ -86,6 +93,11 @@ async function stored(): Promise<Library> {
     sql`select what || ' ' || coalesce(source_id::text, 'all') || ' ' || name as key from settled where workspace_id = ${w}`,
   ))
     library.settled.add(r.key);
+  for (const e of await of(
+    { key: text(), value: json<Entry>() },
+    sql`select list || ' ' || id as key, value from entries where workspace_id = ${w}`,
+  ))
+    library.entries.set(e.key, e.value);
   for (const t of await of(
     { id: text(), name: text(), subject: truth },
     sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
@@ -145,6 +157,7 @@ function shown(library: Library): unknown {
     marks: present(library.marks),
     relations: [...library.relations].sort(),
     settled: [...library.settled].sort(),
+    entries: [...library.entries].sort(([a], [b]) => (a < b ? -1 : 1)),
     members: [...library.members].sort(([a], [b]) => (a < b ? -1 : 1)),
   };
 }

@@ -24,7 +24,7 @@ import type { Progress } from '../indexing/derive.ts';
 import type { Work } from '../jobs/kind.ts';
 import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
-import { carrierOf } from './carriers.ts';
+import { needed } from './carriers.ts';
 import { commitWithin, type Committed } from './commit.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
 import { changes } from './tables.ts';
@@ -102,7 +102,7 @@ async function unlessTaken(takeLast: () => Promise<Committed>): Promise<Committe
 function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: Stored, as: Back): Promise<Committed> {
   const owner = ownerOf(change);
   if (owner && owner !== actor.userId) throw new Refusal('not_yours');
-  if (kindsIn(change).some((kind) => !may(actor.role, carrierOf(kind).may))) throw new Refusal('not_allowed');
+  if (needed(change).some((action) => !may(actor.role, action))) throw new Refusal('not_allowed');
   return enact(services, actor, { takeBack: id, as }, change, `${SAYS[as].doing} “${says}”`);
 }
 

@@ -13,6 +13,8 @@ export const changes = pgTable(
     says: text('says').notNull(),
     undoes: uuid('undoes'),
     undoneBy: uuid('undone_by'),
+    /** The one member whose own it is, and who alone hears of it. */
+    owner: uuid('owner'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('changes_actor').on(t.workspaceId, t.actorId, t.id)],
 );

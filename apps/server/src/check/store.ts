@@ -191,7 +191,7 @@ export async function findSettled(db: Db, workspaceId: string): Promise<SettledH
 export async function tiesTo(db: Db, workspaceId: string, others: string[], into: string): Promise<Change[]> {
   const w = sql`${workspaceId}::uuid`;
   const of = array(others, 'uuid');
-  const [tags, collections, files, states, stars] = await Promise.all([
+  const [tags, collections, files, states, stars, labels, ratings] = await Promise.all([
     rows(
       db,
       { id: text(), name: text(), subject: truth },
@@ -221,6 +221,19 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       { member: text() },
       sql`select distinct user_id as member from source_stars where workspace_id = ${w} and source_id = any(${of})`,
     ),
+    rows(
+      db,
+      { id: text(), name: text() },
+      sql`select distinct e.id, e.value->>'name' as name from source_labels l
+        join entries e on e.workspace_id = ${w} and e.list = 'label' and e.id = l.label_id
+        where l.workspace_id = ${w} and l.source_id = any(${of})`,
+    ),
+    rows(
+      db,
+      { rating: number },
+      sql`select max(r.rating) as rating from source_ratings r where r.workspace_id = ${w} and r.source_id = any(${of})
+        and not exists (select 1 from source_ratings o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
+    ),
   ]);
   const to = [into];
   // Of several states of one member the furthest.
@@ -244,6 +257,8 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       member,
       states: { [into]: { before: null, after } },
     })),
+    ...labels.map((l): Change => ({ do: 'labelling', label: l.id, name: l.name, sources: to, present: true })),
+    ...ratings.map(({ rating }): Change => ({ do: 'rate', ratings: { [into]: { before: null, after: rating } } })),
     ...stars.map(({ member }): Change => ({ do: 'star', member, sources: to, present: true })),
   ];
 }

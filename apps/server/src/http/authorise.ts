@@ -20,6 +20,11 @@ export interface Actor {
   userId: string;
 }
 
+/** Who calls, and as whom they do what they do. */
+export interface Acting extends Caller {
+  actor: Actor;
+}
+
 export interface Workspace {
   id: string;
   /** Leads every lexeme of the workspace. */

@@ -6,11 +6,10 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { ParamOf, Route } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { authorise, type Actor, type Caller } from './authorise.ts';
+import { authorise, type Acting, type Caller } from './authorise.ts';
 import { check, checkReply } from './check.ts';
 
-export interface Call<P extends string, B, Q> extends Caller {
-  actor: Actor;
+export interface Call<P extends string, B, Q> extends Acting {
   body: B;
   query: Q;
   params: Record<ParamOf<P>, string>;

@@ -4,17 +4,23 @@ import { fileFacets } from '../files/facets.ts';
 import { intakeFacets } from '../intake/facets.ts';
 import { ownFacets } from '../own/facets.ts';
 import { placeFacets } from '../places/facets.ts';
-import { peopleFacets, sourceFacets } from '../sources/facets.ts';
+import { comingFacets, peopleFacets, publishedFacets, sourceFacets } from '../sources/facets.ts';
+import { stateFacets } from '../stating/facets.ts';
+import { markFacets } from '../marks/facets.ts';
 import { tagFacets } from '../tags/facets.ts';
 import type { FacetKind, Facets } from './facet.ts';
 
 export const FACETS: Facets[] = [
   sourceFacets,
   tagFacets,
+  stateFacets,
   ownFacets,
   fileFacets,
   peopleFacets,
   placeFacets,
+  publishedFacets,
+  markFacets,
+  comingFacets,
   findingFacets,
   intakeFacets,
 ];

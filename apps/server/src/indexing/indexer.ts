@@ -58,6 +58,16 @@ async function write(tx: Db, workers: Workers, workspaceId: string, ids: string[
       select ${workspaceId}::uuid, u.id, u.number, u.vector::tsvector, u.fields::tsvector, u.left_out from ${read}
       on conflict (workspace_id, source_id) do update set number = excluded.number, vector = excluded.vector, fields = excluded.fields,
         left_out = excluded.left_out`);
+  await keepWords(tx, workspaceId, new Set(vectors.flatMap((v) => v.stems)));
+}
+
+/** Keeps the words there are, in one order so that no two wait for each other. None is ever taken away. */
+async function keepWords(tx: Db, workspaceId: string, words: Set<string>): Promise<void> {
+  await tx.execute(sql`
+    insert into index_words (workspace_id, word)
+    select ${workspaceId}::uuid, u.word from unnest(${array([...words].sort(), 'text')}) u(word)
+    where not exists (select 1 from index_words k where k.workspace_id = ${workspaceId} and k.word = u.word)
+    on conflict do nothing`);
 }
 
 async function gather(

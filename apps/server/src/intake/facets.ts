@@ -4,7 +4,7 @@ import { within } from '../database/within.ts';
 import { imports } from '../gathering/tables.ts';
 import { fixedNames, type Facets } from '../indexing/facet.ts';
 
-/** Of what waits in the intake: with which gathering it came, and what its citation would miss. */
+/** With which gathering a source came; and of what waits in the intake, what its citation would miss. */
 export const intakeFacets: Facets = {
   kinds: [
     {
@@ -27,5 +27,5 @@ export const intakeFacets: Facets = {
     select c.id, 'lacks', l from chosen c join source_sort ss on ss.workspace_id = ${workspace} and ss.source_id = c.id,
       unnest(case when cardinality(ss.lacks) = 0 then array['nothing'] else ss.lacks end) l where c.presence = 'intake'
     union all select c.id, 'batch', s.import_id::text from chosen c
-      join sources s on s.workspace_id = ${workspace} and s.id = c.id where c.presence = 'intake' and s.import_id is not null`,
+      join sources s on s.workspace_id = ${workspace} and s.id = c.id where s.import_id is not null`,
 };

@@ -27,7 +27,7 @@ export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
       const { gloss, sense } = done.fields;
       const after = { gloss: gloss ? (gloss.after ?? '') : found.gloss, senseId: sense?.after ?? found.sense };
       await here.update(marks, after, one);
-      return { change: done, altered: gloss ? { records: [change.source] } : {} };
+      return { change: done, altered: gloss ? { records: [change.source] } : { facets: [change.source] } };
     },
   },
 };

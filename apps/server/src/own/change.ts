@@ -19,10 +19,10 @@ export const ownChanges: CarriersOf<'reading' | 'star'> = {
         Object.keys(change.states),
         'for update',
       );
-      const done = standing(change, (id) => before.get(id));
-      if (!done) return NOTHING;
-      await setReading(tx, workspaceId, done.member, done.states);
-      return { change: done, altered: { facets: Object.keys(done.states) } };
+      const states = standing(change.states, (id) => before.get(id));
+      if (!states) return NOTHING;
+      await setReading(tx, workspaceId, change.member, states);
+      return { change: { ...change, states }, altered: { facets: Object.keys(states) } };
     },
   },
   star: {

@@ -4,40 +4,28 @@
  * years and days are told from the columns.
  */
 import { sql, type SQL } from 'drizzle-orm';
-import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
-import {
-  isTextField,
-  parseYears,
-  type Node,
-  type OtherField,
-  type QueryField,
-  type TextField,
-} from '@pandecta/core/query';
+import type { Ask, LookIn } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
-import { READING_STATES, type Presence } from '@pandecta/core/changes';
-import { findRules } from '@pandecta/core/proofing';
-import { findKinds } from '@pandecta/core/source';
-import { normaliseDoi } from '@pandecta/core/identifiers';
+import {
+  fieldOf,
+  isTextField,
+  parseQuery,
+  type FieldNode,
+  type NearNode,
+  type Node,
+  type Note,
+  type PhraseNode,
+  type TextField,
+  type WordNode,
+} from '@pandecta/core/query';
+import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
-import { number, rows } from '../database/read.ts';
-import { literally, table } from '../database/sql.ts';
-import { SOUND } from '../check/facets.ts';
-import { within } from '../database/within.ts';
-import { collections } from '../places/tables.ts';
-import { chainFrom } from '../sources/merged.ts';
-import { tags } from '../tags/tables.ts';
-import { keptAs } from '../indexing/facet.ts';
-import { facetKind } from '../indexing/facets.ts';
-import { prefixOf } from '../indexing/vector.ts';
+import { prefixOf, restPrefix } from '../indexing/vector.ts';
+import { savedNamed } from '../saved/store.ts';
 import { wordSet, type NumberSet } from './columns/load.ts';
-
-export interface Scope {
-  workspaceId: string;
-  workspaceNumber: number;
-  presence: Presence;
-  /** Who asks: what is each member's own is told of them. */
-  member: string;
-}
+import { anyFacet, facetIds, inYears, narrowing, NOTHING, type Scope } from './facets.ts';
+import { spellOut } from './spelling.ts';
+import { told } from './told.ts';
 
 export interface Compiled {
   condition: Condition;
@@ -45,6 +33,10 @@ export interface Compiled {
   sets: NumberSet[];
   /** What to rank by, a tsquery: any of the words asked for. */
   rank: string;
+  /** The tree as it was asked, with the close spellings there are. */
+  tree: Node;
+  /** What is asked for that nothing here bears: told beside where it stands. */
+  unknown: { node: Node; says: string }[];
   /** Those with all these words in their titles are ranked first; a set. */
   titles: NumberSet;
 }
@@ -52,20 +44,9 @@ export interface Compiled {
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
 /** A word being typed that is shorter than this begins half of all words. */
 const SHORT = 3;
-/** Matches nothing: a query of words none of which can be searched. */
-const NOTHING: Condition = { is: 'none' };
-/** What `file:` asks for by a word; any other text is looked for in the names of files. */
-const FILE_STATES: Partial<Record<string, string[]>> = {
-  text: ['text'],
-  yes: ['text', 'image only', 'other'],
-  none: ['none'],
-  no: ['none'],
-  image: ['image only'],
-};
-const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
-
-export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compiled> {
-  const compiler = new Compiler(db, scope);
+export async function compile(db: Db, scope: Scope, asked: Node, look: LookIn = 'all'): Promise<Compiled> {
+  const tree = await spellOut(db, scope.workspaceId, asked);
+  const compiler = new Compiler(db, scope, look);
   const condition = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
   const ranked = [...compiler.ranked.values()];
   const under = (field?: TextField): string[] => ranked.map((r) => r(prefixOf(scope.workspaceNumber, field)));
@@ -73,9 +54,18 @@ export async function compile(db: Db, scope: Scope, tree: Node): Promise<Compile
     condition,
     sets: compiler.sets,
     rank: under().join(' | '),
+    tree,
+    unknown: compiler.unknown,
     titles: wordSet('fields', under('title').join(' & ')),
   };
 }
+
+/** What stands in the text at what nothing here bears. */
+export const notesOf = ({ unknown }: Compiled, spans: Map<Node, { start: number; end: number }>): Note[] =>
+  unknown.flatMap(({ node, says }) => {
+    const span = spans.get(node);
+    return span ? [{ ...span, says }] : [];
+  });
 
 /** A tsquery, given what its lexemes begin with. */
 type Lexemes = (lead: string) => string;
@@ -91,26 +81,49 @@ function begunBy(text: string, stem: string): Lexemes {
   return (lead) => `(${[...whole.map((s) => quote(lead + s)), `${quote(lead + fold(text))}:*`].join(' | ')})`;
 }
 
-const isShort = (node: Node & { is: 'word' }): boolean => Boolean(node.typed) && fold(node.text).length < SHORT;
+const isShort = (node: WordNode): boolean => Boolean(node.typed) && fold(node.text).length < SHORT;
+
+/** What a word means in the index: itself, any that begins so, or any of its spellings. */
+function meant({ text, prefix, spelt }: WordNode, t: { start: number; end: number; stem: string }, isLast: boolean): Lexemes {
+  if (prefix && isLast) return begunBy(text.slice(t.start, t.end), t.stem);
+  if (!spelt?.length || !isLast) return exactly(t.stem);
+  return (lead) => `(${[t.stem, ...spelt].map((s) => quote(lead + s)).join(' | ')})`;
+}
+
+/** Where words are looked for that name no field. */
+const FIELDS_OF: Record<Exclude<LookIn, 'all'>, TextField[]> = {
+  record: ['title', 'person', 'container', 'abstract'],
+  pages: ['page'],
+  notes: ['note'],
+};
 
 class Compiler {
   /** What is asked for, each once: a lexeme, or several of which one is enough, under a prefix. */
   readonly ranked = new Map<string, Lexemes>();
   readonly sets: NumberSet[] = [];
+  readonly unknown: Compiled['unknown'] = [];
+  /** The saved searches it is within. */
+  private readonly inside: string[] = [];
+  private readonly vector: 'vector' | 'fields';
+  /** What lexemes lead with, any of them, where no field is named. */
+  private readonly leads: string[];
 
   constructor(
     private readonly db: Db,
     private readonly scope: Scope,
-  ) {}
+    private readonly look: LookIn,
+  ) {
+    this.vector = look === 'all' ? 'vector' : 'fields';
+    this.leads = look === 'all' ? [this.lead()] : FIELDS_OF[look].map((field) => this.lead(field));
+    if (look === 'record') this.leads.push(restPrefix(scope.workspaceNumber));
+  }
+
+  private lead(field?: TextField): string {
+    return prefixOf(this.scope.workspaceNumber, field);
+  }
 
   private set(set: NumberSet): Condition {
     return { is: 'set', set: this.sets.push(set) - 1 };
-  }
-
-  /** Source numbers by way of their ids. */
-  private bySource(ids: SQL): Condition {
-    const query = sql`select number from source_sort where workspace_id = ${this.scope.workspaceId} and source_id in (${ids})`;
-    return this.set({ query });
   }
 
   /** All the parts, of which those that words answer are asked as one. */
@@ -128,7 +141,7 @@ class Compiler {
       else if (text) wanted.push(text);
       else conditions.push(await this.condition(part));
     }
-    if (wanted.length) conditions.unshift(this.set(wordSet('vector', [...wanted, ...unwanted].join(' & '))));
+    if (wanted.length) conditions.unshift(this.set(wordSet(this.vector, [...wanted, ...unwanted].join(' & '))));
     return conditions.length ? { is: 'and', parts: conditions } : { is: 'all' };
   }
 
@@ -136,7 +149,7 @@ class Compiler {
   private text(node: Node, excluded = false): string | undefined {
     switch (node.is) {
       case 'word':
-        return isShort(node) ? undefined : this.words(node.text, undefined, node.prefix, excluded);
+        return isShort(node) ? undefined : this.words(node, undefined, excluded);
       case 'and':
       case 'or': {
         const parts = node.parts.map((p) => this.text(p, excluded));
@@ -149,21 +162,16 @@ class Compiler {
     }
   }
 
-  private words(
-    text: string,
-    field: TextField | undefined,
-    prefix: boolean | undefined,
-    excluded: boolean,
-  ): string | undefined {
-    const found = tokens(text);
+  private words(node: WordNode, field: TextField | undefined, excluded: boolean): string | undefined {
+    const found = tokens(node.text);
     if (!found.length) return undefined;
-    const lead = prefixOf(this.scope.workspaceNumber, field);
+    const leads = field ? [this.lead(field)] : this.leads;
     return found
       .map((t, i) => {
-        const lexemes =
-          prefix && i === found.length - 1 ? begunBy(text.slice(t.start, t.end), t.stem) : exactly(t.stem);
+        const lexemes = meant(node, t, i === found.length - 1);
         if (!excluded) this.ranked.set(lexemes(''), lexemes);
-        return lexemes(lead);
+        const under = leads.map((lead) => lexemes(lead));
+        return under.length > 1 ? `(${under.join(' | ')})` : under[0]!;
       })
       .join(' & ');
   }
@@ -181,144 +189,101 @@ class Compiler {
       case 'or':
         return { is: 'or', parts: await Promise.all(node.parts.map((p) => this.condition(p, excluded))) };
       case 'phrase':
-        return this.phrase(node.text, undefined, excluded);
+        return this.run(node, undefined, excluded);
+      case 'near':
+        return this.near(node, excluded);
       case 'word': {
-        const text = this.words(node.text, undefined, node.prefix && !isShort(node), excluded);
+        const text = this.words(isShort(node) ? { ...node, prefix: false } : node, undefined, excluded);
         if (!text) return NOTHING;
-        const whole = this.set(wordSet('vector', text));
+        const whole = this.set(wordSet(this.vector, text));
         return isShort(node) ? { is: 'or', parts: [whole, this.begun(node.text)] } : whole;
       }
       case 'field':
-        return this.field(node.field, node.text, node.phrase, excluded);
+        return this.field(node, excluded);
     }
   }
 
   /** Words of titles and names that begin so: those one means by one or two letters, and few enough to be told at once. */
   private begun(text: string): Condition {
-    const fields = (['title', 'author'] as const).map((f) => prefixOf(this.scope.workspaceNumber, f));
+    const fields = (['title', 'person'] as const).map((f) => this.lead(f));
     return this.set(wordSet('fields', fields.map((lead) => `${quote(lead + fold(text))}:*`).join(' | ')));
   }
 
-  /** A phrase stands in the record, or on a page. */
-  private phrase(text: string, field: TextField | undefined, excluded: boolean): Condition {
-    const stems = tokens(text).map((t) => t.stem);
-    if (!stems.length) return NOTHING;
-    if (!excluded) for (const s of stems) this.ranked.set(quote(s), exactly(s));
-    const run = (of?: TextField): string => {
-      const lead = prefixOf(this.scope.workspaceNumber, of);
-      return stems.map((s) => quote(lead + s)).join(' <-> ');
-    };
-    if (field && field !== 'page') return this.set(wordSet('fields', run(field)));
-    const onPage = this
-      .bySource(sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${this.scope.workspaceId} and sf.file_id = p.file_id
-      where p.vector @@ ${run()}::tsquery`);
-    return field === 'page' ? onPage : { is: 'or', parts: [this.set(wordSet('vector', run())), onPage] };
+  /** A run of words, one after another, as a tsquery under a prefix; undefined where nothing of it can be searched. */
+  private runOf(node: PhraseNode | WordNode, excluded: boolean): Lexemes | undefined {
+    const found = tokens(node.text);
+    if (!found.length) return undefined;
+    const each = found.map((t, i) => (node.is === 'word' ? meant(node, t, i === found.length - 1) : exactly(t.stem)));
+    if (!excluded) for (const lexemes of each) this.ranked.set(lexemes(''), lexemes);
+    return (lead) => each.map((lexemes) => lexemes(lead)).join(' <-> ');
   }
 
-  private async field(field: QueryField, text: string, phrase: boolean, excluded: boolean): Promise<Condition> {
-    if (!isTextField(field)) return this.others[field](text, phrase);
-    if (phrase) return this.phrase(text, field, excluded);
-    const words = this.words(text, field, false, excluded);
-    return words ? this.set(wordSet('fields', words)) : NOTHING;
+  private run(node: PhraseNode, field: TextField | undefined, excluded: boolean): Condition {
+    const run = this.runOf(node, excluded);
+    return run ? this.placed(run, field) : NOTHING;
   }
 
-  /** What each field that does not ask for words asks for. */
-  private readonly others: Record<OtherField, (text: string, phrase: boolean) => Condition | Promise<Condition>> = {
-    year: (text) => {
-      const range = parseYears(text);
-      return range ? { is: 'years', ...range } : NOTHING;
-    },
-    added: (text) =>
-      DAY.test(text) && !Number.isNaN(Date.parse(text)) ? { is: 'added', since: Date.parse(text) } : NOTHING,
-    kind: (text) => this.facet('kind', findKinds(text)),
-    key: (text) => {
-      const key = `cite:${text.toLowerCase().replace(/^@/, '')}`;
-      const seed = sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and key = ${key}`;
-      return this.bySource(sql`${chainFrom(this.scope.workspaceId, seed)} select id from chain`);
-    },
-    finding: (text) => this.facet('finding', fold(text) === 'none' ? [SOUND] : findRules(text)),
-    is: (text) => (fold(text) === 'starred' ? this.facet('star', ['yes']) : NOTHING),
-    state: (text) => {
-      const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
-      return this.facet(
-        'reading',
-        READING_STATES.filter((s) => s === wanted || (wanted === 'unread' && s === 'to read')),
-      );
-    },
-    file: (text) => {
-      const states = FILE_STATES[text.toLowerCase().trim()];
-      if (states) return this.facet('file', states);
-      return this
-        .bySource(sql`select sf.source_id from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
-          where sf.workspace_id = ${this.scope.workspaceId} and f.name ilike ${`%${literally(text)}%`}`);
-    },
-    tag: (text, phrase) => this.tagged(text, phrase),
-    subject: (text, phrase) => this.tagged(text, phrase),
-    in: async (text) => this.facet('in', await this.collectionsNamed(text)),
-    doi: (text) => {
-      const doi = normaliseDoi(text);
-      const key = doi ? sql`key = ${`doi:${doi}`}` : sql`key like ${`doi:${literally(text.toLowerCase())}%`}`;
-      return this.bySource(
-        sql`select source_id from source_keys where workspace_id = ${this.scope.workspaceId} and ${key}`,
-      );
-    },
-  };
-
-  /** Names fold: "résumé" finds the tag "Resume"; without quotation marks the beginning of a name is enough. */
-  private async tagged(text: string, phrase: boolean): Promise<Condition> {
-    const { id, name, subject } = tags;
-    const all = await within(this.db, this.scope.workspaceId).all(tags, { id, name, subject });
-    const wanted = fold(text);
-    const exact = all.filter((t) => fold(t.name) === wanted);
-    const found = exact.length || phrase || !wanted ? exact : all.filter((t) => fold(t.name).startsWith(wanted));
-    const pairs = found.map((t) => [t.subject ? 'subject' : 'tag', t.id] as const);
-    return anyFacet(await facetIds(this.db, this.scope, pairs));
+  /** Both within so many words: the second so far behind the first, or the other way where order does not matter. */
+  private near({ left, right, within, ordered }: NearNode, excluded: boolean): Condition {
+    const [l, r] = [this.runOf(left, excluded), this.runOf(right, excluded)];
+    if (!l || !r) return NOTHING;
+    const steps = Array.from({ length: within }, (_, i) => i + 1);
+    return this.placed((lead) => {
+      const after = (a: Lexemes, b: Lexemes): string[] => steps.map((n) => `((${a(lead)}) <${n}> (${b(lead)}))`);
+      return [...after(l, r), ...(ordered ? [] : after(r, l))].join(' | ');
+    });
   }
 
-  private async collectionsNamed(text: string): Promise<string[]> {
-    const wanted = fold(
-      text
-        .split(/\s*[›>/]\s*/)
-        .at(-1)!
-        .trim(),
-    );
-    const { id, name, present } = collections;
-    const all = await within(this.db, this.scope.workspaceId).all(collections, { id, name }, sql`${present}`);
-    const exact = all.filter((c) => fold(c.name) === wanted);
-    return (exact.length || !wanted ? exact : all.filter((c) => fold(c.name).startsWith(wanted))).map((c) => c.id);
+  /** Words that stand in places to one another: in the record, or on a page. */
+  private placed(run: Lexemes, field?: TextField): Condition {
+    if (field && field !== 'page') return this.set(wordSet('fields', run(this.lead(field))));
+    const places: Condition[] = [];
+    if (!field && this.look !== 'pages')
+      places.push(this.set(wordSet(this.vector, this.leads.map((lead) => `(${run(lead)})`).join(' | '))));
+    if (field || this.look === 'all' || this.look === 'pages') places.push(this.onPage(run(this.lead())));
+    return places.length === 1 ? places[0]! : { is: 'or', parts: places };
   }
 
-  private async facet(type: string, keys: string[]): Promise<Condition> {
-    return anyFacet(
-      await facetIds(
-        this.db,
-        this.scope,
-        keys.map((k) => [type, k]),
-      ),
-    );
+  private onPage(tsquery: string): Condition {
+    const { workspaceId } = this.scope;
+    const ids: SQL = sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${workspaceId} and sf.file_id = p.file_id
+      where p.vector @@ ${tsquery}::tsquery`;
+    return this.set({ query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})` });
   }
-}
 
-/** Sources that bear at least one of these facets. */
-export function anyFacet(ids: number[]): Condition {
-  return ids.length ? { is: 'facets', ids } : NOTHING;
-}
+  private async field(node: FieldNode, excluded: boolean): Promise<Condition> {
+    const { field, text, phrase } = node;
+    if (isTextField(field)) {
+      // As a list of people has it: “Okonjo, Marit” is one of them.
+      const person = field === 'person' && /,/.test(text) ? await facetIds(this.db, this.scope, [['person', text]]) : [];
+      if (person.length) return anyFacet(person);
+      if (phrase) return this.run({ is: 'phrase', text }, field, excluded);
+      const words = this.words({ is: 'word', text }, field, excluded);
+      return words ? this.set(wordSet('fields', words)) : NOTHING;
+    }
+    const condition = await told(field, text, phrase, {
+      db: this.db,
+      scope: this.scope,
+      set: (set) => this.set(set),
+      saved: (name) => this.saved(name),
+    });
+    if (!condition) this.unknown.push({ node, says: `Nothing here is called “${text}” under “${fieldOf(field).name}”` });
+    return condition ?? NOTHING;
+  }
 
-export async function facetIds(
-  db: Db,
-  { workspaceId, member }: Pick<Scope, 'workspaceId' | 'member'>,
-  pairs: (readonly [type: string, key: string])[],
-): Promise<number[]> {
-  if (!pairs.length) return [];
-  const kept = pairs.map(([type]) => {
-    const kind = facetKind(type);
-    return kind ? keptAs(kind, member) : type;
-  });
-  const found = await rows(
-    db,
-    { id: number },
-    sql`select f.id from ${table('u', { type: ['text', kept], key: ['text', pairs.map((p) => p[1])] })}
-    join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
-  );
-  return found.map((f) => f.id);
+  /** What a saved search asks for. One that is within itself asks for nothing more. */
+  private async saved(name: string): Promise<Condition | undefined> {
+    const found = await savedNamed(this.db, this.scope.workspaceId, this.scope.member, name);
+    if (!found || this.inside.includes(found.id)) return undefined;
+    this.inside.push(found.id);
+    const parts = [await this.asked(found.ask)];
+    this.inside.pop();
+    return { is: 'and', parts };
+  }
+
+  /** A whole question as a condition: its words, in all there is, and what it is narrowed to. */
+  private async asked(ask: Ask): Promise<Condition> {
+    const tree = await spellOut(this.db, this.scope.workspaceId, parseQuery(ask.q ?? '').tree);
+    return { is: 'and', parts: [await this.condition(tree, true), ...(await narrowing(this.db, this.scope, ask)), ...inYears(ask)] };
+  }
 }

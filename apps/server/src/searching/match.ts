@@ -7,8 +7,8 @@ import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
-import { facetKind } from '../indexing/facets.ts';
-import { anyFacet, compile, facetIds, type Compiled, type Scope } from './compile.ts';
+import { compile, notesOf, type Compiled } from './compile.ts';
+import { inYears, narrowing, type Scope } from './facets.ts';
 
 export interface Question {
   scope: Scope;
@@ -42,44 +42,20 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   if ((presence === 'intake' || presence === 'aside') && !may(workspace.role, 'gather'))
     throw new Refusal('not_allowed');
   const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence, member: user.id };
-  const compiled = await compile(db, scope, tree);
+  const compiled = await compile(db, scope, tree, ask.look);
   const parts = [compiled.condition, ...(await narrowing(db, scope, ask))];
-  const years: Condition[] =
-    ask.yearFrom !== undefined || ask.yearTo !== undefined ? [{ is: 'years', from: ask.yearFrom, to: ask.yearTo }] : [];
+  const years = inYears(ask);
   const sort = readSort(ask.sort, compiled.rank !== '');
   return {
     scope,
-    notes: parsed.notes,
-    tree,
+    notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)],
+    tree: compiled.tree,
     compiled,
     condition: { is: 'and', parts: [...parts, ...years] },
     anyYear: { is: 'and', parts },
     byRelevance: sort[0]?.key === 'relevance',
     sort: sort.filter((s) => s.key !== 'relevance'),
   };
-}
-
-async function narrowing(db: Db, scope: Scope, ask: Ask): Promise<Condition[]> {
-  const pair = (text: string): [string, string] => {
-    const at = text.indexOf('=');
-    if (at < 1) throw new Refusal('invalid', `“${text}” is not a facet`);
-    return [text.slice(0, at), text.slice(at + 1)];
-  };
-  const include = (ask.include ?? []).map(pair);
-  if (ask.collection) include.push(['in', ask.collection]);
-  if (ask.scope === 'loose') include.push(['loose', 'yes']);
-  // Values of one kind of facet widen, except of those a source has many of: there one asks for two at once.
-  const groups = new Map<string, [string, string][]>();
-  include.forEach((p, i) => {
-    const name = facetKind(p[0])?.many ? `${p[0]} ${i}` : p[0];
-    groups.set(name, [...(groups.get(name) ?? []), p]);
-  });
-  const included = await Promise.all([...groups.values()].map((group) => facetIds(db, scope, group)));
-  const excluded = await facetIds(db, scope, (ask.exclude ?? []).map(pair));
-  return [
-    ...included.map(anyFacet),
-    ...(excluded.length ? [{ is: 'not', part: anyFacet(excluded) } satisfies Condition] : []),
-  ];
 }
 
 function readSort(text: string | undefined, ranked: boolean): { key: SortKey; descending: boolean }[] {

@@ -1,6 +1,6 @@
 /** The lines of the ledger for given sources, with where each matched. */
 import { sql } from 'drizzle-orm';
-import { LEFT_OUT, type Hit, type SourceRow, type TagOnSource } from '@pandecta/contract';
+import { LEFT_OUT, type Hit, type LabelOnSource, type SourceRow, type TagOnSource } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
@@ -10,6 +10,7 @@ import { json, list, number, orNull, rows, text, truth } from '../database/read.
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { ownColumns } from '../own/store.ts';
+import { stateColumns } from '../stating/store.ts';
 import type { Question } from './match.ts';
 
 const LINE = {
@@ -17,6 +18,8 @@ const LINE = {
   record: json<SourceRecord>(),
   reading: orNull(text<ReadingState>()),
   starred: truth,
+  rating: orNull(number),
+  labels: json<LabelOnSource[] | null>(),
   added_at: text(),
   tags: json<TagOnSource[] | null>(),
   places: number,
@@ -36,7 +39,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     LINE,
     sql`
     select s.id, s.record, s.added_at,
-      ${ownColumns(w, q.scope.member)},
+      ${ownColumns(w, q.scope.member)}, ${stateColumns(w)},
       (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
       (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
@@ -64,6 +67,8 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     record: brief(f.record),
     reading: f.reading,
     starred: f.starred,
+    rating: f.rating,
+    labels: f.labels ?? [],
     addedAt: f.added_at,
     tags: f.tags ?? [],
     places: f.places,

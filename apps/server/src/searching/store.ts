@@ -49,6 +49,11 @@ export async function page(
   return { total, ids: rest.page, ...(rest.at >= 0 && { at: rest.at }) };
 }
 
+/** How many match. */
+export async function count(to: Asking, q: Question): Promise<number> {
+  return (await ask(to, q, {})).total;
+}
+
 /** The ids of a stretch alone. */
 export async function idsIn(to: Asking, q: Question, from: number, count: number): Promise<string[]> {
   return (await page(to, q, { from, count })).ids;

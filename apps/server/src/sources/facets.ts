@@ -1,5 +1,8 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { ALL_KINDS, KINDS } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
 import { fixedNames, type FacetKind, type Facets } from '../indexing/facet.ts';
 
 /** "2027-03" is March 2027. */
@@ -34,4 +37,64 @@ export const peopleFacets: Facets = {
   kinds: [{ type: 'person', offered: { name: 'Person', most: 40 }, many: true }],
   pairs: ({ workspace, ids }) => sql`select ss.source_id, 'person', p from source_sort ss, unnest(ss.people) p
     where ss.workspace_id = ${workspace} and ss.source_id = any(${ids})`,
+};
+
+/** A value of the record, as long as an index can hold. */
+const valueOf = (variable: string): SQL => sql`left(trim(s.record->>${sql.raw(`'${variable}'`)}), 200)`;
+
+/** Where sources were published, by whom, in which language and before which court. */
+export const publishedFacets: Facets = {
+  kinds: [
+    { type: 'container', offered: { name: 'Published in', most: 40 } },
+    { type: 'publisher', offered: { name: 'Publisher', most: 40 } },
+    { type: 'court', offered: { name: 'Court or authority', most: 40 } },
+    { type: 'jurisdiction', offered: { name: 'Jurisdiction', most: 40 } },
+    { type: 'language', offered: { name: 'Language', most: 40 }, names: languageNames },
+    { type: 'has' },
+  ],
+  pairs: ({ workspace, ids }) => sql`
+    select s.id, v.type, v.key from sources s, lateral (values
+      ('container', ${valueOf('container-title')}), ('publisher', ${valueOf('publisher')}), ('court', ${valueOf('authority')}),
+      ('jurisdiction', ${valueOf('jurisdiction')}), ('language', lower(${valueOf('language')})),
+      ('has', case when s.record ? 'note' then 'note' end), ('has', case when s.record ? 'abstract' then 'abstract' end),
+      ('has', case when s.record ?| array['DOI', 'ISBN', 'ISSN', 'PMID', 'PMCID'] then 'identifier' end),
+      ('has', case when exists (select 1 from source_tags st join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id and not t.subject
+        where st.workspace_id = ${workspace} and st.source_id = s.id) then 'tag' end),
+      ('has', case when exists (select 1 from marks m where m.workspace_id = ${workspace} and m.source_id = s.id and m.present) then 'mark' end),
+      ('has', case when exists (select 1 from marks m where m.workspace_id = ${workspace} and m.source_id = s.id and m.present and m.gloss <> '') then 'gloss' end)
+    ) v(type, key) where s.workspace_id = ${workspace} and s.id = any(${ids}) and v.key <> ''`,
+};
+
+/** "de" is German, by what Unicode's CLDR calls it. */
+async function languageNames(_: Db, __: string, keys: string[]): Promise<Map<string, string>> {
+  const names = new Intl.DisplayNames(['en'], { type: 'language', fallback: 'code' });
+  const nameOf = (key: string): string => {
+    try {
+      return names.of(key) ?? key;
+    } catch {
+      return key;
+    }
+  };
+  return new Map(keys.map((key) => [key, nameOf(key)]));
+}
+
+/** Who brought a source in, and with which gathering. */
+export const comingFacets: Facets = {
+  kinds: [
+    {
+      type: 'by',
+      offered: { name: 'Added by', most: 40 },
+      async names(db, workspaceId, keys) {
+        const found = await rows(
+          db,
+          { id: text(), name: text() },
+          sql`select u.id, u.name from users u where u.id = any(${array(keys, 'uuid')})
+            and exists (select 1 from sources s where s.workspace_id = ${workspaceId} and s.added_by = u.id)`,
+        );
+        return new Map(found.map((f) => [f.id, f.name]));
+      },
+    },
+  ],
+  pairs: ({ workspace, ids }) => sql`select s.id, 'by', s.added_by::text from sources s
+    where s.workspace_id = ${workspace} and s.id = any(${ids})`,
 };

@@ -34,6 +34,8 @@ export const OF_SOURCES = [
   'settled',
   'source_meets',
   'likely_pairs',
+  'source_labels',
+  'source_ratings',
 ] as const;
 
 /** @returns how many sources went, over all workspaces */

@@ -1,6 +1,6 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
 import { sql, type SQL } from 'drizzle-orm';
-import type { BatchSummary, SourceDetail, StateCount } from '@pandecta/contract';
+import type { BatchSummary, LabelOnSource, SourceDetail, StateCount } from '@pandecta/contract';
 import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
@@ -9,6 +9,7 @@ import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
+import { stateColumns } from '../stating/store.ts';
 import { chainFrom, partsOf } from './merged.ts';
 import { pathsOf } from '../places/store.ts';
 
@@ -20,6 +21,8 @@ const DETAIL = {
   mergedInto: orNull(text()),
   reading: orNull(text<ReadingState>()),
   starred: truth,
+  rating: orNull(number),
+  labels: json<LabelOnSource[] | null>(),
   leftOut: number,
   addedAt: text(),
   addedBy: text(),
@@ -61,7 +64,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
       DETAIL,
       sql`
       select s.id, s.record, s.provenance, s.presence, s.merged_into as "mergedInto",
-        ${ownColumns(w, userId)},
+        ${ownColumns(w, userId)}, ${stateColumns(w)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
@@ -77,10 +80,10 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
     pathsOf(db, workspaceId),
   ]);
   if (!found) throw new Refusal('no_such_source');
-  const { collections, mergedInto, ...rest } = found;
+  const { collections, mergedInto, labels, ...rest } = found;
   if (mergedInto) return findSource(db, actor, mergedInto);
   const places = (collections ?? []).flatMap((c) => (paths.get(c) ?? []).map((path) => ({ id: c, path })));
-  return { ...rest, places: places.sort((a, b) => a.path.localeCompare(b.path)) };
+  return { ...rest, labels: labels ?? [], places: places.sort((a, b) => a.path.localeCompare(b.path)) };
 }
 
 export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: string[]): Promise<BatchSummary> {

@@ -3,6 +3,7 @@ export { editable, editRecord, type EditChange } from './edit.ts';
 export { NotAChange } from './json.ts';
 export {
   Conflict,
+  standing,
   SUBJECT_KINDS,
   type BeforeAfter,
   type Id,
@@ -11,11 +12,13 @@ export {
   type SubjectKind,
 } from './kind.ts';
 export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
+export { enterable, entryKey, LISTS, type Entry, type EntryChange, type List } from './entry.ts';
 export { editableMark } from './mark-edit.ts';
 export { PRESENCES, type Presence } from './presence.ts';
 export { RELATIONS, type Relation } from './relate.ts';
-export { READING_STATES, standing, type ReadingState } from './reading.ts';
+export { READING_STATES, type ReadingState } from './reading.ts';
 export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
+export { HIGHEST_RATING } from './rate.ts';
 export { renamable } from './rename.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';

@@ -8,7 +8,7 @@ import type { Library } from './library.ts';
 export type Id = string;
 
 /** What a change can touch. */
-export const SUBJECT_KINDS = ['source', 'collection', 'tag', 'mark'] as const;
+export const SUBJECT_KINDS = ['source', 'collection', 'tag', 'mark', 'saved', 'folder', 'label'] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 export interface Subject {
   kind: SubjectKind;
@@ -26,6 +26,19 @@ export interface BeforeAfter<T> {
 export const flip = <T>(x: BeforeAfter<T>): BeforeAfter<T> => ({ before: x.after, after: x.before });
 export const flipAll = <T>(x: Record<string, BeforeAfter<T>>): Record<string, BeforeAfter<T>> =>
   Object.fromEntries(Object.entries(x).map(([k, v]) => [k, flip(v)]));
+
+/**
+ * The values that are still what they were before, and are to be another; null where there are none. Someone's later
+ * word is not taken back.
+ * @param now the value a source has, null for none; undefined for a source that is not there
+ */
+export function standing<T>(
+  values: Record<string, BeforeAfter<T>>,
+  now: (id: Id) => T | null | undefined,
+): Record<string, BeforeAfter<T>> | null {
+  const still = Object.entries(values).filter(([id, v]) => now(id) === v.before && v.before !== v.after);
+  return still.length ? Object.fromEntries(still) : null;
+}
 
 /** A value that is not what the change takes for granted: someone else altered it since. */
 export interface Moved {
@@ -82,7 +95,7 @@ export interface Kind<C extends { do: string }> {
   /** What it brings into being, that someone may work on before it is taken back. */
   makes?(change: C): Subject[];
   /** The member whose own it is, where no one else sees it. */
-  ownOf?(change: C): Id;
+  ownOf?(change: C): Id | undefined;
   /** Any change of the kind, for property tests. */
   sample(draw: Draw): C;
 }

@@ -3,6 +3,7 @@
  * SQL must agree: its tests carry the same changes out in both and compare.
  */
 import type { SourceRecord } from '../source/record.ts';
+import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
 import type { Presence } from './presence.ts';
 import type { ReadingState } from './reading.ts';
@@ -13,6 +14,9 @@ export interface LibrarySource {
   tags: Set<Id>;
   collections: Set<Id>;
   files: Set<Id>;
+  labels: Set<Id>;
+  /** 1 to 5; none where nobody said. */
+  rating?: number;
   /** The source it was merged into. */
   mergedInto?: Id;
 }
@@ -34,6 +38,8 @@ export interface Library {
   relations: Set<string>;
   /** See `settledKey`. */
   settled: Set<string>;
+  /** See `entryKey`. */
+  entries: Map<string, Entry>;
   senses: Id[];
   members: Map<Id, Own>;
 }
@@ -47,6 +53,7 @@ export const emptyLibrary = (): Library => ({
   marks: new Map(),
   relations: new Set(),
   settled: new Set(),
+  entries: new Map(),
   senses: [],
   members: new Map(),
 });

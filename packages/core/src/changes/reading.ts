@@ -1,4 +1,4 @@
-import { subjects, flipAll, type BeforeAfter, type Id, type Kind } from './kind.ts';
+import { subjects, flipAll, standing, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isOneOf, isRecordOf, shaped } from './json.ts';
 import { someSources } from './draw.ts';
 import { ownOf } from './library.ts';
@@ -25,12 +25,12 @@ export const reading: Kind<ReadingChange> = {
     ),
   apply(library, change) {
     const own = ownOf(library, change.member).reading;
-    const done = standing(change, (id) => (library.sources.has(id) ? (own.get(id) ?? null) : undefined));
-    for (const [id, { after }] of Object.entries(done?.states ?? {})) {
+    const states = standing(change.states, (id) => (library.sources.has(id) ? (own.get(id) ?? null) : undefined));
+    for (const [id, { after }] of Object.entries(states ?? {})) {
       if (after) own.set(id, after);
       else own.delete(id);
     }
-    return done;
+    return states && { ...change, states };
   },
   invert: (change) => ({ ...change, states: flipAll(change.states) }),
   isEmpty: (change) => Object.keys(change.states).length === 0,
@@ -52,15 +52,3 @@ export const reading: Kind<ReadingChange> = {
     return { do: 'reading', member: draw.member, states: Object.fromEntries(states) };
   },
 };
-
-/**
- * The change as far as the states are what it says they were before, or null.
- * @param now the state a source has; undefined for one that is not there
- */
-export function standing(
-  change: ReadingChange,
-  now: (id: Id) => ReadingState | null | undefined,
-): ReadingChange | null {
-  const states = Object.entries(change.states).filter(([id, s]) => now(id) === s.before && s.before !== s.after);
-  return states.length ? { ...change, states: Object.fromEntries(states) } : null;
-}

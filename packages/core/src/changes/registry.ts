@@ -7,7 +7,10 @@ import { all, type AllChange } from './all.ts';
 import { attach } from './attach.ts';
 import { collection } from './collection.ts';
 import { edit } from './edit.ts';
+import { entry } from './entry.ts';
 import { file } from './file.ts';
+import { labelling } from './labelling.ts';
+import { rate } from './rate.ts';
 import { NotAChange } from './json.ts';
 import type { Id, Kind, Stored, Subject } from './kind.ts';
 import type { Library } from './library.ts';
@@ -40,6 +43,9 @@ export const SIMPLE = {
   merge,
   relate,
   settle,
+  entry,
+  labelling,
+  rate,
 };
 
 type Simple = typeof SIMPLE;
@@ -53,8 +59,6 @@ const kindOf = <C extends Change>(change: C): Kind<C> => kinds()[change.do] as u
 
 export const CHANGE_KINDS = [...Object.keys(SIMPLE), 'all'] as ChangeKind[];
 
-/** Kinds of change that are one member's own. */
-export const OWN_KINDS = (Object.values(SIMPLE) as Kind<Change>[]).filter((k) => k.ownOf).map((k) => k.do);
 
 /** Any change of the kind; see `Draw`. */
 export const sampleOf = (kind: ChangeKind): Kind<Change>['sample'] => (kinds()[kind] as unknown as Kind<Change>).sample;

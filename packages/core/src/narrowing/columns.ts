@@ -163,8 +163,9 @@ export class Columns {
     return this.years[n]!;
   }
 
-  addedAt(n: number): number {
-    return this.added[n]!;
+  /** When it was added, or changed last. */
+  timeOf(n: number, of: 'added' | 'changed'): number {
+    return this[of][n]!;
   }
 
   /** The id of a source as sixteen bytes. */

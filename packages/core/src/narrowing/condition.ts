@@ -13,8 +13,8 @@ export type Condition =
   | { is: 'facets'; ids: number[] }
   /** Both ends belong to the range; a source without a year is in none. */
   | { is: 'years'; from?: number; to?: number }
-  /** Sources added at or after this time, in milliseconds since 1970. */
-  | { is: 'added'; since: number };
+  /** Sources added or changed within this time, in milliseconds since 1970; its end is left out. */
+  | { is: 'times'; of: 'added' | 'changed'; from?: number; before?: number };
 
 /** The sources of a presence that satisfy the condition. */
 export function matching(
@@ -52,7 +52,9 @@ function evaluate(columns: Columns, condition: Condition, sets: Bits[], within: 
       const { from = NO_YEAR + 1, to = Infinity } = condition;
       return within.filter((n) => columns.yearOf(n) >= from && columns.yearOf(n) <= to);
     }
-    case 'added':
-      return within.filter((n) => columns.addedAt(n) >= condition.since);
+    case 'times': {
+      const { of, from = -Infinity, before = Infinity } = condition;
+      return within.filter((n) => columns.timeOf(n, of) >= from && columns.timeOf(n, of) < before);
+    }
   }
 }

@@ -42,7 +42,15 @@ const leaf: fc.Arbitrary<Condition> = fc.oneof(
   fc.record({ is: fc.constant('facets' as const), ids: fc.uniqueArray(fc.constantFrom(...FACETS, 99)) }),
   fc.record({ is: fc.constant('years' as const), from: fc.integer({ min: -60, max: 2030 }) }),
   fc.record({ is: fc.constant('years' as const), to: fc.integer({ min: -60, max: 2030 }) }),
-  fc.record({ is: fc.constant('added' as const), since: fc.integer({ min: 0, max: 2_000_000_000_000 }) }),
+  fc.record(
+    {
+      is: fc.constant('times' as const),
+      of: fc.constantFrom('added' as const, 'changed' as const),
+      from: fc.integer({ min: 0, max: 2_000_000_000_000 }),
+      before: fc.integer({ min: 0, max: 2_000_000_000_000 }),
+    },
+    { requiredKeys: ['is', 'of'] },
+  ),
 );
 const { tree } = fc.letrec<{ tree: Condition }>((tie) => ({
   tree: fc.oneof(
@@ -131,8 +139,8 @@ function holds(c: Condition, s: Plain, n: number, sets: number[][]): boolean {
       return c.ids.some((f) => s.facets.includes(f));
     case 'years':
       return s.year !== NO_YEAR && s.year >= (c.from ?? -Infinity) && s.year <= (c.to ?? Infinity);
-    case 'added':
-      return s.added >= c.since;
+    case 'times':
+      return s[c.of] >= (c.from ?? -Infinity) && s[c.of] < (c.before ?? Infinity);
   }
 }
 

@@ -1,9 +1,10 @@
 /**
  * The ask line's language: words (all must be there), "phrases", -not, field:value, `or`, brackets, word* for
- * beginnings. Nothing typed is ever an error that stops: what cannot be read is taken as words and a note says so.
+ * beginnings, word~ for other spellings, near/5 and before/5. Nothing typed is ever an error that stops: what cannot be
+ * read is taken as words and a note says so.
  */
-import { fieldNamed } from './fields.ts';
-import type { Node } from './tree.ts';
+import { FIELD_NAMES, fieldNamed, mistakeIn } from './fields.ts';
+import { FURTHEST, join, type Node } from './tree.ts';
 
 export interface Note {
   /** Offsets into the text. */
@@ -17,17 +18,23 @@ export interface ParsedQuery {
   notes: Note[];
   /** The parts as they stand in the text, at the outermost level: what a page shows as chips. */
   parts: { start: number; end: number; node: Node }[];
+  /** Where in the text each field with its value stands. */
+  spans: Map<Node, { start: number; end: number }>;
 }
 
 export function parseQuery(text: string): ParsedQuery {
   return new Parser(text).run();
 }
 
+/** Brackets within brackets, so deep: nobody writes more by hand, and a stack has an end. */
+const DEEPEST = 50;
+
 class Parser {
   private pos = 0;
   private depth = 0;
   private readonly notes: Note[] = [];
   private readonly outer: { start: number; end: number; node: Node }[] = [];
+  private readonly spans = new Map<Node, { start: number; end: number }>();
 
   constructor(private readonly text: string) {}
 
@@ -35,16 +42,16 @@ class Parser {
     const groups: Node[] = [];
     while (this.pos < this.text.length) {
       groups.push(this.or());
-      if (this.text[this.pos] === ')') this.pos += 1;
+      if (this.text[this.pos] === ')') {
+        this.note(this.pos, this.pos + 1, 'This bracket closes nothing; it was passed over');
+        this.pos += 1;
+      }
     }
-    return {
-      tree: join(
-        'and',
-        groups.filter((g) => g.is !== 'all'),
-      ),
-      notes: this.notes,
-      parts: this.outer,
-    };
+    const tree = join(
+      'and',
+      groups.filter((g) => g.is !== 'all'),
+    );
+    return { tree, notes: this.notes, parts: this.outer, spans: this.spans };
   }
 
   private or(): Node {
@@ -63,9 +70,10 @@ class Parser {
       if (this.pos >= this.text.length || this.text[this.pos] === ')' || this.peekWord('or')) break;
       const start = this.pos;
       const node = this.unary();
-      if (!node) continue;
-      parts.push(node);
-      if (this.depth === 0) this.outer.push({ start, end: this.pos, node });
+      const near = node && this.near(node, start);
+      if (!near) continue;
+      parts.push(near);
+      if (this.depth === 0) this.outer.push({ start, end: this.pos, node: near });
     }
     return join('and', parts);
   }
@@ -79,6 +87,7 @@ class Parser {
     }
     if (c === '(') {
       this.pos += 1;
+      if (this.depth >= DEEPEST) return undefined;
       this.depth += 1;
       const start = this.pos;
       const node = this.or();
@@ -94,25 +103,69 @@ class Parser {
     return this.fieldOrWord();
   }
 
+  /** What follows `near/5` or `before/5` joins what stood before it; of several in a row each stands near the next. */
+  private near(first: Node, start: number): Node {
+    const pairs: Node[] = [];
+    let left = first;
+    for (;;) {
+      const m = /\s+(near|before)\/(\d{1,3})(?=[\s"“]|$)/iy;
+      m.lastIndex = this.pos;
+      const found = m.exec(this.text);
+      if (!found) break;
+      this.pos = m.lastIndex;
+      this.space();
+      const at = this.pos;
+      const right = this.pos < this.text.length && this.text[this.pos] !== ')' ? this.unary() : undefined;
+      const stands = (n: Node | undefined): boolean => n?.is === 'word' || n?.is === 'phrase';
+      const sign = `“${found[1]!.toLowerCase()}/${found[2]}”`;
+      if (!right) {
+        this.note(m.lastIndex - found[0].trim().length, m.lastIndex, `${sign} needs a word or a phrase after it; it was passed over`);
+        break;
+      }
+      if (!stands(left) || !stands(right)) {
+        this.note(start, this.pos, `${sign} stands between words or phrases alone; both sides were asked for without it`);
+        if (!pairs.length) pairs.push(left);
+        pairs.push(right);
+      } else {
+        const asked = Number(found[2]);
+        const within = Math.min(Math.max(asked, 1), FURTHEST);
+        if (within !== asked) this.note(at, this.pos, `Words stand 1 to ${FURTHEST} apart; ${within} was taken`);
+        const ordered = found[1]!.toLowerCase() === 'before';
+        pairs.push({ is: 'near', left, right, within, ordered } as Node);
+      }
+      left = right;
+    }
+    return pairs.length ? join('and', pairs) : first;
+  }
+
   private fieldOrWord(): Node | undefined {
-    const m = /([A-Za-z]+):/y;
+    const m = /([A-Za-z][A-Za-z-]*):/y;
     m.lastIndex = this.pos;
     const found = m.exec(this.text);
     const name = found && fieldNamed(found[1]!);
     if (name) {
+      const start = this.pos;
       this.pos = m.lastIndex;
-      if (/["“]/.test(this.text[this.pos] ?? ''))
-        return { is: 'field', field: name, text: this.quoted().trim(), phrase: true };
-      return { is: 'field', field: name, text: this.run_(/[^\s)]*/y), phrase: false };
+      const quoted = /["“]/.test(this.text[this.pos] ?? '');
+      const value = quoted ? this.quoted().trim() : this.run_(/[^\s)]*/y);
+      // What is about to be named asks for nothing yet.
+      if (!value && !quoted) return undefined;
+      const mistake = mistakeIn(name, value);
+      if (mistake) this.note(start, this.pos, `${mistake}. Nothing was found by it`);
+      const node: Node = { is: 'field', field: name, text: value, phrase: quoted };
+      this.spans.set(node, { start, end: this.pos });
+      return node;
     }
     const start = this.pos;
     const raw = this.run_(/[^\s()"“”]+/y) || this.run_(/./sy);
     if (found && !/^https?:/i.test(raw)) {
-      this.note(start, this.pos, `“${found[1]}” is not a field; it was searched as a word`);
+      const meant = closest(found[1]!.toLowerCase());
+      this.note(start, this.pos, `“${found[1]}” is not a field; it was searched as a word${meant ? `. Did you mean “${meant}:”?` : ''}`);
     }
-    const prefix = /\*$/.test(raw);
-    const word = raw.replace(/\*+$/, '');
-    return /[\p{L}\p{N}]/u.test(word) ? { is: 'word', text: word, ...(prefix ? { prefix } : {}) } : undefined;
+    const sign = /[*~]+$/.exec(raw)?.[0][0];
+    const word = raw.replace(/[*~]+$/, '');
+    if (!/[\p{L}\p{N}]/u.test(word)) return undefined;
+    return { is: 'word', text: word, ...(sign === '*' ? { prefix: true } : sign === '~' ? { close: true } : {}) };
   }
 
   private quoted(): string {
@@ -164,8 +217,16 @@ class Parser {
   }
 }
 
-function join(is: 'and' | 'or', parts: Node[]): Node {
-  if (!parts.length) return { is: 'all' };
-  if (parts.length === 1) return parts[0]!;
-  return { is, parts: parts.flatMap((p) => (p.is === is ? p.parts : [p])) };
+/** The name of a field that is one letter away, or begins so. */
+function closest(name: string): string | undefined {
+  return FIELD_NAMES.find((n) => n.startsWith(name) || isOneAway(n, name));
+}
+
+/** Whether one letter more, less or other makes one word of the other. */
+function isOneAway(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 1) return false;
+  let i = 0;
+  while (i < a.length && a[i] === b[i]) i += 1;
+  const rest = (n: string, k: number): string => n.slice(k);
+  return rest(a, i + 1) === rest(b, i + 1) || rest(a, i + 1) === rest(b, i) || rest(a, i) === rest(b, i + 1);
 }

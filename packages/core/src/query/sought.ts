@@ -14,8 +14,10 @@ export function soughtIn(tree: Node, fields: readonly TextField[] = []): Sought 
   const visit = (node: Node): void => {
     if (node.is === 'and' || node.is === 'or') node.parts.forEach(visit);
     else if (node.is === 'phrase') phrase(node.text);
+    else if (node.is === 'near') [node.left, node.right].forEach(visit);
     else if (node.is === 'word') {
       const parts = tokens(node.text);
+      for (const spelt of node.spelt ?? []) out.stems.add(spelt);
       parts.forEach((t, i) => {
         out.stems.add(t.stem);
         const end = fold(node.text.slice(t.start, t.end));
@@ -39,7 +41,7 @@ export const nothingSought = (s: Sought): boolean => !s.stems.size && !s.prefixe
 
 /** What of a query can be asked of the pages of one document: words and phrases, those of "page:" among them. */
 export function onPages(tree: Node): Node {
-  if (tree.is === 'word' || tree.is === 'phrase') return tree;
+  if (tree.is === 'word' || tree.is === 'phrase' || tree.is === 'near') return tree;
   if (tree.is === 'field' && tree.field === 'page') return { is: tree.phrase ? 'phrase' : 'word', text: tree.text };
   if (tree.is === 'not') {
     const part = onPages(tree.part);
@@ -52,7 +54,7 @@ export function onPages(tree: Node): Node {
 
 /** The last plain word of a query, read as the beginning of a word: results as one types. */
 export function asTyped(tree: Node): Node {
-  if (tree.is === 'word') return tree.prefix ? tree : { ...tree, prefix: true, typed: true };
+  if (tree.is === 'word') return tree.prefix || tree.close ? tree : { ...tree, prefix: true, typed: true };
   if (tree.is === 'and') return { ...tree, parts: [...tree.parts.slice(0, -1), asTyped(tree.parts.at(-1)!)] };
   return tree;
 }

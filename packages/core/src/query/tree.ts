@@ -1,55 +1,75 @@
-/** A query as a tree. It knows nothing of SQL; the server turns it into conditions, the page into chips. */
+/** A query as a tree. It knows nothing of SQL; the server turns it into conditions, the page into chips and rows. */
 import type { QueryField } from './fields.ts';
+
+export interface WordNode {
+  is: 'word';
+  text: string;
+  /** The beginning of a word. */
+  prefix?: boolean;
+  /** One that may still go on. */
+  typed?: boolean;
+  /** Other spellings of it as well. */
+  close?: boolean;
+  /** Those there are, as the index has them: known where it was looked for. */
+  spelt?: string[];
+}
+export interface PhraseNode {
+  is: 'phrase';
+  text: string;
+}
+/** Two things within so many words of each other, in one field or on one page; in this order, or in any. */
+export interface NearNode {
+  is: 'near';
+  left: WordNode | PhraseNode;
+  right: WordNode | PhraseNode;
+  within: number;
+  ordered: boolean;
+}
+export interface FieldNode {
+  is: 'field';
+  field: QueryField;
+  text: string;
+  phrase: boolean;
+}
 
 export type Node =
   | { is: 'all' }
   | { is: 'and' | 'or'; parts: Node[] }
   | { is: 'not'; part: Node }
-  /** `typed`: the beginning of a word that may still go on. */
-  | { is: 'word'; text: string; prefix?: boolean; typed?: boolean }
-  | { is: 'phrase'; text: string }
-  | { is: 'field'; field: QueryField; text: string; phrase: boolean };
+  | WordNode
+  | PhraseNode
+  | NearNode
+  | FieldNode;
 
-/** A range of years; either end may be open. */
-export interface YearRange {
-  from?: number;
-  to?: number;
-}
+/** Words may stand no further apart than this in a `near`. */
+export const FURTHEST = 30;
 
-/** Reads "1980", "1980-2026", "1980..2026", "-1900", "1980-", "<1900", ">=1980"; undefined when it is no range. */
-export function parseYears(text: string): YearRange | undefined {
-  const t = text.trim().replace(/[–—]|\.\./g, '-');
-  const compare = /^(<=?|>=?)\s*(\d{1,4})$/.exec(t);
-  if (compare) {
-    const year = Number(compare[2]);
-    const edge = compare[1]!.includes('=') ? 0 : 1;
-    return compare[1]!.startsWith('<') ? { to: year - edge } : { from: year + edge };
-  }
-  const range = /^(\d{1,4})?\s*(-)?\s*(\d{1,4})?$/.exec(t);
-  if (!range || (!range[1] && !range[3])) return undefined;
-  const [, from, dash, to] = range;
-  if (!dash) return { from: Number(from ?? to), to: Number(from ?? to) };
-  const out = { ...(from ? { from: Number(from) } : {}), ...(to ? { to: Number(to) } : {}) };
-  return out.from !== undefined && out.to !== undefined && out.from > out.to ? { from: out.to, to: out.from } : out;
+/** All the parts, or any of them, as one: what is of the same sort within it is part of it. */
+export function join(is: 'and' | 'or', parts: Node[]): Node {
+  if (!parts.length) return { is: 'all' };
+  if (parts.length === 1) return parts[0]!;
+  return { is, parts: parts.flatMap((p) => (p.is === is ? p.parts : [p])) };
 }
 
 /** The tree as text that reads back to the same tree. */
 export function printQuery(node: Node): string {
   const inner = (n: Node): string =>
-    n.is === 'or' || n.is === 'and' || n.is === 'not' ? `(${printQuery(n)})` : printQuery(n);
+    n.is === 'or' || n.is === 'and' || n.is === 'not' || n.is === 'near' ? `(${printQuery(n)})` : printQuery(n);
   switch (node.is) {
     case 'all':
       return '';
     case 'and':
-      return node.parts.map((p) => (p.is === 'or' || p.is === 'and' ? inner(p) : printQuery(p))).join(' ');
+      return node.parts.map((p) => (p.is === 'or' || p.is === 'and' || p.is === 'near' ? inner(p) : printQuery(p))).join(' ');
     case 'or':
       return node.parts.map(inner).join(' or ');
     case 'not':
       return `-${inner(node.part)}`;
     case 'word':
-      return node.text + (node.prefix ? '*' : '');
+      return node.text + (node.prefix ? '*' : node.close ? '~' : '');
     case 'phrase':
       return `"${node.text}"`;
+    case 'near':
+      return `${printQuery(node.left)} ${node.ordered ? 'before' : 'near'}/${node.within} ${printQuery(node.right)}`;
     case 'field':
       return `${node.field}:${node.phrase || /[\s()"]/.test(node.text) || !node.text ? `"${node.text}"` : node.text}`;
   }

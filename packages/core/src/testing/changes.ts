@@ -55,9 +55,11 @@ export function smallLibrary(): Library {
       tags: new Set(),
       collections: new Set(),
       files: new Set(),
+      labels: new Set(),
     });
   library.tags.set(testId(11), { name: 'Used', subject: false }).set(testId(12), { name: 'Silt', subject: true });
   library.files.set(testId(21), { name: 'tides.pdf' });
+  library.entries.set(`label ${testId(71)}`, { name: 'Key authority', owner: null });
   library.senses.push(testId(31), testId(32));
   library.collections
     .set(testId(41), { name: 'Chapter 1', present: true })

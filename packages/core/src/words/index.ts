@@ -20,6 +20,9 @@ const MOST_BYTES = 1_000_000;
 const BYTES_A_POSITION = 2;
 const BYTES_OF_POSITIONS = 3;
 
+/** What has other spellings: words of letters, neither so short that they resemble any nor longer than a word is. */
+const CAN_BE_MISSPELT = /^\p{L}{3,40}$/u;
+
 /** The length of a text in UTF-8. */
 function utf8Length(text: string): number {
   let bytes = 0;
@@ -45,19 +48,19 @@ export class Lexemes {
 
   /**
    * Adds the words of a text, with positions that go on from the last text added.
-   * @param beside takes the same words at the same positions under a prefix of its own
+   * @param beside each takes the same words at the same positions under a prefix of its own
    */
   add(
     prefix: string,
     text: string,
     weight: '' | 'A' | 'B' | 'C' = '',
-    beside?: [words: Lexemes, prefix: string],
+    ...beside: [words: Lexemes, prefix: string][]
   ): void {
     for (const token of tokens(text)) {
       this.position = Math.min(this.position + 1, LAST_POSITION);
       const at = `${this.position}${weight}`;
       this.put(prefix + token.stem, at);
-      if (beside) beside[0].put(beside[1] + token.stem, at);
+      for (const [words, lead] of beside) words.put(lead + token.stem, at);
     }
     this.position = Math.min(this.position + 10, LAST_POSITION);
   }
@@ -74,6 +77,16 @@ export class Lexemes {
   /** Adds words without positions: they can be found but take no part in phrases. */
   addBare(prefix: string, stemmed: Iterable<string>): void {
     for (const s of stemmed) if (!this.found.has(prefix + s)) this.take(prefix + s, '');
+  }
+
+  /** The words under a prefix that are letters alone, as they are kept. */
+  stems(prefix: string): string[] {
+    const out: string[] = [];
+    for (const lexeme of this.found.keys()) {
+      const stem = lexeme.startsWith(prefix) ? lexeme.slice(prefix.length) : '';
+      if (CAN_BE_MISSPELT.test(stem)) out.push(stem);
+    }
+    return out;
   }
 
   private take(lexeme: string, at: string): void {

@@ -1,0 +1,25 @@
+/** Carries out what happens to entries of the workspace's short lists. */
+import { and, eq } from 'drizzle-orm';
+import { enterable, ownerOf } from '@pandecta/core/changes';
+import { NOTHING, type CarriersOf } from '../changes/carry.ts';
+import { within } from '../database/within.ts';
+import { labelled } from '../stating/store.ts';
+import { entries } from './tables.ts';
+
+export const listChanges: CarriersOf<'entry'> = {
+  entry: {
+    // What is everyone's is arranged; what is a member's own is theirs.
+    may: (change) => (ownerOf(change) ? 'own' : 'arrange'),
+    async carryOut(tx, workspaceId, change) {
+      const { list, entry: id, value } = change;
+      const here = within(tx, workspaceId);
+      const one = and(eq(entries.list, list), eq(entries.id, id));
+      const found = await here.first(entries, { value: entries.value }, one, { lock: 'update' });
+      if (!enterable(found?.value ?? null, change)) return NOTHING;
+      if (!value.after) await here.delete(entries, one);
+      else if (found) await here.update(entries, { value: value.after }, one);
+      else await here.insert(entries, { id, list, value: value.after });
+      return { change, altered: list === 'label' ? { facets: await labelled(tx, workspaceId, id) } : {} };
+    },
+  },
+};

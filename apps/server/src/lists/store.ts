@@ -1,0 +1,42 @@
+/** The entries of the workspace's short lists, as far as a member may see them. */
+import { and, eq, sql, type SQL } from 'drizzle-orm';
+import type { Entry, List } from '@pandecta/core/changes';
+import type { Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
+import type { Actor } from '../http/authorise.ts';
+import { entries } from './tables.ts';
+
+export interface Found<V extends Entry> {
+  id: string;
+  value: V;
+}
+
+/** What is everyone's, and this member's own. */
+const seenBy = (member: string): SQL =>
+  sql`(${entries.value}->>'owner' is null or ${entries.value}->>'owner' = ${member})`;
+
+/** Those of a list, by their names. */
+export async function entriesOf<V extends Entry>(
+  db: Db,
+  { workspaceId, userId }: Actor,
+  list: List,
+  where?: SQL,
+): Promise<Found<V>[]> {
+  const found = await within(db, workspaceId).all(
+    entries,
+    { id: entries.id, value: entries.value },
+    and(eq(entries.list, list), seenBy(userId), where),
+    { by: [sql`(${entries.value}->>'name') collate "pandecta"`, entries.id] },
+  );
+  return found as Found<V>[];
+}
+
+export async function entryOf<V extends Entry>(db: Db, actor: Actor, list: List, id: string): Promise<V | undefined> {
+  return (await entriesOf<V>(db, actor, list, eq(entries.id, id)))[0]?.value;
+}
+
+/** One of this name, whatever its case: a member's own before everyone's. */
+export async function entryNamed<V extends Entry>(db: Db, actor: Actor, list: List, name: string): Promise<Found<V> | undefined> {
+  const found = await entriesOf<V>(db, actor, list, sql`lower(${entries.value}->>'name') = lower(${name.trim()})`);
+  return found.find((f) => f.value.owner) ?? found[0];
+}

@@ -1,0 +1,21 @@
+import { inArray, sql } from 'drizzle-orm';
+import { within } from '../database/within.ts';
+import type { Facets } from '../indexing/facet.ts';
+import { senses } from './tables.ts';
+
+/** In which senses something is marked in a source. */
+export const markFacets: Facets = {
+  kinds: [
+    {
+      type: 'sense',
+      offered: { name: 'Marked as', most: 20 },
+      many: true,
+      async names(db, workspaceId, keys) {
+        const found = await within(db, workspaceId).all(senses, { id: senses.id, name: senses.name }, inArray(senses.id, keys));
+        return new Map(found.map((f) => [f.id, f.name]));
+      },
+    },
+  ],
+  pairs: ({ workspace, ids }) => sql`select distinct m.source_id, 'sense', m.sense_id::text from marks m
+    where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present`,
+};

@@ -1,0 +1,36 @@
+/** Carries out what the workspace says of sources: labels and ratings. */
+import { sql } from 'drizzle-orm';
+import { standing } from '@pandecta/core/changes';
+import { NOTHING, type CarriersOf } from '../changes/carry.ts';
+import { array, table } from '../database/sql.ts';
+import { tie } from '../database/tie.ts';
+import { ratingsOf } from './store.ts';
+
+const LABELLED = { table: sql`source_labels`, column: sql`label_id` };
+
+export const stateChanges: CarriersOf<'labelling' | 'rate'> = {
+  labelling: {
+    may: 'edit',
+    async carryOut(tx, workspaceId, change) {
+      const sources = await tie(tx, workspaceId, LABELLED, change.label, change);
+      return sources.length ? { change: { ...change, sources }, altered: { facets: sources } } : NOTHING;
+    },
+  },
+  rate: {
+    may: 'edit',
+    async carryOut(tx, workspaceId, change) {
+      const now = await ratingsOf(tx, workspaceId, Object.keys(change.ratings), 'for update');
+      const ratings = standing(change.ratings, (id) => now.get(id));
+      if (!ratings) return NOTHING;
+      const ids = Object.keys(ratings);
+      const set = ids.filter((id) => ratings[id]!.after !== null);
+      await tx.execute(
+        sql`delete from source_ratings where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})`,
+      );
+      await tx.execute(sql`insert into source_ratings (workspace_id, source_id, rating)
+        select ${workspaceId}::uuid, u.id, u.rating
+        from ${table('u', { id: ['uuid', set], rating: ['int', set.map((id) => ratings[id]!.after)] })}`);
+      return { change: { ...change, ratings }, altered: { facets: ids } };
+    },
+  },
+};

@@ -1,0 +1,27 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { within } from '../database/within.ts';
+import type { Facets } from '../indexing/facet.ts';
+import { entries } from '../lists/tables.ts';
+
+/** Labels that are of the workspace no more are borne by no source; put back, by those that bore them. */
+export const stateFacets: Facets = {
+  kinds: [
+    {
+      type: 'label',
+      offered: { name: 'Label', most: 40 },
+      many: true,
+      async names(db, workspaceId, keys) {
+        const name = sql<string>`${entries.value}->>'name'`;
+        const one = and(eq(entries.list, 'label'), inArray(entries.id, keys));
+        const found = await within(db, workspaceId).all(entries, { id: entries.id, name }, one);
+        return new Map(found.map((f) => [f.id, f.name]));
+      },
+    },
+    { type: 'rating', offered: { name: 'Rating', most: 6 } },
+  ],
+  pairs: ({ workspace, ids }) => sql`select sl.source_id, 'label', sl.label_id::text from source_labels sl
+      join entries e on e.workspace_id = ${workspace} and e.list = 'label' and e.id = sl.label_id
+      where sl.workspace_id = ${workspace} and sl.source_id = any(${ids})
+    union all select source_id, 'rating', rating::text from source_ratings
+      where workspace_id = ${workspace} and source_id = any(${ids})`,
+};
