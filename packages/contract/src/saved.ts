@@ -96,7 +96,7 @@ export const savedRoutes = {
   }),
   edit: route({
     method: 'PATCH',
-    path: '/w/:workspace/saved/:search',
+    path: '/w/:workspace/saved/:saved',
     may: 'own',
     summary: 'Alter a saved search: its name, what it asks, where it lies, who sees it.',
     body: EditSavedSearch,
@@ -104,7 +104,7 @@ export const savedRoutes = {
   }),
   remove: route({
     method: 'DELETE',
-    path: '/w/:workspace/saved/:search',
+    path: '/w/:workspace/saved/:saved',
     may: 'own',
     summary: 'Remove a saved search; the sources it finds stay.',
     reply: Changed,

@@ -19,6 +19,7 @@ import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
+import { QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
 import { KINDS, type Kind, type SourceRecord } from '@pandecta/core/source';
 
 /**
@@ -147,7 +148,9 @@ export class SourceRow {
   @IsInt() files!: number;
   @OrNull() @IsUUID() fileId!: string | null;
   @IsString() addedAt!: string;
-  @OptionalPart(() => Hit) hit?: Hit;
+  /** Up to three places at which it matched, and how many more there are. */
+  @ListOf(() => Hit) hits!: Hit[];
+  @IsInt() moreHits!: number;
   @ListOf(() => LitSpan) titleLit!: LitSpan[];
 }
 
@@ -167,6 +170,24 @@ export class SourcePage {
   @ListOf(() => QueryNote) notes!: QueryNote[];
   /** True while words just written are not yet findable: ask again in a moment. */
   @IsOptional() @IsBoolean() settling?: boolean;
+}
+
+/** What is being written in the ask line: the beginning of a value of a field. */
+export class SuggestValues {
+  @IsIn(QUERY_FIELDS) field!: QueryField;
+  @IsOptional() @IsString() @MaxLength(200) begins?: string;
+}
+
+export class SuggestedValue {
+  /** As it is written in a query. */
+  @IsString() value!: string;
+  /** What else is to be said of it: what a label means, what a search is for. */
+  @IsOptional() @IsString() says?: string;
+  @IsOptional() @IsInt() count?: number;
+}
+
+export class SuggestedValues {
+  @ListOf(() => SuggestedValue) values!: SuggestedValue[];
 }
 
 export class FacetValue {
@@ -191,6 +212,41 @@ export class NarrowReply {
   @ListOf(() => Facet) facets!: Facet[];
   /** In order, without the narrowing by year. */
   @ListOf(() => YearCount) years!: YearCount[];
+}
+
+/** What a heap is looked at by: a kind of facet, or years. */
+export const HEAP_SIDES = ['tag', 'subject', 'label', 'in', 'person', 'container', 'kind', 'court', 'sense', 'year'] as const;
+export type HeapSide = (typeof HEAP_SIDES)[number];
+
+export class AskHeap extends Ask {
+  @IsIn(HEAP_SIDES) rows!: HeapSide;
+  @IsIn(HEAP_SIDES) columns!: HeapSide;
+  /** How many of either, the most frequent first. */
+  @IsOptional() @IsInt() @Min(1) @Max(200) most?: number;
+}
+
+/** A value of a side: how many of the sources that match bear it. */
+export class HeapValue {
+  @IsString() key!: string;
+  @IsString() name!: string;
+  @IsInt() count!: number;
+}
+
+/** How many bear both: places in rows and columns. Those that none bears are left out. */
+export class HeapCell {
+  @IsInt() row!: number;
+  @IsInt() column!: number;
+  @IsInt() count!: number;
+}
+
+export class HeapReply {
+  @IsInt() total!: number;
+  @ListOf(() => HeapValue) rows!: HeapValue[];
+  @ListOf(() => HeapValue) columns!: HeapValue[];
+  @ListOf(() => HeapCell) cells!: HeapCell[];
+  /** How many values there are of either side in all. */
+  @IsInt() rowsInAll!: number;
+  @IsInt() columnsInAll!: number;
 }
 
 export const FILE_STATES = ['waiting', 'text', 'image only', 'encrypted', 'damaged', 'empty', 'other'] as const;
@@ -360,6 +416,22 @@ export const searchRoutes = {
     body: AmongRequest,
     most: MANY_IDS,
     reply: IdList,
+  }),
+  suggest: route({
+    method: 'GET',
+    path: '/w/:workspace/suggest',
+    may: 'read',
+    summary: 'Values of a field that begin so, the most frequent first.',
+    query: SuggestValues,
+    reply: SuggestedValues,
+  }),
+  heap: route({
+    method: 'GET',
+    path: '/w/:workspace/heap',
+    may: 'read',
+    summary: 'What goes together in the sources that match: values of two facets, or of one by year, with counts.',
+    query: AskHeap,
+    reply: HeapReply,
   }),
   narrow: route({
     method: 'GET',

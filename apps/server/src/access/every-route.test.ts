@@ -69,6 +69,9 @@ beforeAll(async () => {
       })
     ).id,
     sense: senses[0]!.id,
+    saved: (await at<{ id: string }>('POST', '/saved', { name: 'Theirs', ask: {}, shared: true })).id,
+    folder: (await at<{ id: string }>('POST', '/folders', { name: 'Theirs', shared: true })).id,
+    label: (await at<{ id: string }>('POST', '/labels', { name: 'Theirs', letter: 'T', tint: 'ochre' })).id,
     ...(await outsideOf(steward)),
   });
 }, 60_000);
@@ -89,6 +92,14 @@ const bodies = (): Record<string, object> => ({
   'own.reading': { ids: [ids.source], state: 'read' },
   'own.star': { ids: [ids.source], present: true },
   'search.among': { ids: [ids.source] },
+  'saved.keep': { name: 'Mine', ask: { q: 'gate' } },
+  'saved.edit': { name: 'Mine now' },
+  'saved.makeFolder': { name: 'Mine' },
+  'saved.editFolder': { name: 'Mine now' },
+  'stating.makeLabel': { name: 'Mine', letter: 'M', tint: 'moss' },
+  'stating.editLabel': { name: 'Mine now', letter: 'M', tint: 'moss' },
+  'stating.label': { ids: [ids.source], label: ids.label, present: true },
+  'stating.rate': { ids: [ids.source], rating: 3 },
   'places.make': { name: 'Under theirs', parent: ids.collection },
   'places.rename': { name: 'Mine now' },
   'places.place': { collection: ids.collection, parent: null },
@@ -156,6 +167,8 @@ const state = async (): Promise<string> => {
     `/sources/${ids.source}/files/${ids.file}`,
     '/tags',
     '/watches',
+    '/saved',
+    '/labels',
     '/catalogues',
   ];
   return JSON.stringify(await Promise.all(all.map((path) => steward.at('GET', path))));
@@ -165,7 +178,7 @@ test.each(WITHIN)(
   'with ids of another workspace, $name shows nothing of it and changes nothing in it',
   async ({ name, route }) => {
     const before = await state();
-    const query = { WithinQuery: '?q=gate', AskIds: '?from=0&count=10' }[route.query?.name ?? ''] ?? '';
+    const query = { WithinQuery: '?q=gate', AskIds: '?from=0&count=10', SuggestValues: '?field=tag', AskHeap: '?rows=tag&columns=kind' }[route.query?.name ?? ''] ?? '';
     const reply = await stranger.call<unknown>(
       route.method,
       pathIn(stranger.workspace, route, ids) + query,

@@ -4,6 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { transact, type Db } from '../database/connect.ts';
 import { members, senses, users, workspaces } from '../database/schema.ts';
+import { keepFirstSearches } from '../saved/first.ts';
 import { beyond, within } from '../database/within.ts';
 
 export async function ensureFirstAccount(db: Db, password: string): Promise<void> {
@@ -18,6 +19,7 @@ export async function ensureFirstAccount(db: Db, password: string): Promise<void
     await beyond(tx).insert(workspaces).values({ id: workspaceId, name: 'My workspace' });
     const here = within(tx, workspaceId);
     await here.insert(members, { userId, role: 'steward' });
+    await keepFirstSearches(tx, workspaceId, 'Pandecta');
     await here.insert(senses, ...FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s })));
   });
 }

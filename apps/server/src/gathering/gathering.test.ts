@@ -112,7 +112,7 @@ describe('PDFs', () => {
     });
     await server.settle();
     const { rows } = await me.ask('"tidal barrier"');
-    expect(rows[0]!.hit).toMatchObject({ where: 'p. 2', page: 2 });
+    expect(rows[0]!.hits[0]).toMatchObject({ where: 'p. 2', page: 2 });
     const detail = await me.at<SourceDetail>('GET', `/sources/${rows[0]!.id}`);
     expect(detail.record.author).toEqual([{ given: 'Anton', family: 'Brackwater' }]);
     expect(detail.provenance.title).toMatchObject({ from: 'page layout' });
@@ -182,7 +182,7 @@ describe('PDFs', () => {
     );
     await me.import({ 'long.pdf': long });
     await server.settle();
-    expect((await me.ask('needle')).rows[0]!.hit?.page).toBe(942);
+    expect((await me.ask('needle')).rows[0]!.hits[0]?.page).toBe(942);
   });
 
   test('give up the same words as pdftotext', async () => {

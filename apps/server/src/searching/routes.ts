@@ -5,6 +5,8 @@ import { hasUnread } from '../indexing/indexer.ts';
 import type { Services } from '../services.ts';
 import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
+import { heap } from './heap.ts';
+import { suggest } from './suggest.ts';
 import { among, idsIn, narrow, page } from './store.ts';
 
 const FIRST_PAGE = 50;
@@ -28,5 +30,7 @@ export function searchRoutes(declare: Declare, services: Services): void {
     const { ids, ...asked } = call.body;
     return { ids: await among(services, await understand(db, call, asked), ids) };
   });
+  declare(routes.search.suggest, (call) => suggest(services, call, call.query.field, call.query.begins ?? ''));
+  declare(routes.search.heap, async (call) => heap(services, await understand(db, call, call.query), call.query));
   declare(routes.search.narrow, async (call) => narrow(services, await understand(db, call, call.query)));
 }

@@ -61,7 +61,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
         sought,
         found.filter((f) => f.pages > 0).map((f) => f.id),
       )
-    : new Map<string, Hit>();
+    : new Map<string, PageHits>();
   return found.map((f) => ({
     id: f.id,
     record: brief(f.record),
@@ -77,7 +77,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     marks: f.marks,
     fileId: f.file_id,
     titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
-    ...(searching ? withHit(recordHit(f.record, f.glosses ?? [], sought), pageHits.get(f.id)) : {}),
+    ...placesOf(searching ? recordHits(f.record, f.glosses ?? [], sought) : [], pageHits.get(f.id)),
   }));
 }
 
@@ -87,56 +87,61 @@ function brief(record: SourceRecord): SourceRow['record'] {
   return out;
 }
 
-function withHit(inRecord: Hit | undefined, onPage: Hit | undefined): { hit?: Hit } {
-  const hit = onPage ?? inRecord;
-  return hit ? { hit } : {};
+/** How many places are told of a source. */
+const MOST_PLACES = 3;
+
+/** The pages first, which one can open; how many more there are. */
+function placesOf(inRecord: Hit[], onPages: PageHits | undefined): Pick<SourceRow, 'hits' | 'moreHits'> {
+  const hits = [...(onPages?.hits ?? []), ...inRecord].slice(0, MOST_PLACES);
+  return { hits, moreHits: (onPages?.count ?? 0) + inRecord.length - hits.length };
 }
 
 /** Where the record matched, apart from its title, which is lit itself. */
-function recordHit(record: SourceRecord, glosses: string[], sought: Sought): Hit | undefined {
-  const at = (where: string, text: string | undefined): Hit | undefined => {
+function recordHits(record: SourceRecord, glosses: string[], sought: Sought): Hit[] {
+  const at = (where: string, text: string | undefined): Hit[] => {
     const s = text && snippet(withoutMarkup(text), sought);
-    return s ? { where, ...s } : undefined;
+    return s ? [{ where, ...s }] : [];
   };
-  for (const variable of ['abstract', 'note'] as const) {
-    const hit = at(variableLabel(variable), record[variable]);
-    if (hit) return hit;
-  }
-  for (const gloss of glosses) {
-    const hit = at('Gloss', gloss);
-    if (hit) return hit;
-  }
-  for (const variable of NAME_VARIABLES) {
-    const hit = record[variable] && at(variableLabel(variable), record[variable].map(nameSpoken).join('; '));
-    if (hit) return hit;
-  }
-  const { title: _title, abstract: _abstract, note: _note, custom: _custom, ...rest } = record;
-  for (const [field, value] of Object.entries(rest)) {
-    const hit = typeof value === 'string' && field !== 'type' ? at(variableLabel(field), value) : undefined;
-    if (hit) return hit;
-  }
-  return undefined;
+  const { title: _title, abstract, note, custom: _custom, ...rest } = record;
+  return [
+    ...at(variableLabel('abstract'), abstract),
+    ...at(variableLabel('note'), note),
+    ...glosses.flatMap((gloss) => at('Gloss', gloss)),
+    ...NAME_VARIABLES.flatMap((v) => at(variableLabel(v), record[v]?.map(nameSpoken).join('; '))),
+    ...Object.entries(rest).flatMap(([field, value]) =>
+      typeof value === 'string' && field !== 'type' ? at(variableLabel(field), value) : [],
+    ),
+  ];
 }
 
-/** For each source the page that holds most of what is asked for. */
-async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, Hit>> {
+/** The best pages of a source, and how many match in all. */
+interface PageHits {
+  hits: Hit[];
+  count: number;
+}
+
+/** For each source the pages that hold most of what is asked for. */
+async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, PageHits>> {
   const lexemes = pageTsquery(q.scope.workspaceNumber, sought);
   if (!ids.length || !lexemes.any) return new Map();
   const found = await rows(
     db,
-    { source_id: text(), file_id: text(), number: number, text: text() },
+    { source_id: text(), file_id: text(), number: number, count: number, text: text() },
     sql`
-    select u.id as source_id, h.file_id, h.number, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
+    select u.id as source_id, h.file_id, h.number, h.count, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
     cross join lateral (
-      select p.file_id, p.number from source_files sf join page_text p on p.workspace_id = ${q.scope.workspaceId} and p.file_id = sf.file_id
+      select p.file_id, p.number, (count(*) over ())::int as count from source_files sf
+      join page_text p on p.workspace_id = ${q.scope.workspaceId} and p.file_id = sf.file_id
       where sf.workspace_id = ${q.scope.workspaceId} and sf.source_id = u.id and p.vector @@ ${lexemes.any}::tsquery
-      order by (p.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(p.vector, ${lexemes.any}::tsquery) desc, p.number limit 1) h
+      order by (p.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(p.vector, ${lexemes.any}::tsquery) desc, p.number limit ${MOST_PLACES}) h
     join pages pg on pg.workspace_id = ${q.scope.workspaceId} and pg.file_id = h.file_id and pg.number = h.number`,
   );
-  const out = new Map<string, Hit>();
+  const out = new Map<string, PageHits>();
   for (const f of found) {
     const s = snippet(f.text, sought);
-    if (s) out.set(f.source_id, { where: `p. ${f.number}`, fileId: f.file_id, page: f.number, ...s });
+    const of = out.get(f.source_id) ?? { hits: [], count: f.count };
+    if (s) of.hits.push({ where: `p. ${f.number}`, fileId: f.file_id, page: f.number, ...s });
+    out.set(f.source_id, of);
   }
   return out;
 }

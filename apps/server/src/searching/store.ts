@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import type { NarrowReply } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
 import type { Db } from '../database/connect.ts';
-import { number, rows, text } from '../database/read.ts';
+import { number, rows } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { keptAs } from '../indexing/facet.ts';
 import { FACET_KINDS } from '../indexing/facets.ts';
@@ -12,8 +12,9 @@ import type { NumberSet } from './columns/load.ts';
 import type { Asked } from './columns/service.ts';
 import type { ColumnsAnswer } from './columns/thread.ts';
 import type { Question } from './match.ts';
+import { namedFacets } from './named.ts';
 
-type Asking = Pick<Services, 'db' | 'columns'>;
+export type Asking = Pick<Services, 'db' | 'columns'>;
 
 /** How many candidates are ranked; see docs/decisions/search.md. */
 const CANDIDATES = 500;
@@ -87,10 +88,10 @@ async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candi
   return found.map((f) => f.place);
 }
 
-function ask(
+export function ask(
   { columns }: Asking,
   { scope, condition, compiled }: Question,
-  what: Pick<Asked, 'page' | 'candidates' | 'narrow'>,
+  what: Pick<Asked, 'page' | 'candidates' | 'narrow' | 'pairs'>,
   more: NumberSet[] = [],
 ): Promise<ColumnsAnswer> {
   const { workspaceId, presence } = scope;
@@ -105,27 +106,17 @@ export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {
   const most = Object.fromEntries(offered.map((f) => [f.kept, f.most]));
   const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
   const counts = new Map(facets.flatMap(([, counts]) => counts));
-  const found = await rows(
-    to.db,
-    { id: number, type: text(), key: text() },
-    sql`select id, type, key from facets where id = any(${array([...counts.keys()], 'int')})`,
-  );
+  const named = [...(await namedFacets(to.db, workspaceId, [...counts.keys()]))];
   return {
     total,
     years: years.map(([year, count]) => ({ year, count })),
-    facets: await Promise.all(
-      offered.map(async ({ type, name, kept, names }) => {
-        const values = found.filter((f) => f.type === kept);
-        const keys = values.map((f) => f.key);
-        const named = keys.length ? await names?.(to.db, workspaceId, keys) : undefined;
-        return {
-          type,
-          name,
-          values: values
-            .map((f) => ({ key: f.key, name: named?.get(f.key) ?? f.key, count: counts.get(f.id)! }))
-            .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
-        };
-      }),
-    ),
+    facets: offered.map(({ type, name, kept }) => ({
+      type,
+      name,
+      values: named
+        .filter(([, f]) => f.type === kept)
+        .map(([id, f]) => ({ key: f.key, name: f.name, count: counts.get(id)! }))
+        .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
+    })),
   };
 }

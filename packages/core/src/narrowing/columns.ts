@@ -198,6 +198,22 @@ export class Columns {
     };
   }
 
+  /** How to tell which of these facets a source bears, each by its place among them. */
+  placing(facetIds: number[]): (n: number, tell: (place: number) => void) => void {
+    const at = new Int32Array(this.facetIds.length).fill(-1);
+    facetIds.forEach((id, i) => {
+      const place = this.places.get(id);
+      if (place !== undefined) at[place] = i;
+    });
+    return (n, tell) => {
+      const end = this.starts[n]! + this.lengths[n]!;
+      for (let i = this.starts[n]!; i < end; i += 1) {
+        const place = at[this.pool[i]!]!;
+        if (place >= 0) tell(place);
+      }
+    };
+  }
+
   /** How many of the visited sources bear each facet: [id, count] of the `most` frequent of each type asked for. */
   countFacets(
     visit: (each: (n: number) => void) => void,

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import fc from 'fast-check';
 import {
   Bits,
+  countPairs,
   Columns,
   matching,
   NO_YEAR,
@@ -311,6 +312,44 @@ test('facets are counted by type, the most frequent first, and no more than aske
           .sort((a, b) => b - a);
         expect(counted.get(type)!.map((c) => c[1])).toEqual(all.slice(0, room));
       }
+    }),
+  );
+});
+
+test('what goes together is counted as it is one source at a time, of the most frequent of each side', () => {
+  fc.assert(
+    fc.property(fc.array(plain, { maxLength: 30 }), fc.integer({ min: 1, max: 3 }), (sources, most) => {
+      const columns = columnsOf(sources);
+      const here = sources.filter((s) => s.presence === 1);
+      const bearing = (f: number): Plain[] => here.filter((s) => s.facets.includes(f));
+      const pairs = countPairs(columns, live(columns), { facets: 'tag', most }, { facets: 'kind', most });
+      for (const [r, row] of pairs.rows.entries()) {
+        expect(row.count).toBe(bearing(row.value).length);
+        for (const [c, column] of pairs.columns.entries())
+          expect(pairs.cells[r * pairs.columns.length + c]).toBe(
+            bearing(row.value).filter((s) => s.facets.includes(column.value)).length,
+          );
+      }
+      const borne = FACETS.filter((f) => TYPES[f] === 'tag' && bearing(f).length);
+      expect([pairs.rows.length, pairs.inAll[0]]).toEqual([Math.min(most, borne.length), borne.length]);
+      const least = Math.min(...pairs.rows.map((r) => r.count));
+      for (const f of borne.filter((b) => !pairs.rows.some((r) => r.value === b)))
+        expect(bearing(f).length).toBeLessThanOrEqual(least);
+    }),
+  );
+});
+
+test('years stand in a line without a gap, by the decade or the century where they are too many', () => {
+  fc.assert(
+    fc.property(fc.array(plain, { maxLength: 30 }), fc.integer({ min: 3, max: 200 }), (sources, most) => {
+      const columns = columnsOf(sources);
+      const { rows, stretch } = countPairs(columns, live(columns), { years: true, most }, { facets: 'kind', most: 1 });
+      const years = sources.filter((s) => s.presence === 1 && s.year !== NO_YEAR).map((s) => s.year);
+      expect(rows.length).toBeLessThanOrEqual(most);
+      expect(rows.map((r) => r.value)).toEqual(rows.map((_, i) => rows[0]!.value + i * stretch));
+      for (const { value, count } of rows)
+        expect(count).toBe(years.filter((y) => y >= value && y < value + stretch).length);
+      expect(rows.reduce((sum, r) => sum + r.count, 0)).toBe(years.length);
     }),
   );
 });

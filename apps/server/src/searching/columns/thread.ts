@@ -2,6 +2,7 @@
 import {
   Bits,
   Columns,
+  countPairs,
   orderOf,
   matching,
   NO_YEAR,
@@ -9,7 +10,9 @@ import {
   UNRANKED,
   type ColumnRows,
   type Condition,
+  type Pairs,
   type Placing,
+  type Side,
   type SortBy,
 } from '@pandecta/core/narrowing';
 import type { Presence } from '@pandecta/core/changes';
@@ -36,6 +39,8 @@ export interface ColumnsAsk {
   page?: { sort: SortBy[]; lead: number[]; from: number; count: number; find?: string };
   /** The first to be ranked: those of the set first, then any. */
   candidates?: { first: number; most: number };
+  /** What goes together. */
+  pairs?: { rows: Side; columns: Side };
   /** How often each facet occurs, the most frequent of each type; and how many there are of each year. */
   narrow?: { most: Record<string, number>; years: Condition };
 }
@@ -49,6 +54,7 @@ export interface ColumnsAnswer {
   candidates: { numbers: number[]; ids: string[]; titled: number };
   facets: [type: string, counts: [facet: number, count: number][]][];
   years: [year: number, count: number][];
+  pairs?: Pairs;
 }
 
 export type ColumnsMessage = { workspace: string } & (
@@ -139,6 +145,7 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
     if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
     out.candidates = { numbers, ids: numbers.map((n) => uuid(held.idOf(n))), titled: length };
   }
+  if (ask.pairs) out.pairs = countPairs(held, found, ask.pairs.rows, ask.pairs.columns);
   if (ask.narrow) {
     out.facets = [...held.countFacets((each) => found.forEach(each), ask.narrow.most)];
     const years = new Map<number, number>();

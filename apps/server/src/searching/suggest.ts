@@ -1,0 +1,77 @@
+/** How a value of a field may go on that is being written. */
+import { and, eq, ilike, or } from 'drizzle-orm';
+import type { SuggestedValues } from '@pandecta/contract';
+import { fieldOf, isTextField, QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
+import { ALL_KINDS, isNameVariable, KINDS } from '@pandecta/core/source';
+import { fold } from '@pandecta/core/words';
+import { literally } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import type { Acting } from '../http/authorise.ts';
+import { keptAs } from '../indexing/facet.ts';
+import { facetKind } from '../indexing/facets.ts';
+import { facets } from '../indexing/tables.ts';
+import { entriesOf } from '../lists/store.ts';
+import type { Services } from '../services.ts';
+
+const MOST = 12;
+/** Facets whose values are names themselves, and so many that they are looked for by how they begin. */
+const BY_KEY = new Set(['person', 'container', 'publisher', 'court', 'jurisdiction']);
+const FOUND = 300;
+/** More values than any facet has that is named by hand. */
+const ALL = 20_000;
+
+/** The facet that holds what a field is asked for; of words, where those it asks for are values as well. */
+function facetOf(field: QueryField): string | undefined {
+  const { asks } = fieldOf(field);
+  if ('facet' in asks) return asks.facet;
+  if (!isTextField(field)) return undefined;
+  return field === 'person' || isNameVariable(field) ? 'person' : facetKind(field)?.type;
+}
+
+export async function suggest(
+  services: Services,
+  { actor }: Acting,
+  field: (typeof QUERY_FIELDS)[number],
+  begins: string,
+): Promise<SuggestedValues> {
+  const { db, columns } = services;
+  const wanted = fold(begins).trim();
+  const fits = (name: string): boolean => {
+    const folded = fold(name);
+    return folded.startsWith(wanted) || folded.includes(` ${wanted}`);
+  };
+  if (field === 'kind')
+    return { values: ALL_KINDS.map((k) => ({ value: KINDS[k].name })).filter((v) => fits(v.value)).slice(0, MOST) };
+  if (field === 'saved') {
+    const found = (await entriesOf(db, actor, 'saved')).filter((f) => fits(f.value.name));
+    return { values: found.slice(0, MOST).map((f) => ({ value: f.value.name, says: String(f.value.describes ?? '') })) };
+  }
+  const type = facetOf(field);
+  const kind = type ? facetKind(type) : undefined;
+  if (!type || !kind) return { values: [] };
+  const kept = keptAs(kind, actor.userId);
+  const like = literally(begins.trim());
+  const known = await within(db, actor.workspaceId).all(
+    facets,
+    { id: facets.id, key: facets.key },
+    and(
+      eq(facets.type, kept),
+      BY_KEY.has(type) && like ? or(ilike(facets.key, `${like}%`), ilike(facets.key, `% ${like}%`)) : undefined,
+    ),
+    BY_KEY.has(type) ? { most: FOUND } : {},
+  );
+  const names = await kind.names?.(db, actor.workspaceId, known.map((k) => k.key));
+  const fitting = known.map((k) => ({ ...k, value: names?.get(k.key) ?? k.key })).filter((k) => fits(k.value));
+  if (!fitting.length) return { values: [] };
+  const counted = await columns.ask(actor.workspaceId, {
+    presence: 'live',
+    condition: { is: 'facets', ids: fitting.map((f) => f.id) },
+    sets: [],
+    narrow: { most: { [kept]: ALL }, years: { is: 'none' } },
+  });
+  const counts = new Map(counted.facets.flatMap(([, of]) => of));
+  const values = fitting
+    .map(({ id, value }) => ({ value, count: counts.get(id) ?? 0, first: fold(value).startsWith(wanted) }))
+    .sort((a, b) => Number(b.first) - Number(a.first) || b.count - a.count || a.value.localeCompare(b.value, 'en'));
+  return { values: values.slice(0, MOST).map(({ value, count }) => ({ value, count })) };
+}
