@@ -19,6 +19,7 @@ import { fileSources, makeCollection, placeCollection } from '@pandecta/server/p
 import { addByHand } from '@pandecta/server/sources/service';
 import { ensureTags } from '@pandecta/server/tags/store';
 import { jobEnds } from './ended.ts';
+import { keepThings } from './keeping.ts';
 import { fillIntake } from './intake.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
@@ -254,6 +255,7 @@ await commit(services, actor, { do: 'relate', ...relation });
 const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
 const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
 await commit(services, actor, { do: 'attach', ...attached, present: true });
+await keepThings(services, actor, chance);
 await fillIntake(services, actor);
 await followers.settle();
 await close();

@@ -1,4 +1,14 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+} from 'class-validator';
 import { Changed } from './changes.ts';
 import { route } from './route.ts';
 import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
@@ -8,7 +18,12 @@ import { Ask } from './sources.ts';
 class SaidOfSearch {
   /** What it is for. */
   @IsOptional() @IsString() @MaxLength(2000) describes?: string;
-  @IsOptional() @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @MaxLength(100, { each: true }) keywords?: string[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  @MaxLength(100, { each: true })
+  keywords?: string[];
   /** The folder it lies in; null for none. */
   @IsOptional() @IsUUID() folder?: string | null;
   /** Seen by all members; otherwise by its maker alone. */

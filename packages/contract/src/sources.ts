@@ -215,7 +215,18 @@ export class NarrowReply {
 }
 
 /** What a heap is looked at by: a kind of facet, or years. */
-export const HEAP_SIDES = ['tag', 'subject', 'label', 'in', 'person', 'container', 'kind', 'court', 'sense', 'year'] as const;
+export const HEAP_SIDES = [
+  'tag',
+  'subject',
+  'label',
+  'in',
+  'person',
+  'container',
+  'kind',
+  'court',
+  'sense',
+  'year',
+] as const;
 export type HeapSide = (typeof HEAP_SIDES)[number];
 
 export class AskHeap extends Ask {
@@ -323,6 +334,10 @@ export class TagCount extends TagOnSource {
   @IsInt() count!: number;
 }
 
+export class LabelCount extends LabelOnSource {
+  @IsInt() count!: number;
+}
+
 export class PlaceCount extends PlaceOfSource {
   @IsInt() count!: number;
 }
@@ -338,6 +353,7 @@ export class BatchSummary {
   @ListOf(() => KindCount) kinds!: KindCount[];
   @ListOf(() => TagCount) tags!: TagCount[];
   @ListOf(() => PlaceCount) collections!: PlaceCount[];
+  @ListOf(() => LabelCount) labels!: LabelCount[];
   @IsInt() withFile!: number;
   @IsInt() starred!: number;
   @ListOf(() => StateCount) reading!: StateCount[];

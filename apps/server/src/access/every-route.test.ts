@@ -178,7 +178,13 @@ test.each(WITHIN)(
   'with ids of another workspace, $name shows nothing of it and changes nothing in it',
   async ({ name, route }) => {
     const before = await state();
-    const query = { WithinQuery: '?q=gate', AskIds: '?from=0&count=10', SuggestValues: '?field=tag', AskHeap: '?rows=tag&columns=kind' }[route.query?.name ?? ''] ?? '';
+    const query =
+      {
+        WithinQuery: '?q=gate',
+        AskIds: '?from=0&count=10',
+        SuggestValues: '?field=tag',
+        AskHeap: '?rows=tag&columns=kind',
+      }[route.query?.name ?? ''] ?? '';
     const reply = await stranger.call<unknown>(
       route.method,
       pathIn(stranger.workspace, route, ids) + query,

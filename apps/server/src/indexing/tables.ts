@@ -122,11 +122,9 @@ export const textNotes = pgTable(
 );
 
 /** The words there are in a workspace, as the index has them: close spellings are looked for among them. */
-export const indexWords = pgTable(
-  'index_words',
-  { workspaceId: workspaceId(), word: text('word').notNull() },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.word] })],
-);
+export const indexWords = pgTable('index_words', { workspaceId: workspaceId(), word: text('word').notNull() }, (t) => [
+  primaryKey({ columns: [t.workspaceId, t.word] }),
+]);
 
 /** Sources whose text is behind their records. */
 export const indexQueue = pgTable(

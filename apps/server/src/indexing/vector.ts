@@ -20,7 +20,10 @@ export const restPrefix = (workspace: number): string => `${workspace.toString(3
 
 /** An identifier as it is kept and looked for: its letters and digits, an ISBN in its longer form where it is whole. */
 export const bareIdentifier = (code: string, text: string): string =>
-  (code === 'isbn' ? normaliseIsbn(text) : undefined) ?? fold(text).replace(/[^\p{L}\p{N}]+/gu, '').slice(0, 100);
+  (code === 'isbn' ? normaliseIsbn(text) : undefined) ??
+  fold(text)
+    .replace(/[^\p{L}\p{N}]+/gu, '')
+    .slice(0, 100);
 
 /** The variables of a record that hold the identifiers a query can name. */
 const IDENTIFIERS: Partial<Record<QueryField, readonly (keyof SourceRecord)[]>> = {
@@ -89,7 +92,8 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
   for (const title of [record.title, record['title-short']])
     if (title) words.add(everywhere, withoutMarkup(title), 'A', under('title'));
   for (const variable of NAME_VARIABLES)
-    for (const name of record[variable] ?? []) words.add(everywhere, nameSpoken(name), 'B', under('person'), under(variable));
+    for (const name of record[variable] ?? [])
+      words.add(everywhere, nameSpoken(name), 'B', under('person'), under(variable));
   for (const title of [record['container-title'], record['container-title-short']])
     if (title) words.add(everywhere, withoutMarkup(title), 'C', under('container'));
   for (const variable of TEXT_VARIABLES) {
@@ -102,7 +106,10 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
     const { asks } = fieldOf(field);
     if (!('identifier' in asks)) continue;
     const texts = IDENTIFIERS[field]!.flatMap((variable) => identifiersIn(field, record[variable]));
-    fields.addBare(identifierPrefix(workspace, asks.identifier), texts.map((t) => bareIdentifier(asks.identifier, t)).filter(Boolean));
+    fields.addBare(
+      identifierPrefix(workspace, asks.identifier),
+      texts.map((t) => bareIdentifier(asks.identifier, t)).filter(Boolean),
+    );
   }
   const year = record.issued?.['date-parts']?.[0]?.[0];
   if (year) words.add(everywhere, String(year), 'C', rest);
@@ -124,4 +131,8 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
 
 /** One of several; only an ISBN may stand beside another. */
 const identifiersIn = (field: QueryField, value: unknown): string[] =>
-  typeof value !== 'string' ? [] : field === 'isbn' || field === 'issn' ? value.split(/[,;]\s*|\s+(?=97[89])/) : [value];
+  typeof value !== 'string'
+    ? []
+    : field === 'isbn' || field === 'issn'
+      ? value.split(/[,;]\s*|\s+(?=97[89])/)
+      : [value];

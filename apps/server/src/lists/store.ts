@@ -36,7 +36,12 @@ export async function entryOf<V extends Entry>(db: Db, actor: Actor, list: List,
 }
 
 /** One of this name, whatever its case: a member's own before everyone's. */
-export async function entryNamed<V extends Entry>(db: Db, actor: Actor, list: List, name: string): Promise<Found<V> | undefined> {
+export async function entryNamed<V extends Entry>(
+  db: Db,
+  actor: Actor,
+  list: List,
+  name: string,
+): Promise<Found<V> | undefined> {
   const found = await entriesOf<V>(db, actor, list, sql`lower(${entries.value}->>'name') = lower(${name.trim()})`);
   return found.find((f) => f.value.owner) ?? found[0];
 }

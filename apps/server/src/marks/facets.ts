@@ -11,7 +11,11 @@ export const markFacets: Facets = {
       offered: { name: 'Marked as', most: 20 },
       many: true,
       async names(db, workspaceId, keys) {
-        const found = await within(db, workspaceId).all(senses, { id: senses.id, name: senses.name }, inArray(senses.id, keys));
+        const found = await within(db, workspaceId).all(
+          senses,
+          { id: senses.id, name: senses.name },
+          inArray(senses.id, keys),
+        );
         return new Map(found.map((f) => [f.id, f.name]));
       },
     },

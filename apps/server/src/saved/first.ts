@@ -14,17 +14,18 @@ const FIRST: { name: string; q: string; describes: string }[] = [
 ];
 
 export async function keepFirstSearches(tx: Db, workspaceId: string, madeBy: string): Promise<void> {
-  const values = FIRST.map(
-    ({ name, q, describes }): SavedValue => ({
-      name,
-      owner: null,
-      describes,
-      keywords: [],
-      ask: { q },
-      folder: null,
-      madeBy,
-      madeAt: new Date().toISOString(),
-    }),
+  const values = FIRST.map(({ name, q, describes }): SavedValue => ({
+    name,
+    owner: null,
+    describes,
+    keywords: [],
+    ask: { q },
+    folder: null,
+    madeBy,
+    madeAt: new Date().toISOString(),
+  }));
+  await within(tx, workspaceId).insert(
+    entries,
+    ...values.map((value) => ({ id: uuidv7(), list: 'saved' as const, value })),
   );
-  await within(tx, workspaceId).insert(entries, ...values.map((value) => ({ id: uuidv7(), list: 'saved' as const, value })));
 }

@@ -13,7 +13,9 @@ beforeAll(async () => {
   colleague = await server.person('contributor', me.workspace);
   reader = await server.person('reader', me.workspace);
   await me.import({
-    'four.ris': ['Tidal gate', 'Tidal sluice', 'Groyne', 'Weir'].map((t) => `TY  - BOOK\nTI  - ${t}\nER  - \n`).join(''),
+    'four.ris': ['Tidal gate', 'Tidal sluice', 'Groyne', 'Weir']
+      .map((t) => `TY  - BOOK\nTI  - ${t}\nER  - \n`)
+      .join(''),
   });
   ids = (await me.ask('', '&sort=title')).rows.map((r) => r.id);
   await me.at('POST', '/tagging', { ids: ids.slice(0, 2), name: 'used', present: true });

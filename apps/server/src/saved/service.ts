@@ -37,7 +37,12 @@ export async function savedList({ db }: Services, { actor }: Acting): Promise<Sa
       folder: seen(folder),
       shared: !owner,
     })),
-    folders: folders.map(({ id, value: { name, parent, owner } }) => ({ id, name, parent: seen(parent), shared: !owner })),
+    folders: folders.map(({ id, value: { name, parent, owner } }) => ({
+      id,
+      name,
+      parent: seen(parent),
+      shared: !owner,
+    })),
   };
 }
 
@@ -124,7 +129,7 @@ export async function removeFolder(services: Services, caller: Acting, id: strin
 }
 
 async function refuseCircle(services: Services, caller: Acting, id: string, into: string): Promise<void> {
-  for (let at: string | null = into; at; ) {
+  for (let at: string | null = into; at;) {
     if (at === id) throw new Refusal('circular');
     at = (await findEntry<FolderValue>(services, caller, 'folder', at)).parent;
   }

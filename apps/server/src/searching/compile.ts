@@ -84,7 +84,11 @@ function begunBy(text: string, stem: string): Lexemes {
 const isShort = (node: WordNode): boolean => Boolean(node.typed) && fold(node.text).length < SHORT;
 
 /** What a word means in the index: itself, any that begins so, or any of its spellings. */
-function meant({ text, prefix, spelt }: WordNode, t: { start: number; end: number; stem: string }, isLast: boolean): Lexemes {
+function meant(
+  { text, prefix, spelt }: WordNode,
+  t: { start: number; end: number; stem: string },
+  isLast: boolean,
+): Lexemes {
   if (prefix && isLast) return begunBy(text.slice(t.start, t.end), t.stem);
   if (!spelt?.length || !isLast) return exactly(t.stem);
   return (lead) => `(${[t.stem, ...spelt].map((s) => quote(lead + s)).join(' | ')})`;
@@ -248,14 +252,17 @@ class Compiler {
     const { workspaceId } = this.scope;
     const ids: SQL = sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${workspaceId} and sf.file_id = p.file_id
       where p.vector @@ ${tsquery}::tsquery`;
-    return this.set({ query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})` });
+    return this.set({
+      query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})`,
+    });
   }
 
   private async field(node: FieldNode, excluded: boolean): Promise<Condition> {
     const { field, text, phrase } = node;
     if (isTextField(field)) {
       // As a list of people has it: “Okonjo, Marit” is one of them.
-      const person = field === 'person' && /,/.test(text) ? await facetIds(this.db, this.scope, [['person', text]]) : [];
+      const person =
+        field === 'person' && /,/.test(text) ? await facetIds(this.db, this.scope, [['person', text]]) : [];
       if (person.length) return anyFacet(person);
       if (phrase) return this.run({ is: 'phrase', text }, field, excluded);
       const words = this.words({ is: 'word', text }, field, excluded);
@@ -267,7 +274,8 @@ class Compiler {
       set: (set) => this.set(set),
       saved: (name) => this.saved(name),
     });
-    if (!condition) this.unknown.push({ node, says: `Nothing here is called “${text}” under “${fieldOf(field).name}”` });
+    if (!condition)
+      this.unknown.push({ node, says: `Nothing here is called “${text}” under “${fieldOf(field).name}”` });
     return condition ?? NOTHING;
   }
 
@@ -284,6 +292,9 @@ class Compiler {
   /** A whole question as a condition: its words, in all there is, and what it is narrowed to. */
   private async asked(ask: Ask): Promise<Condition> {
     const tree = await spellOut(this.db, this.scope.workspaceId, parseQuery(ask.q ?? '').tree);
-    return { is: 'and', parts: [await this.condition(tree, true), ...(await narrowing(this.db, this.scope, ask)), ...inYears(ask)] };
+    return {
+      is: 'and',
+      parts: [await this.condition(tree, true), ...(await narrowing(this.db, this.scope, ask)), ...inYears(ask)],
+    };
   }
 }

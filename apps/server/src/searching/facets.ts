@@ -58,11 +58,24 @@ export async function facetIds(
  * Facets by the name of their value: "résumé" finds the tag "Resume"; where no name is just this, its beginning is
  * enough, but for what was written in quotation marks. A collection may be named by its path.
  */
-export async function facetsNamed(db: Db, { workspaceId, member }: Who, type: string, text: string, exactly: boolean): Promise<number[]> {
+export async function facetsNamed(
+  db: Db,
+  { workspaceId, member }: Who,
+  type: string,
+  text: string,
+  exactly: boolean,
+): Promise<number[]> {
   const { id, key, type: of } = facets;
   const known = await within(db, workspaceId).all(facets, { id, key }, eq(of, keptType(type, member)));
-  const names = await namesOf(db, workspaceId, type, known.map((k) => k.key));
-  const wanted = fold(text).replace(/\s*[›>/]\s*/g, ' › ').trim();
+  const names = await namesOf(
+    db,
+    workspaceId,
+    type,
+    known.map((k) => k.key),
+  );
+  const wanted = fold(text)
+    .replace(/\s*[›>/]\s*/g, ' › ')
+    .trim();
   if (!wanted) return [];
   const called = (holds: (name: string) => boolean): number[] =>
     known.filter((k) => [k.key, ...(names.get(k.key) ?? [])].some((n) => holds(fold(n)))).map((k) => k.id);

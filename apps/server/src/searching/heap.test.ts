@@ -14,13 +14,20 @@ beforeAll(async () => {
     type: i % 3 ? 'article-journal' : 'book',
     title: `Tides ${i}`,
     'container-title': i % 3 ? `Journal ${i % 5}` : undefined,
-    author: [{ family: ['Okonjo', 'Vance', 'Ito'][i % 3], given: 'A.' }, ...(i % 4 ? [] : [{ family: 'Marsh', given: 'T.' }])],
+    author: [
+      { family: ['Okonjo', 'Vance', 'Ito'][i % 3], given: 'A.' },
+      ...(i % 4 ? [] : [{ family: 'Marsh', given: 'T.' }]),
+    ],
     issued: { 'date-parts': [[1900 + ((i * 7) % 60)]] },
   }));
   await me.import({ 'heap.json': JSON.stringify(items) });
   const { rows: all } = await me.ask('', '&count=100');
   for (const [i, name] of ['used', 'adverse', 'Sediment budget'].entries())
-    await me.at('POST', '/tagging', { ids: all.filter((_, n) => n % (i + 2) === 0).map((r) => r.id), name, present: true });
+    await me.at('POST', '/tagging', {
+      ids: all.filter((_, n) => n % (i + 2) === 0).map((r) => r.id),
+      name,
+      present: true,
+    });
   await server.settle();
 }, 60_000);
 afterAll(() => server.close());

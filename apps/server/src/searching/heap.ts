@@ -20,11 +20,14 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
   };
   const { total, pairs } = await ask(to, q, { pairs: { rows: sideOf(rows), columns: sideOf(columns) } });
   const { cells, inAll, stretch } = pairs!;
-  const ids = [...(rows === 'year' ? [] : pairs!.rows), ...(columns === 'year' ? [] : pairs!.columns)].map((v) => v.value);
+  const ids = [...(rows === 'year' ? [] : pairs!.rows), ...(columns === 'year' ? [] : pairs!.columns)].map(
+    (v) => v.value,
+  );
   const named = await namedFacets(to.db, workspaceId, ids);
   const valuesOf = (side: HeapSide, values: SideValue[]): HeapValue[] =>
     values.map(({ value, count }) => {
-      if (side === 'year') return { key: String(value), name: stretch > 1 ? `${value}–${value + stretch - 1}` : String(value), count };
+      if (side === 'year')
+        return { key: String(value), name: stretch > 1 ? `${value}–${value + stretch - 1}` : String(value), count };
       const { key = String(value), name = key } = named.get(value) ?? {};
       return { key, name, count };
     });

@@ -48,7 +48,7 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   const sort = readSort(ask.sort, compiled.rank !== '');
   return {
     scope,
-    notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)],
+    notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)].sort((a, b) => a.start - b.start),
     tree: compiled.tree,
     compiled,
     condition: { is: 'and', parts: [...parts, ...years] },

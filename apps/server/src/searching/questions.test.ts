@@ -62,8 +62,7 @@ beforeAll(async () => {
   const ids = rows.map((r) => r.id);
   const { id: label } = await me.at<Changed>('POST', '/labels', { name: 'Key authority', letter: 'K', tint: 'plum' });
   await me.at('POST', '/labelling', { ids: ids.filter((_, i) => i % 4 === 1), label, present: true });
-  for (const rating of [2, 4])
-    await me.at('POST', '/ratings', { ids: ids.filter((_, i) => i % 5 === rating), rating });
+  for (const rating of [2, 4]) await me.at('POST', '/ratings', { ids: ids.filter((_, i) => i % 5 === rating), rating });
   await me.at('POST', '/saved', { name: SAVED, ask: SAVED_ASK });
   await server.settle();
   for (const { id, tags, labels, rating } of (await me.ask('', '&count=100')).rows) {
@@ -111,7 +110,9 @@ function standsAt(text: string, node: WordNode | PhraseNode): [number, number][]
   const there = stems(text);
   const wanted = stems(node.text);
   return there.flatMap((_, i): [number, number][] =>
-    wanted.every((w, k) => (node.is === 'word' ? k < wanted.length - 1 || isMeant(node, there[i + k] ?? '') : there[i + k] === w))
+    wanted.every((w, k) =>
+      node.is === 'word' ? k < wanted.length - 1 || isMeant(node, there[i + k] ?? '') : there[i + k] === w,
+    )
       ? [[i, i + wanted.length - 1]]
       : [],
   );
@@ -184,9 +185,7 @@ function answersField(
     case 'date':
       // All the days it may be of lie in the range: of 1872 alone, the year must.
       return text === '1871-03..1872-06'
-        ? year !== undefined &&
-            year * 100 + (month ?? 1) >= 187_103 &&
-            year * 100 + (month ?? 12) <= 187_206
+        ? year !== undefined && year * 100 + (month ?? 1) >= 187_103 && year * 100 + (month ?? 12) <= 187_206
         : year !== undefined && year < 1872;
     case 'kind':
       return s.record.type === text;
@@ -209,7 +208,9 @@ const field = (name: QueryField, text: fc.Arbitrary<string>) =>
   text.map((t): Node => ({ is: 'field', field: name, text: t, phrase: /\s/.test(t) }));
 const aWord = fc.oneof(
   word.map((text): WordNode => ({ is: 'word', text })),
-  fc.constantFrom('barier', 'marhs', 'tidle', 'closd', 'gat').map((text): WordNode => ({ is: 'word', text, close: true })),
+  fc
+    .constantFrom('barier', 'marhs', 'tidle', 'closd', 'gat')
+    .map((text): WordNode => ({ is: 'word', text, close: true })),
 );
 const aPhrase = run.map((text): PhraseNode => ({ is: 'phrase', text }));
 const leaf: fc.Arbitrary<Node> = fc.oneof(

@@ -87,6 +87,9 @@ function brief(record: SourceRecord): SourceRow['record'] {
   return out;
 }
 
+/** Fields of the record that say nothing by themselves, or what another says at length. */
+const UNTOLD = new Set(['type', 'DOI', 'title-short', 'container-title-short', 'citation-key']);
+
 /** How many places are told of a source. */
 const MOST_PLACES = 3;
 
@@ -103,15 +106,17 @@ function recordHits(record: SourceRecord, glosses: string[], sought: Sought): Hi
     return s ? [{ where, ...s }] : [];
   };
   const { title: _title, abstract, note, custom: _custom, ...rest } = record;
-  return [
+  const said = [
     ...at(variableLabel('abstract'), abstract),
     ...at(variableLabel('note'), note),
     ...glosses.flatMap((gloss) => at('Gloss', gloss)),
     ...NAME_VARIABLES.flatMap((v) => at(variableLabel(v), record[v]?.map(nameSpoken).join('; '))),
     ...Object.entries(rest).flatMap(([field, value]) =>
-      typeof value === 'string' && field !== 'type' ? at(variableLabel(field), value) : [],
+      typeof value === 'string' && !UNTOLD.has(field) ? at(variableLabel(field), value) : [],
     ),
   ];
+  // Words within an identifier are told where they stand nowhere else.
+  return said.length || !record.DOI ? said : at('DOI', record.DOI);
 }
 
 /** The best pages of a source, and how many match in all. */

@@ -114,7 +114,9 @@ describe('the ask line finds', () => {
     const { rows: found } = await me.ask('barrier');
     expect(found.map((r) => r.record.title)).toEqual([MARSH, GATE]);
     expect(found[1]!.hits[0]).toMatchObject({ where: 'Abstract' });
-    expect(found[1]!.hits[0]!.text.slice(found[1]!.hits[0]!.lit[0]!.start, found[1]!.hits[0]!.lit[0]!.end)).toBe('barrier');
+    expect(found[1]!.hits[0]!.text.slice(found[1]!.hits[0]!.lit[0]!.start, found[1]!.hits[0]!.lit[0]!.end)).toBe(
+      'barrier',
+    );
   });
 
   test('all the words in the title before any of them in a shorter record', async () => {

@@ -41,10 +41,16 @@ export async function suggest(
     return folded.startsWith(wanted) || folded.includes(` ${wanted}`);
   };
   if (field === 'kind')
-    return { values: ALL_KINDS.map((k) => ({ value: KINDS[k].name })).filter((v) => fits(v.value)).slice(0, MOST) };
+    return {
+      values: ALL_KINDS.map((k) => ({ value: KINDS[k].name }))
+        .filter((v) => fits(v.value))
+        .slice(0, MOST),
+    };
   if (field === 'saved') {
     const found = (await entriesOf(db, actor, 'saved')).filter((f) => fits(f.value.name));
-    return { values: found.slice(0, MOST).map((f) => ({ value: f.value.name, says: String(f.value.describes ?? '') })) };
+    return {
+      values: found.slice(0, MOST).map((f) => ({ value: f.value.name, says: String(f.value.describes ?? '') })),
+    };
   }
   const type = facetOf(field);
   const kind = type ? facetKind(type) : undefined;
@@ -60,7 +66,11 @@ export async function suggest(
     ),
     BY_KEY.has(type) ? { most: FOUND } : {},
   );
-  const names = await kind.names?.(db, actor.workspaceId, known.map((k) => k.key));
+  const names = await kind.names?.(
+    db,
+    actor.workspaceId,
+    known.map((k) => k.key),
+  );
   const fitting = known.map((k) => ({ ...k, value: names?.get(k.key) ?? k.key })).filter((k) => fits(k.value));
   if (!fitting.length) return { values: [] };
   const counted = await columns.ask(actor.workspaceId, {

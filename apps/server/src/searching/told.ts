@@ -4,7 +4,15 @@ import { HIGHEST_RATING, READING_STATES } from '@pandecta/core/changes';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { Condition } from '@pandecta/core/narrowing';
 import { findRules } from '@pandecta/core/proofing';
-import { fieldOf, parseDays, parseYears, shifted, valueMeant, type DayRange, type OtherField } from '@pandecta/core/query';
+import {
+  fieldOf,
+  parseDays,
+  parseYears,
+  shifted,
+  valueMeant,
+  type DayRange,
+  type OtherField,
+} from '@pandecta/core/query';
 import { findKinds } from '@pandecta/core/source';
 import { fold } from '@pandecta/core/words';
 import { SOUND } from '../check/facets.ts';
@@ -35,13 +43,26 @@ const FILE_STATES: Partial<Record<string, string[]>> = {
 };
 
 /** @returns the condition; undefined where nothing here bears the name that is asked for */
-export async function told(field: OtherField, text: string, exactly: boolean, to: Telling): Promise<Condition | undefined> {
+export async function told(
+  field: OtherField,
+  text: string,
+  exactly: boolean,
+  to: Telling,
+): Promise<Condition | undefined> {
   const { db, scope } = to;
   const { workspaceId } = scope;
   const facet = async (type: string, keys: string[]): Promise<Condition> =>
-    anyFacet(await facetIds(db, scope, keys.map((k) => [type, k])));
+    anyFacet(
+      await facetIds(
+        db,
+        scope,
+        keys.map((k) => [type, k]),
+      ),
+    );
   const bySource = (ids: SQL): Condition =>
-    to.set({ query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})` });
+    to.set({
+      query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})`,
+    });
   switch (field) {
     case 'year': {
       const range = parseYears(text);
@@ -137,12 +158,16 @@ function timesOf(range: DayRange): { from?: number; before?: number } {
 /** Sources whose date, as far as it is known, lies within: one of a year alone is asked for by that year. */
 function issuedWithin(range: DayRange, { scope, set }: Telling): Condition {
   const days =
-    'last' in range ? { from: new Date(Date.now() - range.last * DAY_MS).toISOString().slice(0, 10), to: undefined } : range;
+    'last' in range
+      ? { from: new Date(Date.now() - range.last * DAY_MS).toISOString().slice(0, 10), to: undefined }
+      : range;
   const number = (day: string): number => Number(day.replaceAll('-', ''));
   const year = (day: string): number => Number(day.slice(0, 4));
   const { from, to } = days;
-  const part = (n: number, without: number): SQL => sql`coalesce((p->>${sql.raw(String(n))})::int, ${sql.raw(String(without))})`;
-  const issued = (month: number, day: number): SQL => sql`(p->>0)::int * 10000 + ${part(1, month)} * 100 + ${part(2, day)}`;
+  const part = (n: number, without: number): SQL =>
+    sql`coalesce((p->>${sql.raw(String(n))})::int, ${sql.raw(String(without))})`;
+  const issued = (month: number, day: number): SQL =>
+    sql`(p->>0)::int * 10000 + ${part(1, month)} * 100 + ${part(2, day)}`;
   return set({
     query: sql`select ss.number from source_sort ss join sources s on s.workspace_id = ss.workspace_id and s.id = ss.source_id,
       lateral (select s.record->'issued'->'date-parts'->0) x(p)

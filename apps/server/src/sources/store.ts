@@ -9,7 +9,7 @@ import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
-import { stateColumns } from '../stating/store.ts';
+import { labelCounts, stateColumns } from '../stating/store.ts';
 import { chainFrom, partsOf } from './merged.ts';
 import { pathsOf } from '../places/store.ts';
 
@@ -89,7 +89,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
 export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: string[]): Promise<BatchSummary> {
   const w = sql`${workspaceId}::uuid`;
   const chosen = sql`select u.id from unnest(${array(ids, 'uuid')}) as u(id)`;
-  const [general, kinds, reading, tags, collections, paths] = await Promise.all([
+  const [general, kinds, reading, tags, labels, collections, paths] = await Promise.all([
     one(
       db,
       { count: number, withFile: number, starred: number, yearFrom: orNull(number), yearTo: orNull(number) },
@@ -116,6 +116,7 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
       sql`select t.id, t.name, t.subject, count(*)::int as count from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
       where st.workspace_id = ${w} and st.source_id in (${chosen}) group by 1, 2, 3 order by 3, 4 desc, lower(t.name) limit 30`,
     ),
+    labelCounts(db, workspaceId, ids),
     rows(
       db,
       { id: text(), count: number },
@@ -129,6 +130,7 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
     kinds,
     reading,
     tags,
+    labels,
     collections: collections.flatMap((c) => (paths.get(c.id)?.[0] ? [{ ...c, path: paths.get(c.id)![0]! }] : [])),
   };
 }

@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { within } from '../database/within.ts';
-import type { Facets } from '../indexing/facet.ts';
+import { fixedNames, type Facets } from '../indexing/facet.ts';
 import { entries } from '../lists/tables.ts';
 
 /** Labels that are of the workspace no more are borne by no source; put back, by those that bore them. */
@@ -17,7 +17,11 @@ export const stateFacets: Facets = {
         return new Map(found.map((f) => [f.id, f.name]));
       },
     },
-    { type: 'rating', offered: { name: 'Rating', most: 6 } },
+    {
+      type: 'rating',
+      offered: { name: 'Rating', most: 6 },
+      names: fixedNames(Object.fromEntries(['1', '2', '3', '4', '5'].map((n) => [n, `${n} of 5`]))),
+    },
   ],
   pairs: ({ workspace, ids }) => sql`select sl.source_id, 'label', sl.label_id::text from source_labels sl
       join entries e on e.workspace_id = ${workspace} and e.list = 'label' and e.id = sl.label_id

@@ -63,5 +63,11 @@ async function valueOf({ db }: Services, { actor }: Acting, input: NewLabel, id?
   const others = await entriesOf<LabelValue>(db, actor, 'label');
   if (others.some((o) => o.id !== id && o.value.name.toLowerCase() === name.toLowerCase()))
     throw new Refusal('invalid', `there is a label “${name}” already`);
-  return { name, owner: null, letter: input.letter.trim() || name[0]!, tint: input.tint, says: input.says?.trim() ?? '' };
+  return {
+    name,
+    owner: null,
+    letter: input.letter.trim() || name[0]!,
+    tint: input.tint,
+    says: input.says?.trim() ?? '',
+  };
 }

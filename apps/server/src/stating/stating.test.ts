@@ -47,7 +47,11 @@ test('a label that is removed is borne by none, and by the same as before when t
 });
 
 test('two labels of one name there cannot be; another name is told of at once', async () => {
-  const again = await me.call('POST', `/w/${me.workspace}/labels`, { name: 'KEY authority', letter: 'A', tint: 'moss' });
+  const again = await me.call('POST', `/w/${me.workspace}/labels`, {
+    name: 'KEY authority',
+    letter: 'A',
+    tint: 'moss',
+  });
   expect(again.status).toBe(400);
   await me.at('PATCH', `/labels/${label}`, { name: 'Leading case', letter: 'L', tint: 'plum' });
   expect((await me.at<LabelList>('GET', '/labels')).labels.map((l) => l.name)).toEqual(['Leading case']);
@@ -56,7 +60,8 @@ test('two labels of one name there cannot be; another name is told of at once', 
 });
 
 test('a rating is asked for by its range, and an undo leaves one given since', async () => {
-  const rate = (of: string[], rating: number | null): Promise<Changed> => me.at('POST', '/ratings', { ids: of, rating });
+  const rate = (of: string[], rating: number | null): Promise<Changed> =>
+    me.at('POST', '/ratings', { ids: of, rating });
   expect((await rate(ids, 3)).says).toBe('Rated 3 sources 3 of 5');
   const first = await rate([ids[0]!, ids[1]!], 5);
   await rate([ids[1]!], 1);

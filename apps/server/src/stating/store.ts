@@ -1,5 +1,5 @@
 import { eq, sql, type SQL } from 'drizzle-orm';
-import type { NewLabel } from '@pandecta/contract';
+import type { LabelCount, NewLabel } from '@pandecta/contract';
 import type { Entry } from '@pandecta/core/changes';
 import { idsOf, type Db } from '../database/connect.ts';
 import { number, orNull, rows, text } from '../database/read.ts';
@@ -38,4 +38,17 @@ export async function ratingsOf(
 export async function labelled(db: Db, workspaceId: string, label: string): Promise<string[]> {
   const { sourceId, labelId } = sourceLabels;
   return idsOf(await within(db, workspaceId).all(sourceLabels, { id: sourceId }, eq(labelId, label)));
+}
+
+/** How many of the sources bear each label. */
+export function labelCounts(db: Db, workspaceId: string, ids: string[]): Promise<LabelCount[]> {
+  return rows(
+    db,
+    { id: text(), name: text(), letter: text(), tint: text(), says: text(), count: number },
+    sql`select e.id, e.value->>'name' as name, e.value->>'letter' as letter, e.value->>'tint' as tint, e.value->>'says' as says,
+        count(*)::int as count
+      from source_labels sl join entries e on e.workspace_id = ${workspaceId} and e.list = 'label' and e.id = sl.label_id
+      where sl.workspace_id = ${workspaceId} and sl.source_id = any(${array(ids, 'uuid')})
+      group by e.id, e.value order by 6 desc, 2`,
+  );
 }

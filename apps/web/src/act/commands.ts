@@ -41,6 +41,7 @@ export const COMMANDS = [
     does: 'bring in: identifiers, references, links; pasting does the same',
     may: 'gather',
   },
+  { id: 'build', name: 'Build a question from rows' },
   { id: 'ask', name: 'To the ask line', keys: ['/'], where: 'Everywhere', does: 'to the ask line; Esc leaves it' },
   {
     id: 'palette',

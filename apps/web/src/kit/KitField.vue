@@ -21,6 +21,8 @@ defineExpose({
   focus: (how?: FocusOptions): void => control.value?.focus(how),
   select: (): void => control.value?.select(),
   blur: (): void => control.value?.blur(),
+  /** Puts the caret at a place. */
+  placeCaret: (at: number): void => control.value?.setSelectionRange(at, at),
   /** Where the caret is. */
   caret: (): number | null => control.value?.selectionStart ?? null,
 });

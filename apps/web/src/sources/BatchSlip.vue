@@ -3,7 +3,7 @@
 import { X } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
-import { READING_STATES } from '@pandecta/core/changes';
+import { HIGHEST_RATING, READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
@@ -18,6 +18,9 @@ import KitButton from '../kit/KitButton.vue';
 import KitMenu from '../kit/KitMenu.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import StarButton from './StarButton.vue';
+import LabelMark from './stating/LabelMark.vue';
+import LabelMenu from './stating/LabelMenu.vue';
+import { useStating } from './stating/store.ts';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
@@ -26,13 +29,14 @@ const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
 const session = useSession();
+const stating = useStating();
 const ask = useAsk();
 const tagging = ref(false);
 const tagInput = ref<InstanceType<typeof TagInput>>();
 const { value: sum, trouble } = useAsked({
   question: () => props.chosen,
   fetch: (body, signal) => fetchReply(routes.sources.summary, { body, signal }),
-  concerns: (touched) => concerns(touched, ['source', 'tag', 'collection']),
+  concerns: (touched) => concerns(touched, ['source', 'tag', 'collection', 'label']),
 });
 
 const n = computed(() => props.count);
@@ -42,6 +46,15 @@ const states = computed(() => [
   ...READING_STATES.map((s) => ({ name: s, run: () => batch.reading(props.chosen, s) })),
   { name: 'none', run: () => batch.reading(props.chosen, null) },
 ]);
+const ratings = computed(() => [
+  ...Array.from({ length: HIGHEST_RATING }, (_, i) => ({
+    name: `${i + 1} of ${HIGHEST_RATING}`,
+    run: () => stating.rate(props.chosen, i + 1),
+  })),
+  { name: 'not rated', run: () => stating.rate(props.chosen, null) },
+]);
+/** The labels all of them bear. */
+const borne = computed(() => (sum.value?.labels ?? []).filter((l) => l.count === n.value).map((l) => l.id));
 const formats = computed(() =>
   EXPORT_FORMATS.map((f) => ({ name: EXPORT_INFO[f].name, run: () => batch.exportAs(props.chosen, props.count, f) })),
 );
@@ -61,6 +74,8 @@ defineExpose({ startTagging });
         <KitButton @click="emit('file')">File to…</KitButton>
         <KitButton @click="startTagging">Tag…</KitButton>
         <KitMenu :entries="states">Reading</KitMenu>
+        <LabelMenu :chosen="chosen" :borne="borne">Label</LabelMenu>
+        <KitMenu :entries="ratings">Rating</KitMenu>
         <KitButton @click="emit('casing')">Case of titles…</KitButton>
       </template>
       <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />
@@ -128,6 +143,9 @@ defineExpose({ startTagging });
         </p>
         <p v-if="sum.starred" class="flex justify-between">
           starred<span class="count">{{ share(sum.starred) }}</span>
+        </p>
+        <p v-for="l in sum.labels" :key="l.id" class="flex justify-between">
+          <LabelMark :label="l" named /><span class="count">{{ share(l.count) }}</span>
         </p>
         <p v-for="r in sum.reading" :key="r.state" class="flex justify-between">
           {{ r.state === 'none' ? 'no reading state' : r.state }}<span class="count">{{ share(r.count) }}</span>

@@ -14,6 +14,7 @@ import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
 import { COLUMNS, nextSort, sortInWords, useDensity, useShownColumns } from './columns.ts';
 import { useLedger } from './ledger.ts';
+import HeapPicture from './heap/HeapPicture.vue';
 import LedgerRow from './LedgerRow.vue';
 
 const emit = defineEmits<{ open: [id: string, page?: number, file?: string] }>();
@@ -27,6 +28,11 @@ const two = computed(() => density.value === 'two');
 const columns = computed(() => COLUMNS.filter((c) => shown.value.includes(c.id)));
 const searching = computed(() => ask.ranked);
 const lineHeight = computed(() => (two.value ? (searching.value ? 68 : 50) : 31));
+
+const shownAs = computed(() => [
+  { name: 'List', on: !ask.picture, run: () => ask.setPicture(undefined) },
+  { name: 'Picture', on: Boolean(ask.picture), run: () => ask.setPicture('together') },
+]);
 
 const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 watch(
@@ -75,7 +81,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         ledger.state === 'loading' ? 'Looking…' : countSources(ledger.total)
       }}</b>
       <span v-if="ledger.count">{{ ledger.count.toLocaleString('en') }} selected</span>
-      <KitMenu :entries="sorts" look="quiet" at="bottom-end" class="ml-auto"
+      <KitMenu v-if="!ask.picture" :entries="sorts" look="quiet" at="bottom-end" class="ml-auto"
         >Sorted by {{ sortInWords(ask.sort, searching)
         }}<template #bottom
           ><p class="mt-1 border-t border-line px-3 pt-1 text-fine text-muted">
@@ -83,13 +89,29 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
           </p></template
         ></KitMenu
       >
-      <KitButton look="quiet" :aria-pressed="!two" @click="density = two ? 'one' : 'two'">{{
+      <span
+        class="flex rounded border border-line"
+        :class="ask.picture && 'ml-auto'"
+        role="group"
+        aria-label="How the answer is shown"
+        ><KitButton
+          v-for="s in shownAs"
+          :key="s.name"
+          look="bare"
+          class="px-2"
+          :class="s.on ? 'bg-ink text-paper' : 'hover:text-ink'"
+          :aria-pressed="s.on"
+          @click="s.run"
+          >{{ s.name }}</KitButton
+        ></span
+      >
+      <KitButton v-if="!ask.picture" look="quiet" :aria-pressed="!two" @click="density = two ? 'one' : 'two'">{{
         two ? 'Two-line' : 'One-line'
       }}</KitButton>
-      <KitMenu v-if="!two" :entries="columnEntries" look="quiet" at="bottom-end">Columns</KitMenu>
+      <KitMenu v-if="!two && !ask.picture" :entries="columnEntries" look="quiet" at="bottom-end">Columns</KitMenu>
     </div>
     <div
-      v-if="!two && ledger.total"
+      v-if="!two && ledger.total && !ask.picture"
       class="heading grid gap-x-[11px] border-b border-line px-4 py-0.5"
       :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
     >
@@ -110,6 +132,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         ><span v-else>{{ c.name }}</span></template
       >
     </div>
+    <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center">
         <KitNotice tone="bad">{{ ledger.error }}</KitNotice>
@@ -133,7 +156,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       >
     </div>
     <ListBox
-      v-show="ledger.state !== 'failed' && !isEmpty"
+      v-show="ledger.state !== 'failed' && !isEmpty && !ask.picture"
       id="ledger"
       ref="box"
       v-slot="{ line, selected, current }"

@@ -7,6 +7,7 @@ import CheckMark from '../kit/CheckMark.vue';
 import ListRow from '../kit/ListRow.vue';
 import LitText from '../kit/LitText.vue';
 import StampMark from '../kit/StampMark.vue';
+import LabelMark from './stating/LabelMark.vue';
 import { counted } from '../kit/words.ts';
 import type { Column } from './columns.ts';
 
@@ -18,6 +19,7 @@ const title = computed(() => record.value.title ?? record.value['title-short'] ?
 const who = computed(() => whoOf(record.value));
 const where = computed(() => whereOf(record.value));
 const when = computed(() => whenOf(record.value));
+const first = computed(() => props.row.hits[0]);
 const figures = computed(() =>
   [
     props.row.marks ? counted(props.row.marks, 'mark') : '',
@@ -44,7 +46,10 @@ function cell(id: Column['id']): string {
       return String(props.row.places);
     case 'reading':
       return props.row.reading ?? '';
+    case 'rating':
+      return '●'.repeat(props.row.rating ?? 0);
     case 'tags':
+    case 'labels':
       return '';
   }
 }
@@ -64,22 +69,33 @@ function cell(id: Column['id']): string {
         </p>
         <p class="truncate text-fine text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
         <!-- Clamped, not cut by the letter: a lit word behind the ellipsis would leave its colour. -->
-        <p v-if="row.hit" class="line-clamp-1 text-fine leading-[18px]">
-          <!-- A line is one option of a list and holds no controls of its own: Enter opens at this page too. -->
-          <span
-            v-if="row.hit.page"
-            class="cursor-pointer font-medium text-verdigris hover:underline"
-            @click.stop="emit('open', row.hit.page, row.hit.fileId)"
-            >{{ row.hit.where }}</span><span v-else class="text-muted">{{ row.hit.where }}</span>
-          <span class="mx-1" aria-hidden="true">…</span
-          ><LitText
-            :text="row.hit.text.replace(/^… /, '')"
-            :lit="
-              row.hit.text.startsWith('… ')
-                ? row.hit.lit.map((l) => ({ start: l.start - 2, end: l.end - 2 }))
-                : row.hit.lit
-            "
-          />
+        <p v-if="first" class="flex items-baseline gap-2 text-fine leading-[18px]">
+          <span class="line-clamp-1 min-w-0">
+            <!-- A line is one option of a list and holds no controls of its own: Enter opens at this page too. -->
+            <span
+              v-if="first.page"
+              class="cursor-pointer font-medium text-verdigris hover:underline"
+              @click.stop="emit('open', first.page, first.fileId)"
+              >{{ first.where }}</span><span v-else class="text-muted">{{ first.where }}</span>
+            <span class="mx-1" aria-hidden="true">…</span
+            ><LitText
+              :text="first.text.replace(/^… /, '')"
+              :lit="
+                first.text.startsWith('… ') ? first.lit.map((l) => ({ start: l.start - 2, end: l.end - 2 })) : first.lit
+              "
+            />
+          </span>
+          <span v-if="row.hits.length > 1" class="shrink-0 text-muted"
+            ><template v-for="h in row.hits.slice(1)" :key="h.where"
+              ><span
+                class="mr-1.5"
+                :class="h.page ? 'cursor-pointer text-verdigris hover:underline' : ''"
+                :title="h.text"
+                @click="h.page && ($event.stopPropagation(), emit('open', h.page, h.fileId))"
+                >{{ h.where }}</span
+              ></template
+            ><template v-if="row.moreHits">{{ row.moreHits.toLocaleString('en') }} more</template></span
+          >
         </p>
       </div>
       <div class="flex max-w-[min(18rem,36cqw)] flex-col items-end">
@@ -91,6 +107,10 @@ function cell(id: Column['id']): string {
             fill="currentColor"
             aria-label="starred"
           />
+          <span v-for="l in row.labels" :key="l.id" class="self-center"><LabelMark :label="l" /></span>
+          <span v-if="row.rating" :aria-label="`rated ${row.rating} of 5`" :title="`Rated ${row.rating} of 5`">{{
+            '●'.repeat(row.rating)
+          }}</span>
           <span v-if="row.reading" class="font-sans text-fine" :class="row.reading === 'reading' && 'text-verdigris'">{{
             row.reading
           }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
@@ -127,6 +147,9 @@ function cell(id: Column['id']): string {
             t.name
           }}</span></span
         >
+        <span v-else-if="c.id === 'labels'" class="flex gap-1 overflow-hidden"
+          ><LabelMark v-for="l in row.labels" :key="l.id" :label="l"
+        /></span>
         <span v-else class="truncate text-fine text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
       </template>
     </div>

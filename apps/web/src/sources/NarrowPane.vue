@@ -10,7 +10,21 @@ import { useNarrow } from './narrow.ts';
 
 const ask = useAsk();
 const narrow = useNarrow();
-const closed = useLocalStorage<string[]>('closed facets', ['subject']);
+/** What one narrows by now and then: told by its heading until it is opened. */
+const FIRST_CLOSED = [
+  'subject',
+  'container',
+  'publisher',
+  'court',
+  'jurisdiction',
+  'language',
+  'sense',
+  'by',
+  'batch',
+  'in',
+  'until',
+];
+const closed = useLocalStorage<string[]>('closed facets', FIRST_CLOSED);
 const more = reactive<Record<string, boolean>>({});
 const filter = reactive<Record<string, string>>({});
 const FEW = 6;

@@ -11,6 +11,7 @@ import KitField from '../kit/KitField.vue';
 import { vDrop, type Drop } from '../kit/drag.ts';
 import type { Dragged } from '../places/dragged.ts';
 import { usePlaces } from '../places/store.ts';
+import SavedPane from './saved/SavedPane.vue';
 
 const places = usePlaces();
 const ask = useAsk();
@@ -83,6 +84,7 @@ const bin: Drop<Dragged> = {
     >
       In no collection<span class="count">{{ places.reply.loose }}</span>
     </KitButton>
+    <SavedPane class="mt-5" />
     <h2 class="heading mt-5">Bin</h2>
     <KitButton
       v-drop="bin"

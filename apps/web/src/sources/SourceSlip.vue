@@ -35,6 +35,9 @@ import ReadingSelect from './ReadingSelect.vue';
 import RecordEditor from './RecordEditor.vue';
 import SourceFindings from './SourceFindings.vue';
 import StarButton from './StarButton.vue';
+import LabelMark from './stating/LabelMark.vue';
+import LabelMenu from './stating/LabelMenu.vue';
+import RatingSelect from './stating/RatingSelect.vue';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ id: string }>();
@@ -55,7 +58,7 @@ const pause = (): number => (ledger.follows ? AFTER_TYPING_MS : 0);
 const { value: source, trouble } = useAsked({
   question: () => props.id,
   fetch: (id, signal) => ask(routes.sources.one, { source: id, signal }),
-  concerns: (touched, id) => concerns(touched, ['source'], id) || concerns(touched, ['collection', 'tag']),
+  concerns: (touched, id) => concerns(touched, ['source'], id) || concerns(touched, ['collection', 'tag', 'label']),
   pause,
 });
 const { value: cited } = useAsked({
@@ -265,8 +268,26 @@ defineExpose({ startTagging });
               @done="tagging = false"
             />
           </div>
-          <h3 class="heading mb-0.5 mt-1.5">Reading</h3>
-          <ReadingSelect :id="source.id" :reading="source.reading" />
+          <div class="mt-1.5 flex flex-wrap items-center gap-x-2 gap-y-1">
+            <LabelMark v-for="l in source.labels" :key="l.id" :label="l" named />
+            <LabelMenu
+              v-if="session.may('edit')"
+              look="quiet"
+              :chosen="{ ids: [id] }"
+              :borne="source.labels.map((l) => l.id)"
+              >+ label</LabelMenu
+            >
+          </div>
+          <div class="mt-1.5 flex gap-3">
+            <div>
+              <h3 class="heading mb-0.5">Reading</h3>
+              <ReadingSelect :id="source.id" :reading="source.reading" />
+            </div>
+            <div>
+              <h3 class="heading mb-0.5">Rating</h3>
+              <RatingSelect :chosen="{ ids: [id] }" :rating="source.rating" :disabled="!session.may('edit')" />
+            </div>
+          </div>
           <h3 class="heading mb-0.5 mt-1.5">Files</h3>
           <ul>
             <li v-for="f in source.files" :key="f.id" class="truncate">

@@ -12,7 +12,8 @@ import KitButton from '../kit/KitButton.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
 import PlacesPane from './PlacesPane.vue';
 import { keysOf } from '../list/keys.ts';
-import AskLine from './AskLine.vue';
+import AskLine from './asking/AskLine.vue';
+import QuestionBuilder from './asking/QuestionBuilder.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import BatchSlip from './BatchSlip.vue';
@@ -37,6 +38,7 @@ const slip = useLocalStorage('slip height', 244);
 const showLeft = useLocalStorage('narrow shown', true);
 const showRight = useLocalStorage('places shown', true);
 const mode = ref<'card' | 'edit' | 'history'>('card');
+const building = ref(false);
 const filing = ref(false);
 const casing = ref(false);
 const slipCard = ref<{ startTagging(): void }>();
@@ -55,8 +57,9 @@ watch(single, () => mode.value === 'history' && (mode.value = 'card'));
 
 async function open(id: string, page?: number, file?: string): Promise<void> {
   const row = ledger.lineOf(id);
-  const fileId = file ?? (page ? undefined : row?.hit?.fileId) ?? row?.fileId;
-  const at = page ?? (fileId && fileId === row?.hit?.fileId ? row.hit.page : undefined);
+  const hit = row?.hits.find((h) => h.fileId);
+  const fileId = file ?? (page ? undefined : hit?.fileId) ?? row?.fileId;
+  const at = page ?? (fileId && fileId === hit?.fileId ? hit.page : undefined);
   if (!fileId) {
     changes.tell('This source has no document to open');
     return;
@@ -93,8 +96,9 @@ useDeeds({
 
 <template>
   <div class="flex h-full flex-col">
-    <AskLine />
+    <AskLine v-model:building="building" />
     <div class="relative flex min-h-0 flex-1">
+      <QuestionBuilder v-if="building" @done="building = false" />
       <template v-if="showLeft">
         <NarrowPane :class="!wide && 'absolute inset-y-0 left-0 z-20 shadow-xl'" :style="{ width: `${left}px` }" />
         <SplitHandle v-model="left" :min="150" :max="360" side="left" label="Width of Narrow" />
@@ -120,7 +124,7 @@ useDeeds({
           /></KitButton>
         </div>
         <LedgerList @open="open" />
-        <template v-if="ledger.chosen">
+        <template v-if="ledger.chosen && !ask.picture">
           <SplitHandle v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
           <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
             <BatchSlip

@@ -4,7 +4,7 @@ import { useSessionStorage } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
-import type { Ask, Scope } from '@pandecta/contract';
+import { LOOK_IN, type Ask, type LookIn, type Scope } from '@pandecta/contract';
 
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
 export const AFTER_TYPING_MS = 300;
@@ -36,6 +36,14 @@ export const useAsk = defineStore('ask', () => {
   const collection = computed(() => single(query.value.collection));
   const scope = computed(() => (single(query.value.scope) ?? 'live') as Scope);
   const sort = computed(() => single(query.value.sort) ?? '');
+  /** Where words are looked for that name no field. */
+  const look = computed<LookIn>(() => LOOK_IN.find((l) => l === single(query.value.look)) ?? 'all');
+  /** Only what is filed in the collection itself, without what stands below it. */
+  const alone = computed(() => single(query.value.alone) === '1');
+  /** The saved search one set out from. */
+  const saved = computed(() => single(query.value.saved));
+  /** The heap as a picture, in place of the list: which. */
+  const picture = computed(() => single(query.value.picture));
   const years = computed<[number | undefined, number | undefined]>(() => {
     const n = (v: string | undefined): number | undefined => (v && /^-?\d+$/.test(v) ? Number(v) : undefined);
     return [n(single(query.value.from)), n(single(query.value.to))];
@@ -62,6 +70,8 @@ export const useAsk = defineStore('ask', () => {
     include: include.value,
     exclude: exclude.value,
     collection: collection.value,
+    below: collection.value && alone.value ? false : undefined,
+    look: look.value === 'all' ? undefined : look.value,
     scope: scope.value === 'live' ? undefined : scope.value,
     yearFrom: years.value[0],
     yearTo: years.value[1],
@@ -100,7 +110,7 @@ export const useAsk = defineStore('ask', () => {
   /** Takes the words away as a step of its own, so that going back brings them again. */
   const clearText = (): void => set({ q: undefined });
   const setCollection = (id: string | undefined): void =>
-    set({ collection: id === collection.value ? undefined : id, scope: undefined });
+    set({ collection: id === collection.value ? undefined : id, scope: undefined, alone: undefined });
   const setScope = (s: Scope): void => set({ scope: s === 'live' ? undefined : s, collection: undefined });
   const setYears = (from: number | undefined, to: number | undefined): void =>
     set({ from: from === undefined ? undefined : String(from), to: to === undefined ? undefined : String(to) });
@@ -113,7 +123,25 @@ export const useAsk = defineStore('ask', () => {
       scope: undefined,
       from: undefined,
       to: undefined,
+      alone: undefined,
+      look: undefined,
+      saved: undefined,
     });
+  const setLook = (l: LookIn): void => set({ look: l === 'all' ? undefined : l });
+  const setAlone = (only: boolean): void => set({ alone: only ? '1' : undefined });
+  const setPicture = (p: string | undefined): void => set({ picture: p });
+  /** The whole question as words, in place of chips and words. */
+  const setWhole = (q: string): void => {
+    const { sort: by, saved: from, look: where, picture: shown } = query.value;
+    const rest = { sort: by, saved: from, look: where, picture: shown } as Record<string, string | undefined>;
+    const next = Object.fromEntries(Object.entries({ ...rest, q: q || undefined }).filter(([, v]) => v));
+    void router.replace({ path: '/sources', query: next as Record<string, string> });
+  };
+  /** Asks just this. */
+  const go = (asked: Ask): void => void router.push({ path: '/sources', query: addressOfAsk(asked) });
+  /** Asks what a saved search asks, from there on. */
+  const open = ({ id, ask: asked }: { id: string; ask: Ask }): void =>
+    void router.push({ path: '/sources', query: addressOfAsk(asked, { saved: id }) });
   const setSort = (s: string): void => set({ sort: s || undefined });
 
   return {
@@ -140,5 +168,34 @@ export const useAsk = defineStore('ask', () => {
     setYears,
     clear,
     setSort,
+    look,
+    alone,
+    saved,
+    picture,
+    setLook,
+    setAlone,
+    setPicture,
+    setWhole,
+    go,
+    open,
   };
 });
+
+/** A question as it stands in the address of Sources. */
+export function addressOfAsk(ask: Ask, more: Record<string, string> = {}): Record<string, string | string[]> {
+  const { q, include, exclude, collection, below, look, scope, yearFrom, yearTo, sort } = ask;
+  const all = {
+    q,
+    include,
+    exclude,
+    collection,
+    alone: below === false ? '1' : undefined,
+    look,
+    scope,
+    from: yearFrom === undefined ? undefined : String(yearFrom),
+    to: yearTo === undefined ? undefined : String(yearTo),
+    sort,
+    ...more,
+  };
+  return Object.fromEntries(Object.entries(all).filter(([, v]) => v?.length)) as Record<string, string | string[]>;
+}

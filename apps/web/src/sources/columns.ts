@@ -3,7 +3,8 @@ import { useLocalStorage } from '@vueuse/core';
 import { SORTS, type SortKey } from '@pandecta/contract';
 
 export interface Column {
-  id: 'author' | 'container' | 'year' | 'kind' | 'tags' | 'added' | 'pages' | 'places' | 'reading';
+  id:
+    'author' | 'container' | 'year' | 'kind' | 'tags' | 'added' | 'pages' | 'places' | 'reading' | 'labels' | 'rating';
   name: string;
   sort?: SortKey;
   width: string;
@@ -16,6 +17,8 @@ export const COLUMNS: Column[] = [
   { id: 'kind', name: 'Kind', sort: 'kind', width: '8rem' },
   { id: 'tags', name: 'Tags', width: 'minmax(5rem, 0.9fr)' },
   { id: 'reading', name: 'Reading', width: '4.5rem' },
+  { id: 'labels', name: 'Labels', width: '5rem' },
+  { id: 'rating', name: 'Rating', width: '4.2rem' },
   { id: 'pages', name: 'Pages', width: '3.4rem' },
   { id: 'places', name: 'Places', width: '3.4rem' },
   { id: 'added', name: 'Added', sort: 'added', width: '6rem' },

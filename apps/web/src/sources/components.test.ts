@@ -5,7 +5,7 @@ import type { Facet, SourceDetail, SourceRow } from '@pandecta/contract';
 import { useSession } from '../session/store.ts';
 import { settled, withoutPage, type Answer } from '../testing.ts';
 import { useAsk } from './ask.ts';
-import AskLine from './AskLine.vue';
+import AskLine from './asking/AskLine.vue';
 import BatchSlip from './BatchSlip.vue';
 import HistoryList from './HistoryList.vue';
 import LedgerRow from './LedgerRow.vue';

@@ -36,8 +36,7 @@ export const entryKey = ({ list, entry }: Pick<EntryChange, 'list' | 'entry'>): 
 export const entry: Kind<EntryChange> = {
   do: 'entry',
   version: 1,
-  check: (json) =>
-    shaped<EntryChange>(json, { list: isOneOf(...LISTS), entry: isId, value: isBeforeAfter(isEntry) }),
+  check: (json) => shaped<EntryChange>(json, { list: isOneOf(...LISTS), entry: isId, value: isBeforeAfter(isEntry) }),
   apply(library, change) {
     const key = entryKey(change);
     if (!enterable(library.entries.get(key) ?? null, change)) return null;
@@ -63,7 +62,12 @@ export const entry: Kind<EntryChange> = {
   sample(draw) {
     const list = draw.pick(LISTS);
     const known = [...draw.library.entries.keys()].filter((k) => k.startsWith(`${list} `));
-    const id = draw.flag() ? draw.id() : idOf(draw, known.map((k) => k.slice(list.length + 1)));
+    const id = draw.flag()
+      ? draw.id()
+      : idOf(
+          draw,
+          known.map((k) => k.slice(list.length + 1)),
+        );
     const value = (): Entry => ({ name: draw.text(), owner: draw.flag() ? draw.member : null });
     const before = draw.library.entries.get(`${list} ${id}`) ?? (draw.flag() ? null : value());
     return { do: 'entry', list, entry: id, value: { before, after: draw.flag() ? value() : null } };

@@ -30,7 +30,10 @@ export const labelling: Kind<LabellingChange> = {
   touches: (change) => [...subjects('source', change.sources), { kind: 'label', id: change.label }],
   sample(draw) {
     const keys = [...draw.library.entries.keys()].filter((k) => k.startsWith('label '));
-    const label = idOf(draw, keys.map((k) => k.slice('label '.length)));
+    const label = idOf(
+      draw,
+      keys.map((k) => k.slice('label '.length)),
+    );
     const name = draw.library.entries.get(`label ${label}`)?.name ?? draw.text();
     return { do: 'labelling', label, name, sources: someSources(draw), present: draw.flag() };
   },

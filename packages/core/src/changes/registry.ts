@@ -59,7 +59,6 @@ const kindOf = <C extends Change>(change: C): Kind<C> => kinds()[change.do] as u
 
 export const CHANGE_KINDS = [...Object.keys(SIMPLE), 'all'] as ChangeKind[];
 
-
 /** Any change of the kind; see `Draw`. */
 export const sampleOf = (kind: ChangeKind): Kind<Change>['sample'] => (kinds()[kind] as unknown as Kind<Change>).sample;
 

@@ -84,6 +84,8 @@ export function treeOf(group: Group): Node {
 
 function nodeOf({ field, text, exactly, not }: Row): Node {
   const node: Node =
-    field === 'words' || !text.trim() ? parseQuery(text).tree : { is: 'field', field, text: text.trim(), phrase: exactly };
+    field === 'words' || !text.trim()
+      ? parseQuery(text).tree
+      : { is: 'field', field, text: text.trim(), phrase: exactly };
   return not && node.is !== 'all' ? { is: 'not', part: node } : node;
 }

@@ -28,14 +28,27 @@ export interface Field {
   also?: readonly string[];
 }
 
-export const FIELD_GROUPS = ['Words', 'Work', 'People', 'Published', 'Kept at', 'Identifiers', 'Filed', 'State', 'Coming'] as const;
+export const FIELD_GROUPS = [
+  'Words',
+  'Work',
+  'People',
+  'Published',
+  'Kept at',
+  'Identifiers',
+  'Filed',
+  'State',
+  'Coming',
+] as const;
 
 const role = (variable: NameVariable): Field & { asks: { words: string } } => ({
   name: variableLabel(variable),
   under: 'People',
   asks: { words: `R${variable}` },
 });
-const ROLES = Object.fromEntries(NAME_VARIABLES.map((v) => [v, role(v)])) as Record<NameVariable, ReturnType<typeof role>>;
+const ROLES = Object.fromEntries(NAME_VARIABLES.map((v) => [v, role(v)])) as Record<
+  NameVariable,
+  ReturnType<typeof role>
+>;
 
 const FIELDS = {
   title: { name: 'Title', under: 'Words', asks: { words: 't' } },
@@ -136,6 +149,12 @@ const NAMES = new Map(
 export const fieldNamed = (name: string): QueryField | undefined => NAMES.get(name.toLowerCase());
 /** Every name a field goes by. */
 export const FIELD_NAMES: readonly string[] = [...NAMES.keys()];
+
+/** The few values a field knows, each with what it is called; none where it may be asked for anything. */
+export function valuesOf(field: QueryField): Readonly<Record<string, string>> | undefined {
+  const { asks } = fieldOf(field);
+  return 'values' in asks ? asks.values : undefined;
+}
 
 /** The value meant by a text, of a field with a few: by its name, another for it, or how it begins. */
 export function valueMeant(field: QueryField, text: string): string | undefined {

@@ -119,11 +119,19 @@ class Parser {
       const stands = (n: Node | undefined): boolean => n?.is === 'word' || n?.is === 'phrase';
       const sign = `“${found[1]!.toLowerCase()}/${found[2]}”`;
       if (!right) {
-        this.note(m.lastIndex - found[0].trim().length, m.lastIndex, `${sign} needs a word or a phrase after it; it was passed over`);
+        this.note(
+          m.lastIndex - found[0].trim().length,
+          m.lastIndex,
+          `${sign} needs a word or a phrase after it; it was passed over`,
+        );
         break;
       }
       if (!stands(left) || !stands(right)) {
-        this.note(start, this.pos, `${sign} stands between words or phrases alone; both sides were asked for without it`);
+        this.note(
+          start,
+          this.pos,
+          `${sign} stands between words or phrases alone; both sides were asked for without it`,
+        );
         if (!pairs.length) pairs.push(left);
         pairs.push(right);
       } else {
@@ -160,7 +168,11 @@ class Parser {
     const raw = this.run_(/[^\s()"“”]+/y) || this.run_(/./sy);
     if (found && !/^https?:/i.test(raw)) {
       const meant = closest(found[1]!.toLowerCase());
-      this.note(start, this.pos, `“${found[1]}” is not a field; it was searched as a word${meant ? `. Did you mean “${meant}:”?` : ''}`);
+      this.note(
+        start,
+        this.pos,
+        `“${found[1]}” is not a field; it was searched as a word${meant ? `. Did you mean “${meant}:”?` : ''}`,
+      );
     }
     const sign = /[*~]+$/.exec(raw)?.[0][0];
     const word = raw.replace(/[*~]+$/, '');
@@ -222,11 +234,12 @@ function closest(name: string): string | undefined {
   return FIELD_NAMES.find((n) => n.startsWith(name) || isOneAway(n, name));
 }
 
-/** Whether one letter more, less or other makes one word of the other. */
+/** Whether one letter more, less or other, or two that changed places, make one word of the other. */
 function isOneAway(a: string, b: string): boolean {
   if (Math.abs(a.length - b.length) > 1) return false;
   let i = 0;
   while (i < a.length && a[i] === b[i]) i += 1;
   const rest = (n: string, k: number): string => n.slice(k);
-  return rest(a, i + 1) === rest(b, i + 1) || rest(a, i + 1) === rest(b, i) || rest(a, i) === rest(b, i + 1);
+  const swapped = a[i] === b[i + 1] && a[i + 1] === b[i] && rest(a, i + 2) === rest(b, i + 2);
+  return swapped || rest(a, i + 1) === rest(b, i + 1) || rest(a, i + 1) === rest(b, i) || rest(a, i) === rest(b, i + 1);
 }

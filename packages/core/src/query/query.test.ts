@@ -73,7 +73,23 @@ test('no text is refused, and every note points into it', () => {
     fc.property(
       fc.string({
         maxLength: 60,
-        unit: fc.constantFrom('a', '"', '(', ')', '-', ':', ' ', 'or', 'tag', '*', '~', ' near/3 ', 'before/', '“', '字'),
+        unit: fc.constantFrom(
+          'a',
+          '"',
+          '(',
+          ')',
+          '-',
+          ':',
+          ' ',
+          'or',
+          'tag',
+          '*',
+          '~',
+          ' near/3 ',
+          'before/',
+          '“',
+          '字',
+        ),
       }),
       (text) => {
         for (const note of parseQuery(text).notes) expect(note.end).toBeLessThanOrEqual(text.length);
@@ -91,7 +107,9 @@ test('a query built of rows is the query that is written, either way', () => {
 });
 
 test('words one after another are one row, what is left out a row that says so, or a group of none', () => {
-  const group = groupOf(parseQuery('tidal barrier year:1980-2026 (tag:used or label:"Key authority") -tag:old -(a or b)').tree);
+  const group = groupOf(
+    parseQuery('tidal barrier year:1980-2026 (tag:used or label:"Key authority") -tag:old -(a or b)').tree,
+  );
   expect(group).toEqual({
     join: 'all',
     parts: [
@@ -146,6 +164,7 @@ test.each([
   ['gate added:yesterday', 'added:yesterday', '“yesterday” is no added; dates are written 2026'],
   ['state:finished', 'state:finished', 'it knows to read, reading, read, none'],
   ['auther:okonjo', 'auther:okonjo', 'Did you mean “author:”?'],
+  ['yaer:1980', 'yaer:1980', 'Did you mean “year:”?'],
   ['gate) silt', ')', 'closes nothing'],
   ['(gate', '(gate', 'does not close'],
   ['tag:used near/3 gate', 'tag:used near/3 gate', 'between words or phrases alone'],

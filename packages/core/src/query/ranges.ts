@@ -28,7 +28,8 @@ export function parseYears(text: string): YearRange | undefined {
 /** A range of days as "2026-03-01", both ends in it, either of them open; or so many days up to today. */
 export type DayRange = { from?: string; to?: string } | { last: number };
 
-export const DATES_SAID = 'dates are written 2026, 2026-03, 2026-03-14, 2026-03..2026-05, 2026-03.., <2026-03, or 7d, 4w, 6m, 1y for the last days, weeks, months, years';
+export const DATES_SAID =
+  'dates are written 2026, 2026-03, 2026-03-14, 2026-03..2026-05, 2026-03.., <2026-03, or 7d, 4w, 6m, 1y for the last days, weeks, months, years';
 
 const IN_DAYS: Record<string, number> = { d: 1, w: 7, m: 30, y: 365 };
 

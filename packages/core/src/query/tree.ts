@@ -59,7 +59,9 @@ export function printQuery(node: Node): string {
     case 'all':
       return '';
     case 'and':
-      return node.parts.map((p) => (p.is === 'or' || p.is === 'and' || p.is === 'near' ? inner(p) : printQuery(p))).join(' ');
+      return node.parts
+        .map((p) => (p.is === 'or' || p.is === 'and' || p.is === 'near' ? inner(p) : printQuery(p)))
+        .join(' ');
     case 'or':
       return node.parts.map(inner).join(' or ');
     case 'not':

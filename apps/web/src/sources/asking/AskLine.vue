@@ -2,18 +2,25 @@
 /** The ask line: scope, narrowing and words stand together, as chips and text. Results come as one types. */
 import { Search, X } from '@lucide/vue';
 import { useThrottleFn } from '@vueuse/core';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { LOOK_IN, type LookIn } from '@pandecta/contract';
 import { KINDS, type Kind } from '@pandecta/core/source';
-import { useDeeds } from '../act/commands.ts';
-import { useBeside } from '../kit/floating.ts';
-import KitButton from '../kit/KitButton.vue';
-import KitField from '../kit/KitField.vue';
-import { usePlaces } from '../places/store.ts';
-import { useSession } from '../session/store.ts';
-import { useAsk } from './ask.ts';
-import { useLedger } from './ledger.ts';
-import { useNarrow } from './narrow.ts';
+import { useDeeds } from '../../act/commands.ts';
+import { useBeside } from '../../kit/floating.ts';
+import KitButton from '../../kit/KitButton.vue';
+import KitField from '../../kit/KitField.vue';
+import KitMenu from '../../kit/KitMenu.vue';
+import OfferList from '../../kit/OfferList.vue';
+import { useOffers } from '../../kit/offers.ts';
+import { usePlaces } from '../../places/store.ts';
+import { useSession } from '../../session/store.ts';
+import { useAsk } from '../ask.ts';
+import { useLedger } from '../ledger.ts';
+import { useNarrow } from '../narrow.ts';
+import KeepSearch from '../saved/KeepSearch.vue';
+import { useSuggestions, type Suggestion } from './suggestions.ts';
 
+const building = defineModel<boolean>('building', { required: true });
 const ask = useAsk();
 const ledger = useLedger();
 const places = usePlaces();
@@ -21,8 +28,15 @@ const narrow = useNarrow();
 const session = useSession();
 const draft = ref(ask.text);
 const input = useTemplateRef<InstanceType<typeof KitField>>('input');
-const helpOpen = ref(false);
-const helpAt = useBeside(useTemplateRef<HTMLElement>('line'), useTemplateRef<HTMLElement>('help'));
+const focused = ref(false);
+const caret = ref(0);
+/** What is offered is sent away until something else is typed. */
+const dismissed = ref(false);
+const offering = computed(() => focused.value && !dismissed.value);
+const { typing, entries } = useSuggestions(draft, caret, offering);
+const offers = useOffers(entries, take);
+const { id: offersId, active, attributes } = offers;
+const belowAt = useBeside(useTemplateRef<HTMLElement>('line'), useTemplateRef<HTMLElement>('below'));
 
 // The first letter goes at once; while more follow, what stands there then.
 const send = useThrottleFn(() => ask.setText(draft.value), 80, true, true);
@@ -37,6 +51,7 @@ useDeeds({
     input.value?.focus();
     input.value?.select();
   },
+  build: () => void (building.value = !building.value),
 });
 
 interface Chip {
@@ -45,10 +60,22 @@ interface Chip {
   remove: () => void;
 }
 
+const LOOKS: Record<LookIn, string> = {
+  all: 'Everywhere',
+  record: 'In the record',
+  pages: 'In full text',
+  notes: 'In notes and marks',
+};
+const looks = computed(() =>
+  LOOK_IN.map((l) => ({ name: LOOKS[l], sign: ask.look === l ? '•' : '', run: () => ask.setLook(l) })),
+);
+
 const chips = computed<Chip[]>(() => {
   const out: Chip[] = [];
-  if (ask.collection)
+  if (ask.collection) {
     out.push({ text: `in: ${places.pathOf(ask.collection)}`, out: false, remove: () => ask.setCollection(undefined) });
+    if (ask.alone) out.push({ text: 'without what is below it', out: false, remove: () => ask.setAlone(false) });
+  }
   if (ask.scope === 'loose') out.push({ text: 'in no collection', out: false, remove: () => ask.setScope('live') });
   if (ask.scope === 'bin') out.push({ text: 'in the bin', out: true, remove: () => ask.setScope('live') });
   for (const f of ask.include) out.push({ text: facetText(f), out: false, remove: () => ask.drop(f) });
@@ -76,8 +103,30 @@ function leave(): void {
   document.getElementById('ledger')?.focus();
 }
 
+async function take({ text }: Suggestion): Promise<void> {
+  const { start, end } = typing.value!;
+  // A field goes on with its value; what is whole is followed by a space.
+  const written = text.endsWith(':') ? text : `${text} `;
+  draft.value = draft.value.slice(0, start) + written + draft.value.slice(end).trimStart();
+  await nextTick();
+  input.value?.focus();
+  input.value?.placeCaret(start + written.length);
+  look();
+}
+
+function look(): void {
+  caret.value = input.value?.caret() ?? draft.value.length;
+}
+
+function typed(): void {
+  dismissed.value = false;
+  look();
+}
+
 function key(event: KeyboardEvent): void {
+  if (offers.key(event)) return;
   if (event.key === 'Backspace' && !draft.value && input.value?.caret() === 0) chips.value.at(-1)?.remove();
+  else if (entries.value.length && event.key === 'Escape') dismissed.value = true;
   // Escape only leaves: the words stay, and a second one clears them.
   else if (['Enter', 'ArrowDown', 'Escape'].includes(event.key)) leave();
   else return;
@@ -113,10 +162,25 @@ function key(event: KeyboardEvent): void {
         label="Ask"
         style="outline: none"
         spellcheck="false"
+        v-bind="attributes"
         @keydown="key"
-        @focus="helpOpen = true"
-        @blur="helpOpen = false"
+        @keyup="look"
+        @click="look"
+        @input="typed"
+        @focus="((focused = true), look())"
+        @blur="((focused = false), (dismissed = false))"
       />
+      <KitMenu
+        v-if="draft"
+        :entries="looks"
+        look="quiet"
+        at="bottom-end"
+        class="shrink-0"
+        name="What is searched for the words"
+        @mousedown.prevent
+        @click.stop
+        >{{ LOOKS[ask.look] }} ▾</KitMenu
+      >
       <KitButton
         v-if="draft || chips.length"
         look="quiet"
@@ -126,15 +190,30 @@ function key(event: KeyboardEvent): void {
         >Clear</KitButton
       >
       <div
-        v-if="ledger.notes.length && helpOpen"
-        ref="help"
-        class="z-30 rounded-md border border-line bg-card px-3 py-2 text-fine shadow-lg"
-        :style="helpAt"
-        role="status"
+        v-if="focused && (entries.length || ledger.notes.length)"
+        ref="below"
+        class="z-30 min-w-80 overflow-auto rounded-md border border-line bg-card py-1 shadow-lg"
+        :style="belowAt"
       >
-        <p v-for="n in ledger.notes" :key="n.start" class="text-ochre">{{ n.says }}</p>
+        <OfferList
+          v-if="entries.length"
+          :id="offersId"
+          v-model:active="active"
+          label="How it may go on"
+          :entries="entries"
+          @take="take"
+        />
+        <div v-if="ledger.notes.length" class="px-3 py-1 text-fine" role="status">
+          <p v-for="n in ledger.notes" :key="`${n.start} ${n.says}`" class="text-ochre">
+            <code class="mr-1.5 rounded bg-ochretint px-1 font-mono text-label">{{
+              draft.slice(n.start, n.end) || '…'
+            }}</code>{{ n.says }}
+          </p>
+        </div>
       </div>
     </div>
+    <KitButton class="!py-[7px]" :aria-expanded="building" @click="building = !building">Build…</KitButton>
+    <KeepSearch />
     <KitButton
       v-if="session.may('gather')"
       look="main"

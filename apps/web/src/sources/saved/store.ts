@@ -1,0 +1,77 @@
+/** Saved searches in their folders, with how many sources each finds now. */
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import {
+  routes,
+  type Changed,
+  type EditSavedSearch,
+  type NewSavedSearch,
+  type SavedFolder,
+  type SavedSearch,
+} from '@pandecta/contract';
+import { useChanges } from '../../act/changes.ts';
+import { ask } from '../../api/client.ts';
+import { useAsked } from '../../data/asked.ts';
+import { concerns } from '../../data/live.ts';
+
+export interface SavedBranch {
+  folder: SavedFolder | null;
+  folders: SavedBranch[];
+  searches: SavedSearch[];
+}
+
+export const useSaved = defineStore('saved', () => {
+  const { change } = useChanges();
+  const route = useRoute();
+  const seen = (): boolean => route.name === 'sources';
+  const { value: list } = useAsked({
+    question: () => 'saved',
+    fetch: (_, signal) => ask(routes.saved.list, { signal }),
+    concerns: (touched) => concerns(touched, ['saved', 'folder']),
+    seen,
+  });
+  const { value: counted } = useAsked({
+    question: () => 'saved counts',
+    fetch: (_, signal) => ask(routes.saved.counts, { signal }),
+    concerns: (touched) => concerns(touched, ['saved', 'source', 'collection', 'tag', 'label', 'mark', 'words']),
+    seen,
+  });
+
+  const counts = computed(() => new Map((counted.value?.counts ?? []).map((c) => [c.id, c.count])));
+  const byId = computed(() => new Map((list.value?.searches ?? []).map((s) => [s.id, s])));
+  const folders = computed(() => list.value?.folders ?? []);
+
+  /** Those whose name, purpose or keywords have what was typed, in the folders that hold any. */
+  function tree(typed = ''): SavedBranch {
+    const wanted = typed.trim().toLowerCase();
+    const fits = (s: SavedSearch): boolean =>
+      !wanted || [s.name, s.describes, s.madeBy, ...s.keywords].some((t) => t.toLowerCase().includes(wanted));
+    const under = (folder: SavedFolder | null, above: string[]): SavedBranch => {
+      const id = folder?.id ?? null;
+      return {
+        folder,
+        folders: folders.value
+          .filter((f) => f.parent === id && !above.includes(f.id))
+          .map((f) => under(f, [...above, f.id]))
+          .filter((b) => !wanted || b.searches.length || b.folders.length),
+        searches: (list.value?.searches ?? []).filter((s) => s.folder === id && fits(s)),
+      };
+    };
+    return under(null, []);
+  }
+
+  const keep = (body: NewSavedSearch): Promise<Changed | undefined> => change(() => ask(routes.saved.keep, { body }));
+  const edit = (saved: string, body: EditSavedSearch): Promise<unknown> =>
+    change(() => ask(routes.saved.edit, { saved, body }));
+  const remove = (saved: string): Promise<unknown> => change(() => ask(routes.saved.remove, { saved }));
+  const makeFolder = (name: string, parent: string | null, shared: boolean): Promise<Changed | undefined> =>
+    change(() => ask(routes.saved.makeFolder, { body: { name, parent, shared } }));
+  const editFolder = (
+    folder: string,
+    body: { name?: string; parent?: string | null; shared?: boolean },
+  ): Promise<unknown> => change(() => ask(routes.saved.editFolder, { folder, body }));
+  const removeFolder = (folder: string): Promise<unknown> => change(() => ask(routes.saved.removeFolder, { folder }));
+
+  return { list, counts, byId, folders, tree, keep, edit, remove, makeFolder, editFolder, removeFolder };
+});

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** The labels of the workspace, to be put on what is chosen or taken from it; and the way to alter them. */
+import { computed, ref } from 'vue';
+import type { Chosen } from '@pandecta/contract';
+import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
+import { useSession } from '../../session/store.ts';
+import LabelsSheet from './LabelsSheet.vue';
+import { useStating } from './store.ts';
+
+const props = defineProps<{
+  chosen: Chosen;
+  /** The labels all of the chosen bear. */
+  borne: readonly string[];
+  look?: 'plain' | 'quiet';
+}>();
+const stating = useStating();
+const session = useSession();
+const arranging = ref(false);
+
+const entries = computed<MenuEntry[]>(() => [
+  ...stating.labels.map((l) => ({
+    name: l.name,
+    hint: l.letter,
+    checked: props.borne.includes(l.id),
+    run: () => stating.put(props.chosen, l.id, !props.borne.includes(l.id)),
+  })),
+  ...(session.may('arrange')
+    ? [
+        {
+          name: stating.labels.length ? 'Labels of the workspace…' : 'Make the first label…',
+          run: () => (arranging.value = true),
+        },
+      ]
+    : []),
+]);
+</script>
+
+<template>
+  <KitMenu v-if="entries.length" :entries="entries" :look="look ?? 'plain'" name="Put or take a label"
+    ><slot>Label</slot></KitMenu
+  >
+  <LabelsSheet v-model:open="arranging" />
+</template>

@@ -1,0 +1,86 @@
+/** What the inquiry's members keep: searches in folders, labels with what they mean, ratings. */
+import { sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { Ask, Tint } from '@pandecta/contract';
+import type { Entry, List } from '@pandecta/core/changes';
+import { commit } from '../apps/server/src/changes/service.ts';
+import { rows, text } from '../apps/server/src/database/read.ts';
+import type { Actor } from '../apps/server/src/http/authorise.ts';
+import { keepFirstSearches } from '../apps/server/src/saved/first.ts';
+import type { Services } from '../apps/server/src/services.ts';
+
+const LABELS: [name: string, letter: string, tint: Tint, says: string, kinds: string[]][] = [
+  ['Key authority', 'K', 'plum', 'The court relied on it, and so do we', ['legal_case']],
+  ['Adverse', 'A', 'madder', 'Goes against us and must be met in the brief', ['legal_case', 'legislation']],
+  [
+    'Quoted in the report',
+    'Q',
+    'verdigris',
+    'A sentence of it stands in the report; do not alter the page',
+    ['article-journal'],
+  ],
+  ['To be asked for', 'F', 'ochre', 'The archive has it; a copy is still to be ordered', ['manuscript', 'map']],
+];
+
+const SEARCHES: [folder: string | null, name: string, q: string, describes: string, shared: boolean][] = [
+  [
+    'Before filing the brief',
+    'Unread authorities',
+    'kind:case (state:none or state:"to read")',
+    'Cases nobody has begun',
+    true,
+  ],
+  ['Before filing the brief', 'Adverse, not yet read', 'label:Adverse -state:read', 'What must be met', true],
+  [
+    'Before filing the brief',
+    'Duty near operator',
+    'operator near/8 duty',
+    'Every place that may name who closes the gate',
+    true,
+  ],
+  [null, 'Letters, 1871–74', 'kind:letter year:1871-1874', 'The promise and what came before it', true],
+  [null, 'Silt, in any spelling', 'silt~ or sediment* -kind:case', 'The surveys spell it three ways', false],
+];
+
+export async function keepThings(
+  services: Services,
+  actor: Actor,
+  chance: { odds(share: number): boolean },
+): Promise<void> {
+  const { db } = services;
+  const { workspaceId } = actor;
+  const enter = async (list: List, value: Entry): Promise<string> => {
+    const id = uuidv7();
+    await commit(services, actor, { do: 'entry', list, entry: id, value: { before: null, after: value } });
+    return id;
+  };
+  await keepFirstSearches(db, workspaceId, 'Pandecta');
+  const folders = new Map<string, string>();
+  for (const name of new Set(SEARCHES.flatMap(([folder]) => folder ?? [])))
+    folders.set(name, await enter('folder', { name, owner: null, parent: null }));
+  for (const [folder, name, q, describes, shared] of SEARCHES) {
+    const ask: Ask = { q };
+    const said = { name, describes, keywords: [], ask, folder: folder && folders.get(folder)!, madeBy: 'Marit Okonjo' };
+    await enter('saved', { ...said, owner: shared ? null : actor.userId, madeAt: new Date().toISOString() });
+  }
+  for (const [name, letter, tint, says, kinds] of LABELS) {
+    const label = await enter('label', { name, letter, tint, says, owner: null });
+    const found = await rows(
+      db,
+      { id: text() },
+      sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' and record->>'type' = any(${sql.param(kinds)}) order by id`,
+    );
+    const sources = found.map((f) => f.id).filter(() => chance.odds(0.22));
+    await commit(services, actor, { do: 'labelling', label, name, sources, present: true });
+  }
+  const all = await rows(
+    db,
+    { id: text() },
+    sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' order by id`,
+  );
+  for (const rating of [3, 4, 5]) {
+    const rated = all.map((a) => a.id).filter(() => chance.odds(0.06));
+    const ratings = Object.fromEntries(rated.map((id) => [id, { before: null, after: rating }]));
+    await commit(services, actor, { do: 'rate', ratings });
+  }
+}
