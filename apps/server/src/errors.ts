@@ -12,6 +12,7 @@ export const ERRORS = {
   no_such_file: [404, 'There is no such file in this workspace.'],
   no_such_collection: [404, 'There is no such collection in this workspace.'],
   not_saved: [404, 'There is no such saved search or folder in this workspace, or it is someone else’s own.'],
+  no_such_tag: [404, 'There is no such tag in this workspace.'],
   no_such_label: [404, 'There is no such label in this workspace.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
   no_such_key: [404, 'There is no such key of yours in this workspace.'],

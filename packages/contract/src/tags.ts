@@ -1,7 +1,17 @@
-import { IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+} from 'class-validator';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf } from './shape.ts';
+import { Ids, ListOf } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export class TagSources extends Chosen {
@@ -25,6 +35,38 @@ export class TagList {
   @ListOf(() => TagSuggestion) tags!: TagSuggestion[];
 }
 
+/** A tag or a subject term of the workspace's vocabulary. */
+export class VocabularyTerm extends TagSuggestion {
+  /** What it means here. */
+  @IsString() says!: string;
+  /** Under which heading it stands; empty for none. */
+  @IsString() heading!: string;
+}
+
+/** Terms that are one word in several spellings. */
+export class AlikeTerms {
+  @Ids() ids!: string[];
+}
+
+export class Vocabulary {
+  @ListOf(() => VocabularyTerm) terms!: VocabularyTerm[];
+  @ListOf(() => AlikeTerms) alike!: AlikeTerms[];
+}
+
+/** What is to be another; the rest stays. */
+export class EditTerm {
+  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @IsOptional() @IsString() @MaxLength(1000) says?: string;
+  @IsOptional() @IsString() @MaxLength(200) heading?: string;
+  /** A subject term becomes a tag, or a tag a subject term. */
+  @IsOptional() @IsBoolean() subject?: boolean;
+}
+
+export class MergeTerms {
+  @IsUUID() into!: string;
+  @IsArray() @ArrayMaxSize(1000) @IsUUID('all', { each: true }) terms!: string[];
+}
+
 export const tagRoutes = {
   suggest: route({
     method: 'GET',
@@ -42,6 +84,36 @@ export const tagRoutes = {
     summary: 'Put a tag on sources, or take it from them.',
     body: TagSources,
     most: MANY_IDS,
+    reply: Changed,
+  }),
+  vocabulary: route({
+    method: 'GET',
+    path: '/w/:workspace/vocabulary',
+    may: 'read',
+    summary: 'All tags and subject terms, with how many sources bear each, and those that are near-identical.',
+    reply: Vocabulary,
+  }),
+  edit: route({
+    method: 'PATCH',
+    path: '/w/:workspace/vocabulary/:tag',
+    may: 'arrange',
+    summary: 'Rename a tag or subject term, say what it means, put it under a heading.',
+    body: EditTerm,
+    reply: Changed,
+  }),
+  merge: route({
+    method: 'POST',
+    path: '/w/:workspace/vocabulary-merges',
+    may: 'arrange',
+    summary: 'Merge tags into one: what bears any of them bears that one.',
+    body: MergeTerms,
+    reply: Changed,
+  }),
+  remove: route({
+    method: 'DELETE',
+    path: '/w/:workspace/vocabulary/:tag',
+    may: 'arrange',
+    summary: 'Remove a tag from the vocabulary and from all sources; the sources stay.',
     reply: Changed,
   }),
 };

@@ -69,6 +69,10 @@ beforeAll(async () => {
       })
     ).id,
     sense: senses[0]!.id,
+    tag: await (async () => {
+      await at('POST', '/tagging', { ids: [row!.id], name: 'theirs', present: true });
+      return (await at<{ tags: { id: string }[] }>('GET', '/tags')).tags[0]!.id;
+    })(),
     saved: (await at<{ id: string }>('POST', '/saved', { name: 'Theirs', ask: {}, shared: true })).id,
     folder: (await at<{ id: string }>('POST', '/folders', { name: 'Theirs', shared: true })).id,
     label: (await at<{ id: string }>('POST', '/labels', { name: 'Theirs', letter: 'T', tint: 'ochre' })).id,
@@ -104,6 +108,8 @@ const bodies = (): Record<string, object> => ({
   'places.rename': { name: 'Mine now' },
   'places.place': { collection: ids.collection, parent: null },
   'places.file': { ids: [ids.source], collection: ids.collection, present: true },
+  'tags.edit': { name: 'Mine now' },
+  'tags.merge': { into: ids.tag, terms: [ids.tag] },
   'tags.tag': { ids: [ids.source], name: 'mine', present: true },
   'marks.make': { page: 1, sense: ids.sense, quote: { exact: 'x', prefix: '', suffix: '' }, rects: [] },
   'marks.edit': { gloss: 'Mine now' },
@@ -166,6 +172,7 @@ const state = async (): Promise<string> => {
     '/changes',
     `/sources/${ids.source}/files/${ids.file}`,
     '/tags',
+    '/vocabulary',
     '/watches',
     '/saved',
     '/labels',

@@ -99,10 +99,10 @@ async function stored(): Promise<Library> {
   ))
     library.entries.set(e.key, e.value);
   for (const t of await of(
-    { id: text(), name: text(), subject: truth },
-    sql`select id, name, subject from tags where workspace_id = ${w} order by id`,
+    { id: text(), name: text(), subject: truth, says: text(), heading: text() },
+    sql`select id, name, subject, says, heading from tags where workspace_id = ${w} order by id`,
   ))
-    library.tags.set(t.id, { name: t.name, subject: t.subject });
+    library.tags.set(t.id, { name: t.name, subject: t.subject, says: t.says, heading: t.heading });
   for (const f of await of(
     { id: text(), name: text() },
     sql`select id, name from files where workspace_id = ${w} order by id`,
@@ -152,6 +152,7 @@ function shown(library: Library): unknown {
     [...all].filter(([, x]) => x.present !== false).sort(([a], [b]) => (a < b ? -1 : 1));
   return {
     sources: [...library.sources].sort(([a], [b]) => (a < b ? -1 : 1)),
+    tags: [...library.tags].sort(([a], [b]) => (a < b ? -1 : 1)),
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),

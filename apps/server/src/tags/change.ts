@@ -1,10 +1,14 @@
-import { sql } from 'drizzle-orm';
+import { and, eq, ne, sql } from 'drizzle-orm';
+import { nameable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
+import { within } from '../database/within.ts';
+import { taggedWith } from './store.ts';
+import { tags } from './tables.ts';
 
 const TAGS = { table: sql`source_tags`, column: sql`tag_id` };
 
-export const tagChanges: CarriersOf<'tag'> = {
+export const tagChanges: CarriersOf<'tag' | 'term'> = {
   tag: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -12,6 +16,26 @@ export const tagChanges: CarriersOf<'tag'> = {
       if (!sources.length) return NOTHING;
       // Subject terms are words of the record.
       return { change: { ...change, sources }, altered: change.subject ? { records: sources } : { facets: sources } };
+    },
+  },
+  term: {
+    may: 'arrange',
+    async carryOut(tx, workspaceId, change) {
+      const here = within(tx, workspaceId);
+      const { before, after } = change.term;
+      const one = eq(tags.id, change.tag);
+      const { name, subject, says, heading } = tags;
+      const found = await here.first(tags, { name, subject, says, heading }, one, { lock: 'update' });
+      const other =
+        after && and(ne(tags.id, change.tag), eq(subject, after.subject), sql`lower(${name}) = lower(${after.name})`);
+      const isTaken = other ? await here.has(tags, other) : false;
+      if (!nameable(found ?? null, isTaken, change)) return NOTHING;
+      if (!after) await here.delete(tags, one);
+      else if (found) await here.update(tags, { ...after }, one);
+      else await here.insert(tags, { id: change.tag, ...after });
+      const borne = await taggedWith(tx, workspaceId, [change.tag]);
+      const isWord = (before?.subject ?? false) || (after?.subject ?? false);
+      return { change, altered: isWord ? { records: borne } : { facets: borne } };
     },
   },
 };

@@ -6,12 +6,17 @@ import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
+import { editTerm, mergeTerms, removeTerm, vocabulary } from './service.ts';
 import { ensureTags, suggestTags } from './store.ts';
 
 export function tagRoutes(declare: Declare, services: Services): void {
   declare(routes.tags.suggest, async ({ workspace, query }) => ({
     tags: await suggestTags(services.db, workspace.id, query.begins ?? ''),
   }));
+  declare(routes.tags.vocabulary, ({ actor }) => vocabulary(services, actor));
+  declare(routes.tags.edit, ({ actor, params, body }) => editTerm(services, actor, params.tag, body));
+  declare(routes.tags.merge, ({ actor, body }) => mergeTerms(services, actor, body.into, body.terms));
+  declare(routes.tags.remove, ({ actor, params }) => removeTerm(services, actor, params.tag));
   declare(routes.tags.tag, async (call) => {
     const { workspace, actor, body } = call;
     const sources = await chosenIds(services, call, body);

@@ -1,10 +1,13 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { TagSuggestion } from '@pandecta/contract';
+import type { TagSuggestion, VocabularyTerm } from '@pandecta/contract';
+import type { Term } from '@pandecta/core/changes';
 import { cut } from '@pandecta/core/text';
-import type { Db } from '../database/connect.ts';
+import { idsOf, type Db } from '../database/connect.ts';
 import { number, rows, text, truth } from '../database/read.ts';
 import { array, literally, table } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { tags } from './tables.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
 export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
@@ -49,4 +52,36 @@ export async function ensureTags(
     join tags t on t.workspace_id = ${workspaceId} and t.subject = ${subject} and lower(t.name) = lower(u.name)`,
   );
   return new Map(found.map((f) => [f.name.toLowerCase(), f.id]));
+}
+
+/** All tags and subject terms, by their names, with how many sources that are not in the bin bear each. */
+export async function findTerms(db: Db, workspaceId: string): Promise<VocabularyTerm[]> {
+  return rows(
+    db,
+    { id: text(), name: text(), subject: truth, says: text(), heading: text(), count: number },
+    sql`
+    select t.id, t.name, t.subject, t.says, t.heading, coalesce(c.n, 0)::int as count from tags t
+    left join (select st.tag_id, count(*) as n from source_tags st
+      join source_sort ss on ss.workspace_id = ${workspaceId} and ss.source_id = st.source_id and ss.presence = 'live'
+      where st.workspace_id = ${workspaceId} group by 1) c on c.tag_id = t.id
+    where t.workspace_id = ${workspaceId} order by t.name collate "pandecta", t.id`,
+  );
+}
+
+/** The terms by their ids. */
+export async function termsOf(db: Db, workspaceId: string): Promise<Map<string, Term>> {
+  const { id, name, subject, says, heading } = tags;
+  const found = await within(db, workspaceId).all(tags, { id, name, subject, says, heading });
+  return new Map(found.map(({ id: of, ...term }) => [of, term]));
+}
+
+/** The sources that bear any of these tags. */
+export async function taggedWith(db: Db, workspaceId: string, ids: string[]): Promise<string[]> {
+  return idsOf(
+    await rows(
+      db,
+      { id: text() },
+      sql`select distinct source_id as id from source_tags where workspace_id = ${workspaceId} and tag_id = any(${array(ids, 'uuid')}) order by 1`,
+    ),
+  );
 }

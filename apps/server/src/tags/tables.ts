@@ -9,6 +9,10 @@ export const tags = pgTable(
     id: uuid('id').notNull(),
     name: text('name').notNull(),
     subject: boolean('subject').notNull(),
+    /** What it means in this workspace. */
+    says: text('says').notNull().default(''),
+    /** Under which heading of the vocabulary it stands; empty for none. */
+    heading: text('heading').notNull().default(''),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

@@ -104,6 +104,13 @@ const toggle = (type: string): void =>
             </KitButton>
           </li>
         </ul>
+        <KitButton
+          v-if="f.type === 'tag' || f.type === 'subject'"
+          look="quiet"
+          class="float-right min-h-6"
+          :to="f.type === 'tag' ? '/sources/tags' : '/sources/tags?of=subject'"
+          >vocabulary</KitButton
+        >
         <KitButton v-if="f.all.length > FEW" look="quiet" class="min-h-6" @click="more[f.type] = !more[f.type]">{{
           more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more`
         }}</KitButton>

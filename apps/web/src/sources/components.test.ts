@@ -184,7 +184,7 @@ describe('narrowing', () => {
 describe('the ask line', () => {
   test('shows what narrows as chips; Backspace at its beginning takes the last away', async () => {
     await page.router.push('/sources?include=kind%3Dbook&exclude=tag%3Dx&from=1980');
-    const view = page.show(AskLine);
+    const view = page.show(AskLine, { building: false });
     await settled();
     const chips = () => view.findAll('.chip').map((c) => c.text());
     expect(chips()).toEqual(['kind: book', 'not tag: x', 'years: 1980–…']);
@@ -198,7 +198,7 @@ describe('the ask line', () => {
 
   test('sends words as they are typed, and Clear takes words and chips away', async () => {
     const ask = page.make(useAsk);
-    const view = page.show(AskLine);
+    const view = page.show(AskLine, { building: false });
     await view.get('input').setValue('gate');
     await vi.waitFor(() => expect(ask.text).toBe('gate'));
     await button(view, 'Clear').trigger('click');
@@ -220,6 +220,10 @@ describe('a line of the ledger', () => {
       places: 0,
       reading: null,
       starred: false,
+      rating: null,
+      labels: [],
+      hits: [],
+      moreHits: 0,
       addedAt: '2026-03-14',
       ...more,
     }) as unknown as SourceRow;

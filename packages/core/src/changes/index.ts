@@ -20,6 +20,7 @@ export { READING_STATES, type ReadingState } from './reading.ts';
 export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
 export { HIGHEST_RATING } from './rate.ts';
 export { renamable } from './rename.ts';
+export { nameable, type Term, type TermChange } from './term.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';
 export { yieldTo } from './yield.ts';

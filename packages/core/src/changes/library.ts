@@ -5,6 +5,7 @@
 import type { SourceRecord } from '../source/record.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
+import type { Term } from './term.ts';
 import type { Presence } from './presence.ts';
 import type { ReadingState } from './reading.ts';
 
@@ -29,7 +30,7 @@ export interface Own {
 
 export interface Library {
   sources: Map<Id, LibrarySource>;
-  tags: Map<Id, { name: string; subject: boolean }>;
+  tags: Map<Id, Term>;
   files: Map<Id, { name: string }>;
   collections: Map<Id, { name: string; present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean }>;

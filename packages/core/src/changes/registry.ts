@@ -25,6 +25,7 @@ import { rename } from './rename.ts';
 import { settle } from './settle.ts';
 import { star } from './star.ts';
 import { tag } from './tag.ts';
+import { term } from './term.ts';
 
 /** All kinds but that which holds others. */
 export const SIMPLE = {
@@ -46,6 +47,7 @@ export const SIMPLE = {
   entry,
   labelling,
   rate,
+  term,
 };
 
 type Simple = typeof SIMPLE;

@@ -8,6 +8,7 @@ import {
   type ChangeKind,
   type Draw,
   type Library,
+  type Term,
 } from '../changes/index.ts';
 
 /** Ids that read like those of the database, without chance or clock. */
@@ -57,7 +58,8 @@ export function smallLibrary(): Library {
       files: new Set(),
       labels: new Set(),
     });
-  library.tags.set(testId(11), { name: 'Used', subject: false }).set(testId(12), { name: 'Silt', subject: true });
+  const term = (name: string, subject: boolean): Term => ({ name, subject, says: '', heading: '' });
+  library.tags.set(testId(11), term('Used', false)).set(testId(12), term('Silt', true));
   library.files.set(testId(21), { name: 'tides.pdf' });
   library.entries.set(`label ${testId(71)}`, { name: 'Key authority', owner: null });
   library.senses.push(testId(31), testId(32));

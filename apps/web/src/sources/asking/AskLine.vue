@@ -111,7 +111,7 @@ async function take({ text }: Suggestion): Promise<void> {
   await nextTick();
   input.value?.focus();
   input.value?.placeCaret(start + written.length);
-  look();
+  caret.value = start + written.length;
 }
 
 function look(): void {

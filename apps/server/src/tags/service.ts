@@ -1,0 +1,80 @@
+/** The workspace's vocabulary: renaming, describing, merging and removing tags and subject terms. */
+import type { Changed, EditTerm, Vocabulary } from '@pandecta/contract';
+import { countSources, type Change, type Term } from '@pandecta/core/changes';
+import { alike } from '@pandecta/core/vocabulary';
+import { answer } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
+import type { Services } from '../services.ts';
+import { findTerms, tagName, taggedWith, termsOf } from './store.ts';
+
+export async function vocabulary({ db }: Services, { workspaceId }: Actor): Promise<Vocabulary> {
+  const terms = await findTerms(db, workspaceId);
+  const groups = [true, false].flatMap((subject) => alike(terms.filter((t) => t.subject === subject)));
+  return { terms, alike: groups.map((g) => ({ ids: g.map((t) => t.id) })) };
+}
+
+export async function editTerm(services: Services, actor: Actor, tag: string, input: EditTerm): Promise<Changed> {
+  const before = await find(services, actor, tag);
+  const after: Term = {
+    name: input.name === undefined ? before.name : tagName(input.name),
+    subject: input.subject ?? before.subject,
+    says: input.says?.trim() ?? before.says,
+    heading: input.heading?.trim() ?? before.heading,
+  };
+  if (!after.name) throw new Refusal('invalid', 'a tag needs a name');
+  await refuseTaken(services, actor, tag, after);
+  return answer(await commit(services, actor, { do: 'term', tag, term: { before, after } }));
+}
+
+/** @throws Refusal where one of them is not there, or they are of two sorts */
+export async function mergeTerms(services: Services, actor: Actor, into: string, terms: string[]): Promise<Changed> {
+  const target = await find(services, actor, into);
+  const others = [...new Set(terms)].filter((id) => id !== into);
+  const changes: Change[] = [];
+  for (const tag of others) {
+    const before = await find(services, actor, tag);
+    const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
+    changes.push(
+      { do: 'tag', tag: into, name: target.name, subject: target.subject, sources, present: true },
+      { do: 'tag', tag, name: before.name, subject: before.subject, sources, present: false },
+      { do: 'term', tag, term: { before, after: null } },
+    );
+  }
+  if (!changes.length) throw new Refusal('invalid', 'a tag is merged with another');
+  const bearing = await taggedWith(services.db, actor.workspaceId, [into, ...others]);
+  const what = target.subject ? 'subject term' : 'tag';
+  const says = `Merged ${others.length === 1 ? `another ${what}` : `${others.length} ${what}s`} into “${target.name}”, which ${countSources(bearing.length)} now ${bearing.length === 1 ? 'bears' : 'bear'}`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+export async function removeTerm(services: Services, actor: Actor, tag: string): Promise<Changed> {
+  const before = await find(services, actor, tag);
+  const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
+  const what = before.subject ? 'subject term' : 'tag';
+  const says = `Removed the ${what} “${before.name}”${sources.length ? ` from ${countSources(sources.length)}, which ${sources.length === 1 ? 'stays' : 'stay'}` : ''}`;
+  const { name, subject } = before;
+  const changes: Change[] = [
+    { do: 'tag', tag, name, subject, sources, present: false },
+    { do: 'term', tag, term: { before, after: null } },
+  ];
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+async function find({ db }: Services, { workspaceId }: Actor, tag: string): Promise<Term> {
+  const found = (await termsOf(db, workspaceId)).get(tag);
+  if (!found) throw new Refusal('no_such_tag');
+  return found;
+}
+
+async function refuseTaken(
+  { db }: Services,
+  { workspaceId }: Actor,
+  tag: string,
+  { name, subject }: Term,
+): Promise<void> {
+  for (const [id, other] of await termsOf(db, workspaceId))
+    if (id !== tag && other.subject === subject && other.name.toLowerCase() === name.toLowerCase())
+      throw new Refusal('invalid', `there is “${other.name}” already: merge the two instead`);
+}

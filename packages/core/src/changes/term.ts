@@ -1,0 +1,94 @@
+import { isObject } from '../source/record.ts';
+import { Conflict, flip, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { isBeforeAfter, isId, shaped } from './json.ts';
+import { idOf } from './draw.ts';
+
+/** A tag or a subject term as the workspace's vocabulary has it. */
+export interface Term {
+  name: string;
+  subject: boolean;
+  /** What it means here. */
+  says: string;
+  /** Under which heading of the vocabulary it stands; empty for none. */
+  heading: string;
+}
+
+/** A term is renamed, described, put under a heading, or goes: before and after are all of it, null where there is none. */
+export interface TermChange {
+  do: 'term';
+  tag: Id;
+  term: BeforeAfter<Term>;
+}
+
+const isTerm = (v: unknown): boolean =>
+  isObject(v) &&
+  typeof v.name === 'string' &&
+  typeof v.subject === 'boolean' &&
+  typeof v.says === 'string' &&
+  typeof v.heading === 'string';
+
+const FIELDS = ['name', 'subject', 'says', 'heading'] as const;
+const same = (a: Term | null, b: Term | null): boolean =>
+  a === b || Boolean(a && b && FIELDS.every((f) => a[f] === b[f]));
+
+export const term: Kind<TermChange> = {
+  do: 'term',
+  version: 1,
+  check: (json) => shaped<TermChange>(json, { tag: isId, term: isBeforeAfter(isTerm) }),
+  apply(library, change) {
+    const { tag, term: is } = change;
+    const { after } = is;
+    const other = [...library.tags].some(
+      ([id, t]) =>
+        id !== tag && after && t.subject === after.subject && t.name.toLowerCase() === after.name.toLowerCase(),
+    );
+    if (!nameable(library.tags.get(tag) ?? null, other, change)) return null;
+    if (after) library.tags.set(tag, after);
+    else library.tags.delete(tag);
+    return change;
+  },
+  invert: (change) => ({ ...change, term: flip(change.term) }),
+  isEmpty: ({ term: { before, after } }) => same(before, after),
+  describe({ term: { before, after } }) {
+    const what = (before ?? after)?.subject ? 'subject term' : 'tag';
+    if (!after) return `Removed the ${what} “${before?.name ?? ''}”`;
+    if (!before) return `Put the ${what} “${after.name}” back`;
+    if (before.name !== after.name) return `Renamed the ${what} “${before.name}” to “${after.name}”`;
+    return before.heading === after.heading
+      ? `Described the ${what} “${after.name}”`
+      : `Put the ${what} “${after.name}” under ${after.heading ? `“${after.heading}”` : 'no heading'}`;
+  },
+  touches: (change) => subjects('tag', [change.tag]),
+  sample(draw) {
+    const tag = draw.pick([idOf(draw, draw.library.tags.keys()), idOf(draw, draw.library.tags.keys()), draw.id()]);
+    const any = (): Term => ({
+      name: draw.pick(['Red', 'red', 'Reeds', 'Groyne', 'Silt']),
+      subject: draw.flag(),
+      says: draw.pick(['', 'What stands in water']),
+      heading: draw.pick(['', 'Colours']),
+    });
+    const before = draw.library.tags.get(tag) ?? null;
+    const after = draw.pick([any(), { ...any(), subject: before?.subject ?? false }, null]);
+    return { do: 'term', tag, term: { before: draw.pick([before, before, any()]), after } };
+  },
+};
+
+/**
+ * Whether there is anything to write.
+ * @param isTaken whether another term has the name it is to have
+ * @throws Conflict when the term is another meanwhile, or its name is taken
+ */
+export function nameable(now: Term | null, isTaken: boolean, { tag, term: is }: TermChange): boolean {
+  const moved = (what: string, before: unknown, after: unknown, there: unknown): Moved => ({
+    what,
+    before,
+    after,
+    now: there,
+  });
+  const subject = { kind: 'tag', id: tag } as const;
+  if (!same(now, is.before)) throw new Conflict(subject, [moved('the tag', is.before, is.after, now)]);
+  if (same(is.before, is.after)) return false;
+  if (isTaken)
+    throw new Conflict(subject, [moved(`what is called “${is.after!.name}”`, is.before, is.after, is.after)]);
+  return true;
+}
