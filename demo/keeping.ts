@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Ask, Tint } from '@pandecta/contract';
-import type { Entry, List } from '@pandecta/core/changes';
+import type { Entry, List, Term } from '@pandecta/core/changes';
 import { commit } from '../apps/server/src/changes/service.ts';
 import { rows, text } from '../apps/server/src/database/read.ts';
 import type { Actor } from '../apps/server/src/http/authorise.ts';
@@ -42,6 +42,14 @@ const SEARCHES: [folder: string | null, name: string, q: string, describes: stri
   [null, 'Silt, in any spelling', 'silt~ or sediment* -kind:case', 'The surveys spell it three ways', false],
 ];
 
+const TAGS: [name: string, heading: string, says: string][] = [
+  ['used', 'For the brief', 'A sentence of it stands in a draft'],
+  ['adverse', 'For the brief', 'Speaks against the closing duty'],
+  ['superseded', 'For the brief', 'A later edition or decision takes its place'],
+  ['sediment budget', 'The estuary', 'What comes in with the tide, and what goes out with it'],
+  ['field data', 'The estuary', 'Measured, not modelled'],
+];
+
 export async function keepThings(
   services: Services,
   actor: Actor,
@@ -72,6 +80,16 @@ export async function keepThings(
     );
     const sources = found.map((f) => f.id).filter(() => chance.odds(0.22));
     await commit(services, actor, { do: 'labelling', label, name, sources, present: true });
+  }
+  for (const [name, heading, says] of TAGS) {
+    const [tag] = await rows(
+      db,
+      { id: text() },
+      sql`select id from tags where workspace_id = ${workspaceId} and name = ${name} and not subject`,
+    );
+    const before: Term = { name, subject: false, says: '', heading: '' };
+    if (tag)
+      await commit(services, actor, { do: 'term', tag: tag.id, term: { before, after: { ...before, says, heading } } });
   }
   const all = await rows(
     db,

@@ -4,7 +4,7 @@ import { ask, drop, dropDocument, ledger, line, makePdf, notice, signIn, slip } 
 
 test.beforeEach(async ({ page }) => signIn(page));
 
-const askLine = (page: Page) => page.getByRole('textbox', { name: 'Ask' });
+const askLine = (page: Page) => page.getByRole('combobox', { name: 'Ask' });
 const stage = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) });
 const chosen = (page: Page): Promise<string | null> => ledger(page).getAttribute('aria-activedescendant');

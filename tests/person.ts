@@ -42,7 +42,7 @@ export async function ask(page: Page, text: string): Promise<void> {
   const answered = page.waitForResponse(
     (r) => new URL(r.url()).searchParams.get('q') === text && r.url().includes('/sources?'),
   );
-  await page.getByRole('textbox', { name: 'Ask' }).fill(text);
+  await page.getByRole('combobox', { name: 'Ask' }).fill(text);
   await answered;
   // The list of an answer without sources gives way to words that say so.
   await expect(page.getByRole('listbox', { name: 'Sources', includeHidden: true })).toHaveAttribute(

@@ -1,4 +1,4 @@
-import { IsBoolean, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import { IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 import type { Change } from '@pandecta/core/changes';
 import { route } from './route.ts';
 import { ListOf, OrNull } from './shape.ts';
@@ -17,12 +17,35 @@ export class Changed {
 export class HistoryEntry {
   @IsUUID() id!: string;
   @IsString() by!: string;
+  @IsUUID() byId!: string;
   @IsString() at!: string;
   @IsString() says!: string;
   /** Of a very large change only its kind. */
   @IsObject() change!: Change;
   @IsBoolean() undone!: boolean;
   @OrNull() @IsUUID() undoes!: string | null;
+}
+
+/** Which changes are wanted. */
+export class AskActivity {
+  /** Those one member made. */
+  @IsOptional() @IsUUID() by?: string;
+  /** Those whose sentence has these words. */
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+  /** Those before this one. */
+  @IsOptional() @IsUUID() before?: string;
+}
+
+/** A source a change touched. */
+export class TouchedSource {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+}
+
+/** What a change touched: the first of its sources, and how many they are. */
+export class TouchedByChange {
+  @ListOf(() => TouchedSource) sources!: TouchedSource[];
+  @IsInt() count!: number;
 }
 
 export class HistoryReply {
@@ -55,8 +78,16 @@ export const changeRoutes = {
     method: 'GET',
     path: '/w/:workspace/changes',
     may: 'read',
-    summary: 'The last changes in the workspace.',
+    summary: 'The last changes in the workspace, or of one member, or with these words in what is said of them.',
+    query: AskActivity,
     reply: HistoryReply,
+  }),
+  touched: route({
+    method: 'GET',
+    path: '/w/:workspace/changes/:change/sources',
+    may: 'read',
+    summary: 'The sources a change touched.',
+    reply: TouchedByChange,
   }),
   history: route({
     method: 'GET',

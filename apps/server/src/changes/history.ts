@@ -1,9 +1,10 @@
 /** What was done, to a source and in the workspace. What is another member's own is not in it. */
 import { sql, type SQL } from 'drizzle-orm';
-import type { HistoryEntry } from '@pandecta/contract';
+import type { AskActivity, HistoryEntry, TouchedByChange } from '@pandecta/contract';
 import type { Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
-import { json, orNull, rows, text, truth } from '../database/read.ts';
+import { json, number, orNull, rows, text, truth } from '../database/read.ts';
+import { literally } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 
 /** A change this large is told of by its kind alone. */
@@ -16,8 +17,38 @@ export async function historyOfSource(db: Db, actor: Actor, sourceId: string): P
   return history(db, actor, touching, change, 200);
 }
 
-export async function historyOfWorkspace(db: Db, actor: Actor): Promise<HistoryEntry[]> {
-  return history(db, actor, sql`true`, sql`jsonb_build_object('do', c.change->>'do')`, 100);
+/** So many at a time, the newest first. */
+const ACTIVITY = 100;
+
+export async function historyOfWorkspace(
+  db: Db,
+  actor: Actor,
+  { by, words, before }: AskActivity = {},
+): Promise<HistoryEntry[]> {
+  const where = [
+    by ? sql`c.actor_id = ${by}` : sql`true`,
+    words?.trim() ? sql`coalesce(o.says, c.says) ilike ${`%${literally(words.trim())}%`}` : sql`true`,
+    before ? sql`c.id < ${before}` : sql`true`,
+  ];
+  const change = sql`jsonb_build_object('do', c.change->>'do')`;
+  return history(db, actor, sql.join(where, sql` and `), change, ACTIVITY);
+}
+
+/** How many sources of a change are told by their titles. */
+const TOLD = 50;
+
+export async function touchedBy(db: Db, { workspaceId, userId }: Actor, changeId: string): Promise<TouchedByChange> {
+  const found = await rows(
+    db,
+    { id: text(), title: text(), count: number },
+    sql`select s.id, coalesce(s.record->>'title', s.record->>'title-short', 'Untitled') as title, (count(*) over ())::int as count
+      from changes c
+      join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id and cs.kind = 'source'
+      join sources s on s.workspace_id = c.workspace_id and s.id = cs.subject_id and s.presence <> 'none'
+      where c.workspace_id = ${workspaceId} and c.id = ${changeId} and (c.owner is null or c.owner = ${userId})
+      order by 2, 1 limit ${TOLD}`,
+  );
+  return { sources: found.map(({ id, title }) => ({ id, title })), count: found[0]?.count ?? 0 };
 }
 
 async function history(
@@ -29,9 +60,18 @@ async function history(
 ): Promise<HistoryEntry[]> {
   return rows(
     db,
-    { id: text(), by: text(), at: text(), says: text(), change: json<Change>(), undone: truth, undoes: orNull(text()) },
+    {
+      id: text(),
+      by: text(),
+      byId: text(),
+      at: text(),
+      says: text(),
+      change: json<Change>(),
+      undone: truth,
+      undoes: orNull(text()),
+    },
     sql`
-    select c.id, u.name as by, c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
+    select c.id, u.name as by, u.id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
       ${change} as change, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
     from changes c join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes

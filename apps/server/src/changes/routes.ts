@@ -3,7 +3,7 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { answer } from './commit.ts';
-import { historyOfSource, historyOfWorkspace } from './history.ts';
+import { historyOfSource, historyOfWorkspace, touchedBy } from './history.ts';
 import { redo, undo } from './service.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
@@ -12,7 +12,10 @@ export function changeRoutes(declare: Declare, services: Services): void {
   declare(routes.changes.undoOne, ({ actor, workspace: { role }, params }) =>
     undo(services, { ...actor, role }, params.change).then(answer),
   );
-  declare(routes.changes.activity, async ({ actor }) => ({ entries: await historyOfWorkspace(services.db, actor) }));
+  declare(routes.changes.activity, async ({ actor, query }) => ({
+    entries: await historyOfWorkspace(services.db, actor, query),
+  }));
+  declare(routes.changes.touched, ({ actor, params }) => touchedBy(services.db, actor, params.change));
   declare(routes.changes.history, async ({ actor, params }) => ({
     entries: await historyOfSource(services.db, actor, params.source),
   }));

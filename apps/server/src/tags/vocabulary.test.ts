@@ -23,7 +23,9 @@ const put = (of: string[], name: string): Promise<unknown> =>
 const vocabulary = (): Promise<Vocabulary> => me.at('GET', '/vocabulary');
 const term = async (name: string): Promise<VocabularyTerm> => (await vocabulary()).terms.find((t) => t.name === name)!;
 const tagsOf = async (n: number): Promise<string[]> =>
-  (await me.ask('', '&sort=title')).rows[n]!.tags.filter((t) => !t.subject).map((t) => t.name);
+  (await me.ask('', '&sort=title')).rows[n]!.tags.filter((t) => !t.subject)
+    .map((t) => t.name)
+    .sort();
 
 test('the vocabulary counts what bears each term, and finds those that are one word', async () => {
   const { terms, alike } = await vocabulary();

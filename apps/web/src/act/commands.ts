@@ -30,6 +30,8 @@ export const COMMANDS = [
   { id: 'to-gather', name: 'Go to Gather: add sources' },
   { id: 'to-check', name: 'Go to Check: duplicates, proofing, filing' },
   { id: 'to-read', name: 'Go to Read' },
+  { id: 'activity', name: 'Show the history of the workspace' },
+  { id: 'vocabulary', name: 'Show the vocabulary: tags and subject terms' },
   { id: 'loose', name: 'Show sources in no collection' },
   { id: 'starred', name: 'Show what you starred' },
   { id: 'bin', name: 'Show the bin' },

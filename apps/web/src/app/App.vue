@@ -32,6 +32,8 @@ useDeeds({
   loose: () => router.push('/sources?scope=loose'),
   starred: () => router.push('/sources?include=star%3Dyes'),
   bin: () => router.push('/sources?scope=bin'),
+  activity: () => router.push('/sources/history'),
+  vocabulary: () => router.push('/sources/tags'),
   palette: () => (paletteOpen.value = true),
   keys: () => (keysOpen.value = true),
   undo: () => void changes.undo(),

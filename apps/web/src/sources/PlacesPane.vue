@@ -98,5 +98,9 @@ const bin: Drop<Dragged> = {
     >
       {{ places.reply?.bin ? `${countSources(places.reply.bin)}, kept 30 days` : 'Empty' }}
     </KitButton>
+    <h2 class="heading mt-5">History</h2>
+    <KitButton look="bare" class="mt-1 block px-1.5 py-[3px] text-muted hover:text-ink" to="/sources/history"
+      >What was done, and by whom</KitButton
+    >
   </aside>
 </template>

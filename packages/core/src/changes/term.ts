@@ -53,6 +53,8 @@ export const term: Kind<TermChange> = {
     const what = (before ?? after)?.subject ? 'subject term' : 'tag';
     if (!after) return `Removed the ${what} “${before?.name ?? ''}”`;
     if (!before) return `Put the ${what} “${after.name}” back`;
+    if (before.subject !== after.subject)
+      return `Made the ${what} “${before.name}” a ${after.subject ? 'subject term' : 'tag'}`;
     if (before.name !== after.name) return `Renamed the ${what} “${before.name}” to “${after.name}”`;
     return before.heading === after.heading
       ? `Described the ${what} “${after.name}”`
