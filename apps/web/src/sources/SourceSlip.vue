@@ -259,7 +259,9 @@ defineExpose({ startTagging });
                 ><X :size="12"
               /></KitButton>
             </span>
-            <KitButton v-if="session.may('edit') && !tagging" look="quiet" @click="startTagging">+ add</KitButton>
+            <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="startTagging"
+              >+ add</KitButton
+            >
             <TagInput
               v-if="tagging"
               ref="tagInput"

@@ -36,7 +36,12 @@ const entries = computed<MenuEntry[]>(() => [
 </script>
 
 <template>
-  <KitMenu v-if="entries.length" :entries="entries" :look="look ?? 'plain'" name="Put or take a label"
+  <KitMenu
+    v-if="entries.length"
+    :class="look === 'quiet' && 'min-h-6'"
+    :entries="entries"
+    :look="look ?? 'plain'"
+    name="Put or take a label"
     ><slot>Label</slot></KitMenu
   >
   <LabelsSheet v-model:open="arranging" />
