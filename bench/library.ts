@@ -1,6 +1,7 @@
 /** A large library for measurements: made once in the bench's database and kept. */
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import { lookOverBehind } from '@pandecta/server/check/behind';
 import { derive } from '@pandecta/server/indexing/derive';
 import { insertSources } from '@pandecta/server/sources/store';
 import { ensureTags } from '@pandecta/server/tags/store';
@@ -35,7 +36,8 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
     await services.followers.settle();
     process.stderr.write(`\r${(done + 5000).toLocaleString('en')} sources `);
   }
-  // An older library may be written anew by the indexer.
+  // An older library may be written anew by the indexer, and looked over.
+  await lookOverBehind(db);
   await services.followers.settle();
   const client = await services.database.pool.connect();
   await client.query('set statement_timeout = 0');

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { json, rows, text } from '../database/read.ts';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import type { SourceRecord } from '@pandecta/core/source';
-import { derive, rulesFinding } from '../indexing/derive.ts';
+import { derive, rulesFinding, toldByRecord } from '../indexing/derive.ts';
 
 const SHARE = 500;
 
@@ -26,9 +26,9 @@ async function share(tx: Db): Promise<number> {
   );
   if (!behind.length) return 0;
   const workspaceId = behind[0]!.workspace;
-  const found = behind.map((b) => ({ id: b.id, findings: rulesFinding(b.record) }));
-  await tx.execute(sql`update source_sort ss set findings = x.findings
-    from jsonb_to_recordset(${JSON.stringify(found)}::jsonb) as x(id uuid, findings text[])
+  const found = behind.map((b) => ({ id: b.id, findings: rulesFinding(b.record), told: toldByRecord(b.record) }));
+  await tx.execute(sql`update source_sort ss set findings = x.findings, told = x.told
+    from jsonb_to_recordset(${JSON.stringify(found)}::jsonb) as x(id uuid, findings text[], told text[])
     where ss.workspace_id = ${workspaceId} and ss.source_id = x.id`);
   await derive(tx, workspaceId, { facets: behind.map((b) => b.id) });
   return behind.length;

@@ -138,6 +138,21 @@ export function sortKeys(record: SourceRecord): {
   };
 }
 
+/** Where it was published, by whom, in which language, and what it has: facets as "type=key", as long as an index can hold. */
+export function toldByRecord(record: SourceRecord): string[] {
+  const values: [type: string, value: string | undefined][] = [
+    ['container', record['container-title']],
+    ['publisher', record.publisher],
+    ['court', record.authority],
+    ['jurisdiction', record.jurisdiction],
+    ['language', record.language?.toLowerCase()],
+    ['has', record.note && 'note'],
+    ['has', record.abstract && 'abstract'],
+    ['has', (record.DOI ?? record.ISBN ?? record.ISSN ?? record.PMID ?? record.PMCID) && 'identifier'],
+  ];
+  return values.flatMap(([type, value]) => (value?.trim() ? [`${type}=${cut(value.trim(), 200)}`] : []));
+}
+
 /** Its citation key, by which it is found for ever: where it became part of another, that is. */
 const keyOf = ({ 'citation-key': key }: SourceRecord): string[] => (key ? [`cite:${key.toLowerCase()}`] : []);
 
@@ -164,19 +179,20 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
       ...sortKeys(f.record),
       lacks: f.waits ? lacksOf(f.record) : [],
       findings: rulesFinding(f.record),
+      told: toldByRecord(f.record),
       keys: [...matchKeys(f.record), ...keyOf(f.record)],
     });
   }
   await tx.execute(sql`
-    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people, lacks, findings)
-    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people, k.lacks, k.findings
-    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[], lacks text[], findings text[])
+    insert into source_sort (workspace_id, source_id, number, presence, title, author, container, kind, year, added, changed, people, lacks, findings, told)
+    select s.workspace_id, s.id, coalesce(k.number, nextval(w.numbers)), s.presence, k.title, k.author, k.container, k.kind, k.year, s.added_at, s.changed_at, k.people, k.lacks, k.findings, k.told
+    from jsonb_to_recordset(${JSON.stringify(keys)}::jsonb) as k(id uuid, number int, title text, author text, container text, kind text, year int, people text[], lacks text[], findings text[], told text[])
     join sources s on s.workspace_id = ${workspaceId} and s.id = k.id
     cross join (select ('source_numbers_' || number)::regclass as numbers from workspaces where id = ${workspaceId}) w
     on conflict (workspace_id, source_id) do update set presence = excluded.presence, title = excluded.title,
       author = excluded.author, container = excluded.container, kind = excluded.kind, year = excluded.year,
       added = excluded.added, changed = excluded.changed, people = excluded.people, lacks = excluded.lacks,
-      findings = excluded.findings`);
+      findings = excluded.findings, told = excluded.told`);
   await tx.execute(
     sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key not like 'read:%'`,
   );

@@ -82,6 +82,11 @@ export const sourceSort = pgTable(
       .default(sql`'{}'`),
     /** The rules of proofing that find something in it, looked at by itself; null until it was. */
     findings: text('findings').array(),
+    /** Facets its record tells, each as "type=key". */
+    told: text('told')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     added: when('added').notNull(),
     changed: when('changed').notNull(),
   },

@@ -1,4 +1,4 @@
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { ALL_KINDS, KINDS } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -39,9 +39,6 @@ export const peopleFacets: Facets = {
     where ss.workspace_id = ${workspace} and ss.source_id = any(${ids})`,
 };
 
-/** A value of the record, as long as an index can hold. */
-const valueOf = (variable: string): SQL => sql`left(trim(s.record->>${sql.raw(`'${variable}'`)}), 200)`;
-
 /** Where sources were published, by whom, in which language and before which court. */
 export const publishedFacets: Facets = {
   kinds: [
@@ -53,16 +50,13 @@ export const publishedFacets: Facets = {
     { type: 'has' },
   ],
   pairs: ({ workspace, ids }) => sql`
-    select s.id, v.type, v.key from sources s, lateral (values
-      ('container', ${valueOf('container-title')}), ('publisher', ${valueOf('publisher')}), ('court', ${valueOf('authority')}),
-      ('jurisdiction', ${valueOf('jurisdiction')}), ('language', lower(${valueOf('language')})),
-      ('has', case when s.record ? 'note' then 'note' end), ('has', case when s.record ? 'abstract' then 'abstract' end),
-      ('has', case when s.record ?| array['DOI', 'ISBN', 'ISSN', 'PMID', 'PMCID'] then 'identifier' end),
-      ('has', case when exists (select 1 from source_tags st join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id and not t.subject
-        where st.workspace_id = ${workspace} and st.source_id = s.id) then 'tag' end),
-      ('has', case when exists (select 1 from marks m where m.workspace_id = ${workspace} and m.source_id = s.id and m.present) then 'mark' end),
-      ('has', case when exists (select 1 from marks m where m.workspace_id = ${workspace} and m.source_id = s.id and m.present and m.gloss <> '') then 'gloss' end)
-    ) v(type, key) where s.workspace_id = ${workspace} and s.id = any(${ids}) and v.key <> ''`,
+    select ss.source_id, split_part(t, '=', 1), substr(t, strpos(t, '=') + 1) from source_sort ss, unnest(ss.told) t
+      where ss.workspace_id = ${workspace} and ss.source_id = any(${ids})
+    union all select distinct st.source_id, 'has', 'tag' from source_tags st
+      join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id and not t.subject
+      where st.workspace_id = ${workspace} and st.source_id = any(${ids})
+    union all select distinct m.source_id, 'has', h from marks m, unnest(array['mark', case when m.gloss <> '' then 'gloss' end]) h
+      where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present and h is not null`,
 };
 
 /** "de" is German, by what Unicode's CLDR calls it. */

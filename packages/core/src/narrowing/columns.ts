@@ -219,16 +219,26 @@ export class Columns {
     visit: (each: (n: number) => void) => void,
     most: Record<string, number>,
   ): Map<string, [number, number][]> {
+    return new Map([...this.frequent(visit, most)].map(([type, { best }]) => [type, best]));
+  }
+
+  /** The same, with how many values of each type are borne in all. */
+  frequent(
+    visit: (each: (n: number) => void) => void,
+    most: Record<string, number>,
+  ): Map<string, { best: [number, number][]; inAll: number }> {
     const counts = new Int32Array(this.facetIds.length);
     const { pool, starts, lengths } = this;
     visit((n) => {
       const end = starts[n]! + lengths[n]!;
       for (let i = starts[n]!; i < end; i += 1) counts[pool[i]!]! += 1;
     });
-    const out = new Map<string, [number, number][]>(Object.keys(most).map((type) => [type, []]));
+    const out = new Map(Object.keys(most).map((type) => [type, { best: [] as [number, number][], inAll: 0 }]));
     counts.forEach((count, place) => {
-      const best = count ? out.get(this.facetTypes[place]!) : undefined;
-      if (!best) return;
+      const of = count ? out.get(this.facetTypes[place]!) : undefined;
+      if (!of) return;
+      of.inAll += 1;
+      const { best } = of;
       const room = most[this.facetTypes[place]!]!;
       const id = this.facetIds[place]!;
       // Equal ones by their ids, not by when they were met: every server gives the same.

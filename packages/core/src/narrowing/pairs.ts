@@ -54,10 +54,10 @@ function counted(columns: Columns, set: Bits, side: Side): Counted {
 }
 
 function countedFacets(columns: Columns, set: Bits, { facets, most }: { facets: string; most: number }): Counted {
-  const all = columns.countFacets((each) => set.forEach(each), { [facets]: Infinity }).get(facets)!;
-  const values = all.slice(0, most).map(([value, count]) => ({ value, count }));
+  const { best, inAll } = columns.frequent((each) => set.forEach(each), { [facets]: most }).get(facets)!;
+  const values = best.map(([value, count]) => ({ value, count }));
   const placesOf = columns.placing(values.map((v) => v.value));
-  return { values, inAll: all.length, stretch: 1, placesOf };
+  return { values, inAll, stretch: 1, placesOf };
 }
 
 /** By the decade where there are more years between the first and the last than there is room for, or by the century. */
