@@ -96,7 +96,7 @@ const addressOf = (t: VocabularyTerm): string =>
         {{
           subject
             ? 'Subject terms came with the records; they are kept as they came until someone alters them.'
-            : 'Tags are what the workspace files by. What a tag means shows where it rests.'
+            : 'Tags are what the workspace files by; here stands what each of them means.'
         }}
       </p>
       <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
