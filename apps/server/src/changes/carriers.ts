@@ -35,6 +35,7 @@ const CARRIERS: Carriers = {
         altered: {
           records: outcomes.flatMap((o) => o.altered.records ?? []),
           facets: outcomes.flatMap((o) => o.altered.facets ?? []),
+          some: outcomes.flatMap((o) => o.altered.some ?? []),
         },
       };
     },

@@ -8,6 +8,7 @@ import { within } from '../database/within.ts';
 import { chainFrom } from '../sources/merged.ts';
 import { sources } from '../sources/tables.ts';
 import { sourceSort } from '../indexing/tables.ts';
+import { findingFacets } from './facets.ts';
 import { relations, settled } from './tables.ts';
 
 export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
@@ -92,9 +93,9 @@ export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
         : await here.delete(settled, one).returning({ name: settled.name });
       if (!done.length) return NOTHING;
       if (what !== 'aside') return { change, altered: {} };
-      if (source) return { change, altered: { facets: [source] } };
+      if (source) return { change, altered: { some: [{ of: findingFacets, sources: [source] }] } };
       const found = await here.all(sourceSort, { id: sourceSort.sourceId }, arrayContains(sourceSort.findings, [name]));
-      return { change, altered: { facets: found.map((f) => f.id) } };
+      return { change, altered: { some: [{ of: findingFacets, sources: found.map((f) => f.id) }] } };
     },
   },
 };

@@ -9,6 +9,7 @@ import { matchKeys } from '@pandecta/core/matching';
 import { proof } from '@pandecta/core/proofing';
 import { isOthers, KINDS, nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
+import type { Facets } from './facet.ts';
 import { FACETS } from './facets.ts';
 import type { Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text, truth } from '../database/read.ts';
@@ -21,8 +22,10 @@ import { derivations } from './tables.ts';
 export interface Altered {
   /** Sources whose record, subjects, glosses, files or presence changed. */
   records?: string[];
-  /** Sources whose tags, collections or reading state changed. */
+  /** Sources of which all facets must be told again. */
   facets?: string[];
+  /** Sources of which those facets alone changed that are derived together: their tags, or their places. */
+  some?: { of: Facets; sources: string[] }[];
 }
 
 const CHUNK = 2000;
@@ -33,10 +36,12 @@ export type Progress = (done: number, total: number) => Promise<void>;
 export async function derive(tx: Db, workspaceId: string, altered: Altered, progress?: Progress): Promise<void> {
   const records = [...new Set(altered.records ?? [])];
   const facets = [...new Set([...records, ...(altered.facets ?? [])])];
-  if (!facets.length) return;
+  const some = bySort(altered.some ?? [], new Set(facets));
+  const all = [...new Set([...facets, ...some.flatMap(([, ids]) => ids)])];
+  if (!all.length) return;
   // Who derives a source waits for whoever else does, and then sees what they wrote: else the later would undo it.
   await tx.execute(
-    sql`select 1 from sources where workspace_id = ${workspaceId} and id = any(${array(facets, 'uuid')}) order by id for no key update`,
+    sql`select 1 from sources where workspace_id = ${workspaceId} and id = any(${array(all, 'uuid')}) order by id for no key update`,
   );
   if (records.length)
     for (const queue of [sql`index_queue`, sql`compare_queue`])
@@ -49,14 +54,43 @@ export async function derive(tx: Db, workspaceId: string, altered: Altered, prog
     const part = facets.slice(i, i + CHUNK);
     if (i < records.length) await deriveSort(tx, workspaceId, records.slice(i, i + CHUNK));
     await deriveFacets(tx, workspaceId, part);
-    await progress?.(i + part.length, facets.length);
+    await progress?.(i + part.length, all.length);
   }
-  const numbers = await numbersOf(tx, workspaceId, facets);
+  await deriveSome(tx, workspaceId, some, (done) => progress?.(facets.length + done, all.length));
+  const numbers = await numbersOf(tx, workspaceId, all);
   const { revision, tree } = await advance(tx, workspaceId);
   // The tree of collections changed meanwhile, by one who could not see what is derived here: now nobody changes it.
-  if (tree !== before)
+  if (tree !== before) {
     for (let i = 0; i < facets.length; i += CHUNK) await deriveFacets(tx, workspaceId, facets.slice(i, i + CHUNK));
+    await deriveSome(tx, workspaceId, some);
+  }
   await note(tx, workspaceId, revision, numbers, records.length > 0);
+}
+
+/** The sources of each sort of facets, without those of which all are told anyway. */
+function bySort(some: NonNullable<Altered['some']>, whole: Set<string>): [of: Facets, ids: string[]][] {
+  const out = new Map<Facets, Set<string>>();
+  for (const { of, sources } of some) {
+    const ids = out.get(of) ?? new Set();
+    for (const id of sources) if (!whole.has(id)) ids.add(id);
+    out.set(of, ids);
+  }
+  return [...out].map(([of, ids]) => [of, [...ids]]);
+}
+
+async function deriveSome(
+  tx: Db,
+  workspaceId: string,
+  some: [of: Facets, ids: string[]][],
+  progress?: (done: number) => Promise<void> | undefined,
+): Promise<void> {
+  let done = 0;
+  for (const [of, ids] of some)
+    for (let i = 0; i < ids.length; i += CHUNK) {
+      const part = ids.slice(i, i + CHUNK);
+      await deriveOneSort(tx, workspaceId, of, part);
+      await progress?.((done += part.length));
+    }
 }
 
 async function treeOf(tx: Db, workspaceId: string): Promise<number | undefined> {
@@ -209,27 +243,46 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
  * its key, and what the dictionary lacks is added on the way.
  */
 async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  await tx.execute(sql`with ${namedPairs(workspaceId, ids, FACETS)}
+    insert into source_facets (workspace_id, source_id, ids)
+    select ${workspaceId}::uuid, p.id, array_agg(distinct n.id) from pairs p join named n on n.type = p.type and n.key = p.key group by p.id
+    on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
+}
+
+/** Facets of one sort: the others of the sources stay as they are. */
+async function deriveOneSort(tx: Db, workspaceId: string, of: Facets, ids: string[]): Promise<void> {
+  const ofSort = of.kinds.map(({ type, own }) => (own ? sql`type like ${`${type} %`}` : sql`type = ${type}`));
+  await tx.execute(sql`with ${namedPairs(workspaceId, ids, [of])},
+    mine as materialized (select id from facets where workspace_id = ${workspaceId} and (${sql.join(ofSort, sql` or `)})),
+    told (id, facet) as materialized (
+      select o.source_id, k from source_facets o cross join lateral unnest(o.ids) k
+        where o.workspace_id = ${workspaceId} and o.source_id = any(${array(ids, 'uuid')}) and k not in (select id from mine)
+      union all select p.id, n.id from pairs p join named n on n.type = p.type and n.key = p.key)
+    update source_facets sf set ids = x.ids
+    from (select id, array_agg(distinct facet) as ids from told group by id) x
+    where sf.workspace_id = ${workspaceId} and sf.source_id = x.id and sf.ids <> x.ids`);
+}
+
+/** The facets of sources, and those of the dictionary they are: what it lacks is added. */
+function namedPairs(workspaceId: string, ids: string[], facets: Facets[]): SQL {
   const w = sql`${workspaceId}::uuid`;
-  await tx.execute(sql`with ${facetPairs(workspaceId, ids)},
+  return sql`${facetPairs(workspaceId, ids, facets)},
     wanted as materialized (select distinct type, key from pairs),
     known as materialized (select f.id, f.type, f.key from wanted join facets f on f.workspace_id = ${w} and f.type = wanted.type and f.key = wanted.key),
     fresh as (insert into facets (workspace_id, type, key)
       select ${w}, type, key from wanted where not exists (select 1 from known k where k.type = wanted.type and k.key = wanted.key)
       order by type, key on conflict (workspace_id, type, key) do update set key = excluded.key returning id, type, key),
-    named as materialized (select id, type, key from known union all select id, type, key from fresh)
-    insert into source_facets (workspace_id, source_id, ids)
-    select ${w}, p.id, array_agg(distinct n.id) from pairs p join named n on n.type = p.type and n.key = p.key group by p.id
-    on conflict (workspace_id, source_id) do update set ids = excluded.ids where source_facets.ids <> excluded.ids`);
+    named as materialized (select id, type, key from known union all select id, type, key from fresh)`;
 }
 
 /** The facets of sources as (id, type, key). */
-function facetPairs(workspaceId: string, ids: string[]): SQL {
+function facetPairs(workspaceId: string, ids: string[], facets: Facets[]): SQL {
   const chosen = { workspace: sql`${workspaceId}::uuid`, ids: array(ids, 'uuid') };
   return sql`
     chosen as materialized (select s.id, s.presence, s.record->>'type' as kind from sources s
       where s.workspace_id = ${chosen.workspace} and s.id = any(${chosen.ids})),
     pairs (id, type, key) as materialized (${sql.join(
-      FACETS.map((f) => f.pairs(chosen)),
+      facets.map((f) => f.pairs(chosen)),
       sql` union all `,
     )})`;
 }

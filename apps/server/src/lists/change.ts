@@ -3,6 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import { enterable, ownerOf } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { within } from '../database/within.ts';
+import { stateFacets } from '../stating/facets.ts';
 import { labelled } from '../stating/store.ts';
 import { entries } from './tables.ts';
 
@@ -19,7 +20,10 @@ export const listChanges: CarriersOf<'entry'> = {
       if (!value.after) await here.delete(entries, one);
       else if (found) await here.update(entries, { value: value.after }, one);
       else await here.insert(entries, { id, list, value: value.after });
-      return { change, altered: list === 'label' ? { facets: await labelled(tx, workspaceId, id) } : {} };
+      return {
+        change,
+        altered: list === 'label' ? { some: [{ of: stateFacets, sources: await labelled(tx, workspaceId, id) }] } : {},
+      };
     },
   },
 };

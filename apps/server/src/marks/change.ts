@@ -3,6 +3,7 @@ import { and, eq, ne } from 'drizzle-orm';
 import { editableMark } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { within } from '../database/within.ts';
+import { markFacets } from './facets.ts';
 import { marks } from './tables.ts';
 
 export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
@@ -27,7 +28,10 @@ export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
       const { gloss, sense } = done.fields;
       const after = { gloss: gloss ? (gloss.after ?? '') : found.gloss, senseId: sense?.after ?? found.sense };
       await here.update(marks, after, one);
-      return { change: done, altered: gloss ? { records: [change.source] } : { facets: [change.source] } };
+      return {
+        change: done,
+        altered: gloss ? { records: [change.source] } : { some: [{ of: markFacets, sources: [change.source] }] },
+      };
     },
   },
 };

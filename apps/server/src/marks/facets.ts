@@ -19,7 +19,10 @@ export const markFacets: Facets = {
         return new Map(found.map((f) => [f.id, f.name]));
       },
     },
+    { type: 'marked' },
   ],
   pairs: ({ workspace, ids }) => sql`select distinct m.source_id, 'sense', m.sense_id::text from marks m
-    where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present`,
+    where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present
+    union all select distinct m.source_id, 'marked', h from marks m, unnest(array['mark', case when m.gloss <> '' then 'gloss' end]) h
+      where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present and h is not null`,
 };

@@ -6,6 +6,7 @@ import type { Db } from '../database/connect.ts';
 import { oneOf, table } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
+import { ownFacets } from './facets.ts';
 import { readingOf } from './store.ts';
 import { sourceReading } from './tables.ts';
 
@@ -22,14 +23,16 @@ export const ownChanges: CarriersOf<'reading' | 'star'> = {
       const states = standing(change.states, (id) => before.get(id));
       if (!states) return NOTHING;
       await setReading(tx, workspaceId, change.member, states);
-      return { change: { ...change, states }, altered: { facets: Object.keys(states) } };
+      return { change: { ...change, states }, altered: { some: [{ of: ownFacets, sources: Object.keys(states) }] } };
     },
   },
   star: {
     may: 'own',
     async carryOut(tx, workspaceId, change) {
       const sources = await tie(tx, workspaceId, STARS, change.member, change);
-      return sources.length ? { change: { ...change, sources }, altered: { facets: sources } } : NOTHING;
+      return sources.length
+        ? { change: { ...change, sources }, altered: { some: [{ of: ownFacets, sources }] } }
+        : NOTHING;
     },
   },
 };

@@ -8,6 +8,7 @@ import { array } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
 import { within, type Row } from '../database/within.ts';
 import { deriveAncestors, holdTree } from '../indexing/derive.ts';
+import { placeFacets } from './facets.ts';
 import { collectionAncestors, collections, placements } from './tables.ts';
 
 const FILED = { table: sql`collection_sources`, column: sql`collection_id` };
@@ -17,7 +18,9 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
       const sources = await tie(tx, workspaceId, FILED, change.collection, change);
-      return sources.length ? { change: { ...change, sources }, altered: { facets: sources } } : NOTHING;
+      return sources.length
+        ? { change: { ...change, sources }, altered: { some: [{ of: placeFacets, sources }] } }
+        : NOTHING;
     },
   },
   collection: {
@@ -26,7 +29,9 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
       const { collection, name, present } = change;
       await holdTree(tx, workspaceId);
       const done = await appear(tx, workspaceId, collections, { id: collection, name }, present);
-      return done ? { change, altered: { facets: await replaced(tx, workspaceId, collection) } } : NOTHING;
+      return done
+        ? { change, altered: { some: [{ of: placeFacets, sources: await replaced(tx, workspaceId, collection) }] } }
+        : NOTHING;
     },
   },
   placement: {
@@ -36,7 +41,9 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
       await holdTree(tx, workspaceId);
       const row = { id: placement, collectionId: collection, parentId: parent };
       const done = await appear(tx, workspaceId, placements, row, present);
-      return done ? { change, altered: { facets: await replaced(tx, workspaceId, collection) } } : NOTHING;
+      return done
+        ? { change, altered: { some: [{ of: placeFacets, sources: await replaced(tx, workspaceId, collection) }] } }
+        : NOTHING;
     },
   },
   rename: {

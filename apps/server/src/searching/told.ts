@@ -93,6 +93,8 @@ export async function told(
     case 'has': {
       const meant = valueMeant('has', text);
       if (meant === 'file') return { is: 'not', part: await facet('file', ['none']) };
+      if (meant === 'tag') return facet('tagged', ['yes']);
+      if (meant === 'mark' || meant === 'gloss') return facet('marked', [meant]);
       return meant ? facet('has', [meant]) : NOTHING;
     }
     case 'state': {

@@ -51,12 +51,7 @@ export const publishedFacets: Facets = {
   ],
   pairs: ({ workspace, ids }) => sql`
     select ss.source_id, split_part(t, '=', 1), substr(t, strpos(t, '=') + 1) from source_sort ss, unnest(ss.told) t
-      where ss.workspace_id = ${workspace} and ss.source_id = any(${ids})
-    union all select distinct st.source_id, 'has', 'tag' from source_tags st
-      join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id and not t.subject
-      where st.workspace_id = ${workspace} and st.source_id = any(${ids})
-    union all select distinct m.source_id, 'has', h from marks m, unnest(array['mark', case when m.gloss <> '' then 'gloss' end]) h
-      where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present and h is not null`,
+      where ss.workspace_id = ${workspace} and ss.source_id = any(${ids})`,
 };
 
 /** "de" is German, by what Unicode's CLDR calls it. */

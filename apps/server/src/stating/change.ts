@@ -4,6 +4,7 @@ import { standing } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { array, table } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
+import { stateFacets } from './facets.ts';
 import { ratingsOf } from './store.ts';
 
 const LABELLED = { table: sql`source_labels`, column: sql`label_id` };
@@ -13,7 +14,9 @@ export const stateChanges: CarriersOf<'labelling' | 'rate'> = {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
       const sources = await tie(tx, workspaceId, LABELLED, change.label, change);
-      return sources.length ? { change: { ...change, sources }, altered: { facets: sources } } : NOTHING;
+      return sources.length
+        ? { change: { ...change, sources }, altered: { some: [{ of: stateFacets, sources }] } }
+        : NOTHING;
     },
   },
   rate: {
@@ -30,7 +33,7 @@ export const stateChanges: CarriersOf<'labelling' | 'rate'> = {
       await tx.execute(sql`insert into source_ratings (workspace_id, source_id, rating)
         select ${workspaceId}::uuid, u.id, u.rating
         from ${table('u', { id: ['uuid', set], rating: ['int', set.map((id) => ratings[id]!.after)] })}`);
-      return { change: { ...change, ratings }, altered: { facets: ids } };
+      return { change: { ...change, ratings }, altered: { some: [{ of: stateFacets, sources: ids }] } };
     },
   },
 };

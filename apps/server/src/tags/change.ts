@@ -3,6 +3,7 @@ import { nameable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
+import { tagFacets } from './facets.ts';
 import { taggedWith } from './store.ts';
 import { tags } from './tables.ts';
 
@@ -15,7 +16,10 @@ export const tagChanges: CarriersOf<'tag' | 'term'> = {
       const sources = await tie(tx, workspaceId, TAGS, change.tag, change);
       if (!sources.length) return NOTHING;
       // Subject terms are words of the record.
-      return { change: { ...change, sources }, altered: change.subject ? { records: sources } : { facets: sources } };
+      return {
+        change: { ...change, sources },
+        altered: change.subject ? { records: sources } : { some: [{ of: tagFacets, sources }] },
+      };
     },
   },
   term: {
@@ -35,7 +39,7 @@ export const tagChanges: CarriersOf<'tag' | 'term'> = {
       else await here.insert(tags, { id: change.tag, ...after });
       const borne = await taggedWith(tx, workspaceId, [change.tag]);
       const isWord = (before?.subject ?? false) || (after?.subject ?? false);
-      return { change, altered: isWord ? { records: borne } : { facets: borne } };
+      return { change, altered: isWord ? { records: borne } : { some: [{ of: tagFacets, sources: borne }] } };
     },
   },
 };

@@ -8,10 +8,14 @@ export const tagFacets: Facets = {
   kinds: [
     { type: 'tag', offered: { name: 'Tag', most: 40 }, many: true, names },
     { type: 'subject', offered: { name: 'Subject term', most: 40 }, many: true, names },
+    { type: 'tagged' },
   ],
   pairs: ({ workspace, ids }) => sql`select st.source_id, case when t.subject then 'subject' else 'tag' end, t.id::text
     from source_tags st join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id
-    where st.workspace_id = ${workspace} and st.source_id = any(${ids})`,
+    where st.workspace_id = ${workspace} and st.source_id = any(${ids})
+    union all select distinct st.source_id, 'tagged', 'yes' from source_tags st
+      join tags t on t.workspace_id = ${workspace} and t.id = st.tag_id and not t.subject
+      where st.workspace_id = ${workspace} and st.source_id = any(${ids})`,
 };
 
 async function names(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>> {

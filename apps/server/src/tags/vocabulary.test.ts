@@ -45,7 +45,7 @@ test('tags are merged into one, which all bear, and taken apart again in one ste
   expect(says).toBe('Merged another tag into “red”, which 3 sources now bear');
   expect([await tagsOf(0), (await vocabulary()).alike]).toEqual([['red'], []]);
   await me.at('POST', '/undo', {});
-  expect(await tagsOf(0)).toEqual(['red', 'Reds']);
+  expect(await tagsOf(0)).toEqual(['Reds', 'red']);
 });
 
 test('a tag is renamed, described and put under a heading; a name that is taken is refused with what to do', async () => {

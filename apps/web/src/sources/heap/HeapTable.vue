@@ -8,24 +8,27 @@ import { countOf } from './parts.ts';
 const props = defineProps<{ reply: HeapReply; label: string; pairs: boolean }>();
 const columns = computed(() => [
   { key: 'name', name: 'Name' },
-  ...(props.pairs ? props.reply.columns.map((c, i) => ({ key: String(i), name: c.name, class: 'text-right count' })) : []),
+  ...(props.pairs
+    ? props.reply.columns.map((c, i) => ({ key: String(i), name: c.name, class: 'text-right count' }))
+    : []),
   { key: 'all', name: 'In all', class: 'text-right count' },
 ]);
 const rows = computed(() =>
   props.reply.rows.map((r, row) => ({
     name: r.name,
     all: String(r.count),
-    ...Object.fromEntries(props.pairs ? props.reply.columns.map((_, i) => [i, String(countOf(props.reply, row, i) || '')]) : []),
+    ...Object.fromEntries(
+      props.pairs ? props.reply.columns.map((_, i) => [i, String(countOf(props.reply, row, i) || '')]) : [],
+    ),
   })),
 );
+const cell = (row: object, key: string): string => (row as Record<string, string>)[key] ?? '';
 </script>
 
 <template>
   <div class="h-full overflow-auto px-4">
     <KitTable heads :label="label" :columns="columns" :rows="rows"
-      ><template v-for="c in columns" :key="c.key" #[c.key]="{ row }">{{
-        (row as Record<string, string>)[c.key]
-      }}</template></KitTable
+      ><template v-for="c in columns" :key="c.key" #[c.key]="{ row }">{{ cell(row, c.key) }}</template></KitTable
     >
   </div>
 </template>

@@ -6,7 +6,7 @@ import KitButton from '../../kit/KitButton.vue';
 import KitPopover from '../../kit/KitPopover.vue';
 import { useSession } from '../../session/store.ts';
 import { useAsk } from '../ask.ts';
-import SavedForm, { type SavedWords } from './SavedForm.vue';
+import SavedForm, { saidOf, type SavedWords } from './SavedForm.vue';
 import { useSaved } from './store.ts';
 
 const ask = useAsk();
@@ -24,19 +24,11 @@ const asked = computed<Ask>(() => {
 const from = computed(() => (ask.saved ? saved.byId.get(ask.saved) : undefined));
 
 async function keep(close: () => void): Promise<void> {
-  const { keywords, name, ...rest } = words.value;
-  if (!name.trim()) return;
-  const done = await saved.keep({
-    ...rest,
-    name: name.trim(),
-    keywords: keywords
-      .split(',')
-      .map((k) => k.trim())
-      .filter(Boolean),
-    ask: asked.value,
-  });
-  if (!done) return;
+  if (!words.value.name.trim()) return;
+  const done = await saved.keep({ ...saidOf(words.value), ask: asked.value });
+  if (!done?.id) return;
   close();
+  ask.open({ id: done.id, ask: asked.value });
 }
 async function replace(close: () => void): Promise<void> {
   await saved.edit(from.value!.id, { ask: asked.value });

@@ -8,6 +8,16 @@ export interface SavedWords {
   folder: string | null;
   shared: boolean;
 }
+
+/** The same as the server has it. */
+export const saidOf = ({ name, keywords, ...rest }: SavedWords) => ({
+  ...rest,
+  name: name.trim(),
+  keywords: keywords
+    .split(',')
+    .map((k) => k.trim())
+    .filter(Boolean),
+});
 </script>
 
 <script setup lang="ts">

@@ -6,7 +6,7 @@ import KitButton from '../../kit/KitButton.vue';
 import KitDialog from '../../kit/KitDialog.vue';
 import KitField from '../../kit/KitField.vue';
 import type { SavedSearch } from '@pandecta/contract';
-import SavedForm, { type SavedWords } from './SavedForm.vue';
+import SavedForm, { saidOf, type SavedWords } from './SavedForm.vue';
 import SavedFolderBranch from './SavedFolderBranch.vue';
 import { useSaved } from './store.ts';
 
@@ -41,15 +41,7 @@ function edit(search: SavedSearch): void {
   editing.value = search;
 }
 async function save(): Promise<void> {
-  const { keywords, ...rest } = words.value;
-  const body = {
-    ...rest,
-    keywords: keywords
-      .split(',')
-      .map((k) => k.trim())
-      .filter(Boolean),
-  };
-  await saved.edit(editing.value!.id, body);
+  await saved.edit(editing.value!.id, saidOf(words.value));
   editing.value = null;
 }
 </script>
