@@ -187,11 +187,9 @@ class Compiler {
       case 'not':
         return { is: 'not', part: await this.condition(node.part, true) };
       case 'and':
-        return excluded
-          ? { is: 'and', parts: await Promise.all(node.parts.map((p) => this.condition(p, true))) }
-          : this.all(node.parts);
+        return excluded ? { is: 'and', parts: await this.each(node.parts, true) } : this.all(node.parts);
       case 'or':
-        return { is: 'or', parts: await Promise.all(node.parts.map((p) => this.condition(p, excluded))) };
+        return { is: 'or', parts: await this.each(node.parts, excluded) };
       case 'phrase':
         return this.run(node, undefined, excluded);
       case 'near':
@@ -205,6 +203,13 @@ class Compiler {
       case 'field':
         return this.field(node, excluded);
     }
+  }
+
+  /** One after another: which saved searches it is within holds for one part at a time. */
+  private async each(parts: Node[], excluded: boolean): Promise<Condition[]> {
+    const out: Condition[] = [];
+    for (const part of parts) out.push(await this.condition(part, excluded));
+    return out;
   }
 
   /** Words of titles and names that begin so: those one means by one or two letters, and few enough to be told at once. */

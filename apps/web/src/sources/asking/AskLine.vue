@@ -39,11 +39,16 @@ const { id: offersId, active, attributes } = offers;
 const belowAt = useBeside(useTemplateRef<HTMLElement>('line'), useTemplateRef<HTMLElement>('below'));
 
 // The first letter goes at once; while more follow, what stands there then.
-const send = useThrottleFn(() => ask.setText(draft.value), 80, true, true);
+/** What was sent and has not come round yet: it is older than what stands in the line, and takes nothing back. */
+const sent = new Set<string>();
+const send = useThrottleFn(() => (sent.add(draft.value), ask.setText(draft.value)), 80, true, true);
 watch(draft, () => void send());
 watch(
   () => ask.text,
-  (text) => text !== draft.value.trim() && text !== draft.value && (draft.value = text),
+  (text) => {
+    if (text === draft.value || text === draft.value.trim()) sent.clear();
+    else if (!sent.delete(text)) draft.value = text;
+  },
 );
 
 useDeeds({
