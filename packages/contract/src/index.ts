@@ -18,6 +18,7 @@ import { statingRoutes } from './stating.ts';
 import { tagRoutes } from './tags.ts';
 
 export * from './access.ts';
+export * from './asking.ts';
 export * from './changes.ts';
 export * from './check.ts';
 export * from './citing.ts';

@@ -7,7 +7,8 @@ import { Changed } from './changes.ts';
 import { Started, WAYS, type Way } from './gathering.ts';
 import { MANY_IDS, route } from './route.ts';
 import { ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
-import { AskPage, Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
+import { AskPage } from './asking.ts';
+import { Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
 
 const ALL_LACKS = Object.keys(LACKS) as Lack[];
 

@@ -9,10 +9,10 @@ import {
   Length,
   MaxLength,
 } from 'class-validator';
+import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
 import { route } from './route.ts';
 import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
-import { Ask } from './sources.ts';
 
 /** What is said of a saved search besides what it asks. */
 class SaidOfSearch {

@@ -72,6 +72,20 @@ describe('a mark', () => {
     expect(await standing()).toBeUndefined();
   });
 
+  test('is asked for by what it is and by its sense, as soon as it is another', async () => {
+    const { senses } = await open();
+    const found = async (q: string): Promise<number> => (await me.ask(q)).total;
+    const named = (n: number): string => `sense:"${senses[n]!.name}"`;
+    const { id } = await mark('at dusk', { sense: senses[1]!.id });
+    expect([await found('has:mark'), await found(named(1)), await found(named(3))]).toEqual([1, 1, 0]);
+    await me.at('PATCH', `/marks/${id}`, { sense: senses[3]!.id });
+    expect([await found(named(1)), await found(named(3))]).toEqual([0, 1]);
+    await me.at('PATCH', `/marks/${id}`, { gloss: 'At what hour?' });
+    expect(await found('has:gloss -has:tag')).toBe(1);
+    for (const { id: each } of (await open()).marks) await me.at('DELETE', `/marks/${each}`);
+    expect([await found('has:mark'), await found('has:gloss')]).toEqual([0, 0]);
+  });
+
   test('of a sense, on a file or in a workspace that is not one’s own is refused', async () => {
     const stranger = await server.person('steward');
     const theirs = (

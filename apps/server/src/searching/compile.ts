@@ -22,7 +22,7 @@ import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { prefixOf, restPrefix } from '../indexing/vector.ts';
 import { savedNamed } from '../saved/store.ts';
-import { wordSet, type NumberSet } from './columns/load.ts';
+import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
 import { anyFacet, facetIds, inYears, narrowing, NOTHING, type Scope } from './facets.ts';
 import { spellOut } from './spelling.ts';
 import { told } from './told.ts';
@@ -257,9 +257,7 @@ class Compiler {
     const { workspaceId } = this.scope;
     const ids: SQL = sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${workspaceId} and sf.file_id = p.file_id
       where p.vector @@ ${tsquery}::tsquery`;
-    return this.set({
-      query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})`,
-    });
+    return this.set(sourceSet(workspaceId, ids));
   }
 
   private async field(node: FieldNode, excluded: boolean): Promise<Condition> {

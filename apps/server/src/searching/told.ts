@@ -20,8 +20,7 @@ import type { Db } from '../database/connect.ts';
 import { literally } from '../database/sql.ts';
 import { bareIdentifier, identifierPrefix } from '../indexing/vector.ts';
 import { chainFrom } from '../sources/merged.ts';
-import type { NumberSet } from './columns/load.ts';
-import { wordSet } from './columns/load.ts';
+import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
 import { anyFacet, facetIds, facetsNamed, NOTHING, type Scope } from './facets.ts';
 
 /** What a field is told with. */
@@ -59,10 +58,7 @@ export async function told(
         keys.map((k) => [type, k]),
       ),
     );
-  const bySource = (ids: SQL): Condition =>
-    to.set({
-      query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})`,
-    });
+  const bySource = (ids: SQL): Condition => to.set(sourceSet(workspaceId, ids));
   switch (field) {
     case 'year': {
       const range = parseYears(text);

@@ -16,7 +16,8 @@ export async function vocabulary({ db }: Services, { workspaceId }: Actor): Prom
 }
 
 export async function editTerm(services: Services, actor: Actor, tag: string, input: EditTerm): Promise<Changed> {
-  const before = await find(services, actor, tag);
+  const terms = await termsOf(services.db, actor.workspaceId);
+  const before = find(terms, tag);
   const after: Term = {
     name: input.name === undefined ? before.name : tagName(input.name),
     subject: input.subject ?? before.subject,
@@ -24,17 +25,18 @@ export async function editTerm(services: Services, actor: Actor, tag: string, in
     heading: input.heading?.trim() ?? before.heading,
   };
   if (!after.name) throw new Refusal('invalid', 'a tag needs a name');
-  await refuseTaken(services, actor, tag, after);
+  refuseTaken(terms, tag, after);
   return answer(await commit(services, actor, { do: 'term', tag, term: { before, after } }));
 }
 
-/** @throws Refusal where one of them is not there, or they are of two sorts */
+/** @throws Refusal where one of them is not there, or there is no other */
 export async function mergeTerms(services: Services, actor: Actor, into: string, terms: string[]): Promise<Changed> {
-  const target = await find(services, actor, into);
+  const known = await termsOf(services.db, actor.workspaceId);
+  const target = find(known, into);
   const others = [...new Set(terms)].filter((id) => id !== into);
   const changes: Change[] = [];
   for (const tag of others) {
-    const before = await find(services, actor, tag);
+    const before = find(known, tag);
     const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
     changes.push(
       { do: 'tag', tag: into, name: target.name, subject: target.subject, sources, present: true },
@@ -50,7 +52,7 @@ export async function mergeTerms(services: Services, actor: Actor, into: string,
 }
 
 export async function removeTerm(services: Services, actor: Actor, tag: string): Promise<Changed> {
-  const before = await find(services, actor, tag);
+  const before = find(await termsOf(services.db, actor.workspaceId), tag);
   const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
   const what = before.subject ? 'subject term' : 'tag';
   const says = `Removed the ${what} “${before.name}”${sources.length ? ` from ${countSources(sources.length)}, which ${sources.length === 1 ? 'stays' : 'stay'}` : ''}`;
@@ -62,19 +64,14 @@ export async function removeTerm(services: Services, actor: Actor, tag: string):
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 
-async function find({ db }: Services, { workspaceId }: Actor, tag: string): Promise<Term> {
-  const found = (await termsOf(db, workspaceId)).get(tag);
+function find(terms: Map<string, Term>, tag: string): Term {
+  const found = terms.get(tag);
   if (!found) throw new Refusal('no_such_tag');
   return found;
 }
 
-async function refuseTaken(
-  { db }: Services,
-  { workspaceId }: Actor,
-  tag: string,
-  { name, subject }: Term,
-): Promise<void> {
-  for (const [id, other] of await termsOf(db, workspaceId))
+function refuseTaken(terms: Map<string, Term>, tag: string, { name, subject }: Term): void {
+  for (const [id, other] of terms)
     if (id !== tag && other.subject === subject && other.name.toLowerCase() === name.toLowerCase())
       throw new Refusal('invalid', `there is “${other.name}” already: merge the two instead`);
 }

@@ -3,7 +3,7 @@
 import { X } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
-import { HIGHEST_RATING, READING_STATES } from '@pandecta/core/changes';
+import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
@@ -20,6 +20,7 @@ import KitNotice from '../kit/KitNotice.vue';
 import StarButton from './StarButton.vue';
 import LabelMark from './stating/LabelMark.vue';
 import LabelMenu from './stating/LabelMenu.vue';
+import { NOT_RATED, RATINGS } from './stating/ratings.ts';
 import { useStating } from './stating/store.ts';
 import TagInput from './TagInput.vue';
 
@@ -47,11 +48,8 @@ const states = computed(() => [
   { name: 'none', run: () => batch.reading(props.chosen, null) },
 ]);
 const ratings = computed(() => [
-  ...Array.from({ length: HIGHEST_RATING }, (_, i) => ({
-    name: `${i + 1} of ${HIGHEST_RATING}`,
-    run: () => stating.rate(props.chosen, i + 1),
-  })),
-  { name: 'not rated', run: () => stating.rate(props.chosen, null) },
+  ...RATINGS.map(({ rating, name }) => ({ name, run: () => stating.rate(props.chosen, rating) })),
+  { name: NOT_RATED, run: () => stating.rate(props.chosen, null) },
 ]);
 /** The labels all of them bear. */
 const borne = computed(() => (sum.value?.labels ?? []).filter((l) => l.count === n.value).map((l) => l.id));

@@ -127,7 +127,7 @@ function finishRename(): void {
         :entries="deeds"
         look="bare"
         at="bottom-end"
-        class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100 data-[headlessui-state=open]:opacity-100"
+        class="at-hand text-muted"
         :name="`What to do with ${branch.collection.name}`"
         ><Ellipsis :size="14"
       /></KitMenu>

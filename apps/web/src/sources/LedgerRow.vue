@@ -8,6 +8,7 @@ import ListRow from '../kit/ListRow.vue';
 import LitText from '../kit/LitText.vue';
 import StampMark from '../kit/StampMark.vue';
 import LabelMark from './stating/LabelMark.vue';
+import { dots } from './stating/ratings.ts';
 import { counted } from '../kit/words.ts';
 import type { Column } from './columns.ts';
 
@@ -47,7 +48,7 @@ function cell(id: Column['id']): string {
     case 'reading':
       return props.row.reading ?? '';
     case 'rating':
-      return '●'.repeat(props.row.rating ?? 0);
+      return dots(props.row.rating);
     case 'tags':
     case 'labels':
       return '';
@@ -109,7 +110,7 @@ function cell(id: Column['id']): string {
           />
           <span v-for="l in row.labels" :key="l.id" class="self-center"><LabelMark :label="l" /></span>
           <span v-if="row.rating" :aria-label="`rated ${row.rating} of 5`" :title="`Rated ${row.rating} of 5`">{{
-            '●'.repeat(row.rating)
+            dots(row.rating)
           }}</span>
           <span v-if="row.reading" class="font-sans text-fine" :class="row.reading === 'reading' && 'text-verdigris'">{{
             row.reading

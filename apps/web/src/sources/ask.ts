@@ -6,6 +6,12 @@ import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import { nothingSought, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { LOOK_IN, type Ask, type LookIn, type Scope } from '@pandecta/contract';
 
+/** The kind of a facet, and its value. */
+export function facetParts(facet: string): [type: string, key: string] {
+  const at = facet.indexOf('=');
+  return [facet.slice(0, at), facet.slice(at + 1)];
+}
+
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
 export const AFTER_TYPING_MS = 300;
 

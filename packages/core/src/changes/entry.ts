@@ -1,4 +1,4 @@
-import { isObject } from '../source/record.ts';
+import { isObject, same } from '../source/record.ts';
 import { Conflict, flip, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isOneOf, shaped } from './json.ts';
 import { idOf } from './draw.ts';
@@ -83,11 +83,3 @@ export function enterable(now: Entry | null, { list, entry, value }: EntryChange
     throw new Conflict({ kind: list, id: entry }, [{ what: `the ${CALLED[list]}`, ...value, now }]);
   return !same(value.before, value.after);
 }
-
-/** Whether two entries say the same, in whatever order their fields stand. */
-const same = (a: Entry | null, b: Entry | null): boolean => inOrder(a) === inOrder(b);
-
-const inOrder = (value: unknown): string =>
-  JSON.stringify(value, (_, v: unknown) =>
-    isObject(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v,
-  );

@@ -1,4 +1,4 @@
-import { isObject } from '../source/record.ts';
+import { isObject, same } from '../source/record.ts';
 import { Conflict, flip, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, shaped } from './json.ts';
 import { idOf } from './draw.ts';
@@ -26,10 +26,6 @@ const isTerm = (v: unknown): boolean =>
   typeof v.subject === 'boolean' &&
   typeof v.says === 'string' &&
   typeof v.heading === 'string';
-
-const FIELDS = ['name', 'subject', 'says', 'heading'] as const;
-const same = (a: Term | null, b: Term | null): boolean =>
-  a === b || Boolean(a && b && FIELDS.every((f) => a[f] === b[f]));
 
 export const term: Kind<TermChange> = {
   do: 'term',

@@ -128,6 +128,11 @@ export function wordSet(vector: 'vector' | 'fields', tsquery: string): NumberSet
   };
 }
 
+/** The numbers of the sources whose ids a query gives. */
+export const sourceSet = (workspaceId: string, ids: SQL): NumberSet => ({
+  query: sql`select number from source_sort where workspace_id = ${workspaceId} and source_id in (${ids})`,
+});
+
 /** What a set's query gives, as one value: rows of text would cost three times as much. */
 export async function readSet(db: Db, { query }: NumberSet): Promise<Uint8Array> {
   const found = await one(

@@ -14,7 +14,7 @@ import OfferList from '../../kit/OfferList.vue';
 import { useOffers } from '../../kit/offers.ts';
 import { usePlaces } from '../../places/store.ts';
 import { useSession } from '../../session/store.ts';
-import { useAsk } from '../ask.ts';
+import { facetParts, useAsk } from '../ask.ts';
 import { useLedger } from '../ledger.ts';
 import { useNarrow } from '../narrow.ts';
 import KeepSearch from '../saved/KeepSearch.vue';
@@ -96,8 +96,7 @@ const chips = computed<Chip[]>(() => {
 });
 
 function facetText(facet: string): string {
-  const at = facet.indexOf('=');
-  const [type, key] = [facet.slice(0, at), facet.slice(at + 1)];
+  const [type, key] = facetParts(facet);
   const name = narrow.nameOf(type, key) ?? (type === 'kind' ? KINDS[key as Kind]?.name : undefined) ?? key;
   return `${type}: ${name.toLowerCase() === name || type === 'person' ? name : name.toLowerCase()}`;
 }

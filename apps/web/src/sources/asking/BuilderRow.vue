@@ -23,7 +23,7 @@ const fields = [
   ),
 ];
 
-type How = 'has' | 'is' | 'begins' | 'not' | 'not phrase';
+type How = 'has' | 'is' | 'not' | 'not phrase';
 const asksOf = (field: Row['field']) => (field === 'words' ? undefined : fieldOf(field).asks);
 /** How a field can be meant: words have each of them or a phrase, names are just that or begin so. */
 const hows = computed<{ value: How; name: string }[]>(() => {

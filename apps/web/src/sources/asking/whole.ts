@@ -1,6 +1,7 @@
 /** The whole question as one tree: what stands as chips, and the words. */
 import type { Ask } from '@pandecta/contract';
 import { join, parseQuery, type FieldNode, type Node, type QueryField } from '@pandecta/core/query';
+import { facetParts } from '../ask.ts';
 
 /** What a facet is asked for by in the query language. */
 const FIELD_OF: Record<string, QueryField> = {
@@ -32,8 +33,7 @@ const FILE_WORDS: Record<string, string> = { 'image only': 'image' };
 export type NameOf = (type: string, key: string) => string | undefined;
 
 function nodeOf(facet: string, nameOf: NameOf): FieldNode | undefined {
-  const at = facet.indexOf('=');
-  const [type, key] = [facet.slice(0, at), facet.slice(at + 1)];
+  const [type, key] = facetParts(facet);
   const field = (name: QueryField, text: string): FieldNode => ({ is: 'field', field: name, text, phrase: true });
   if (type === 'star') return field('is', 'starred');
   if (type === 'file') return field('file', FILE_WORDS[key] ?? key);
@@ -56,7 +56,7 @@ export function wholeTree(ask: Ask, nameOf: NameOf): Node {
   const any = new Map<string, Node[]>();
   for (const facet of ask.include ?? []) {
     const node = nodeOf(facet, nameOf);
-    const type = facet.slice(0, facet.indexOf('='));
+    const [type] = facetParts(facet);
     if (node && MANY_VALUED.has(type)) parts.push(node);
     else if (node) any.set(type, [...(any.get(type) ?? []), node]);
   }

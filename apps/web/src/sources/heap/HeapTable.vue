@@ -3,7 +3,7 @@
 import { computed } from 'vue';
 import type { HeapReply } from '@pandecta/contract';
 import KitTable from '../../kit/KitTable.vue';
-import { countOf } from './parts.ts';
+import { countsOf } from './parts.ts';
 
 const props = defineProps<{ reply: HeapReply; label: string; pairs: boolean }>();
 const columns = computed(() => [
@@ -13,12 +13,13 @@ const columns = computed(() => [
     : []),
   { key: 'all', name: 'In all', class: 'text-right count' },
 ]);
+const counts = computed(() => countsOf(props.reply));
 const rows = computed(() =>
   props.reply.rows.map((r, row) => ({
     name: r.name,
     all: String(r.count),
     ...Object.fromEntries(
-      props.pairs ? props.reply.columns.map((_, i) => [i, String(countOf(props.reply, row, i) || '')]) : [],
+      props.pairs ? props.reply.columns.map((_, i) => [i, String(counts.value[row]![i] || '')]) : [],
     ),
   })),
 );

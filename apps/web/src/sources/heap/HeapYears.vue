@@ -6,7 +6,7 @@ import { stack } from 'd3-shape';
 import { computed, ref, toRef } from 'vue';
 import type { HeapReply } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
-import { cellKey, countOf, yearPart, type Part } from './parts.ts';
+import { cellKey, countsOf, yearPart, type Part } from './parts.ts';
 import { useSteps } from './steps.ts';
 
 const props = defineProps<{ reply: HeapReply; chosen: string | undefined }>();
@@ -34,10 +34,11 @@ const scaleX = computed(() =>
     .range([LEFT, Math.max(LEFT + 1, width.value - LEGEND)]),
 );
 const stacked = computed(() => {
+  const counts = countsOf(props.reply);
   const columns = props.reply.columns.map((_, i) => i);
   return stack<number, number>()
     .keys(kinds.value.map((_, k) => k))
-    .value((column, kind) => countOf(props.reply, kind, column))(columns);
+    .value((column, kind) => counts[kind]![column]!)(columns);
 });
 const top = computed(() => Math.max(1, ...stacked.value.flatMap((s) => s.map((d) => d[1]))));
 const scaleY = computed(() =>

@@ -1,6 +1,7 @@
 /** Parts of the picture of the heap, and what each says. */
 import type { Ask, HeapReply, HeapSide } from '@pandecta/contract';
 import { join, printQuery } from '@pandecta/core/query';
+import { facetParts } from '../ask.ts';
 import { MANY_VALUED, wholeTree, type NameOf } from '../asking/whole.ts';
 
 /** What a part holds: facets, and years, that are added to the question. */
@@ -21,8 +22,15 @@ export interface Sides {
 export const cellKey = (row: number, column: number): string => `${row} ${column}`;
 
 /** How many sources bear both values. */
-export const countOf = ({ cells }: HeapReply, row: number, column: number): number =>
-  cells.find((c) => c.row === row && c.column === column)?.count ?? 0;
+export const countOf = (reply: HeapReply, row: number, column: number): number =>
+  reply.cells.find((c) => c.row === row && c.column === column)?.count ?? 0;
+
+/** The same for all pairs at once, for what looks at each of them. */
+export function countsOf({ rows, columns, cells }: HeapReply): number[][] {
+  const counts = rows.map(() => columns.map(() => 0));
+  for (const { row, column, count } of cells) counts[row]![column] = count;
+  return counts;
+}
 
 const percent = (n: number, of: number): string => `${Math.round((100 * n) / Math.max(1, of))} %`;
 
@@ -80,7 +88,7 @@ export function yearPart(reply: HeapReply, row: number, column: number, side: He
   };
 }
 
-const typeOf = (facet: string): string => facet.slice(0, facet.indexOf('='));
+const typeOf = (facet: string): string => facetParts(facet)[0];
 
 /** The question, narrowed to a part. A value takes the place of others of which a source has one alone. */
 export function narrowedTo(ask: Ask, { facets, years }: Part): Ask {

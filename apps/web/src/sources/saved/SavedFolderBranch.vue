@@ -85,7 +85,7 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
           :entries="deedsOfFolder(b.folder!)"
           look="bare"
           at="bottom-end"
-          class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100 data-[headlessui-state=open]:opacity-100"
+          class="at-hand text-muted"
           :name="`What to do with the folder ${b.folder!.name}`"
           ><Ellipsis :size="14"
         /></KitMenu>
@@ -112,7 +112,7 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         :entries="deedsOf(s)"
         look="bare"
         at="bottom-end"
-        class="text-muted opacity-0 focus-visible:opacity-100 group-hover:opacity-100 data-[headlessui-state=open]:opacity-100"
+        class="at-hand text-muted"
         :name="`What to do with the saved search ${s.name}`"
         ><Ellipsis :size="14"
       /></KitMenu>

@@ -2,18 +2,15 @@
 /** How much a source is worth to the workspace: one to five, or nothing said. */
 import { computed } from 'vue';
 import type { Chosen } from '@pandecta/contract';
-import { HIGHEST_RATING } from '@pandecta/core/changes';
 import KitSelect from '../../kit/KitSelect.vue';
+import { NOT_RATED, RATINGS } from './ratings.ts';
 import { useStating } from './store.ts';
 
 const props = defineProps<{ chosen: Chosen; rating: number | null; disabled?: boolean }>();
 const stating = useStating();
 const options = [
-  { value: '', name: 'not rated' },
-  ...Array.from({ length: HIGHEST_RATING }, (_, i) => ({
-    value: String(i + 1),
-    name: `${i + 1} of ${HIGHEST_RATING}`,
-  })),
+  { value: '', name: NOT_RATED },
+  ...RATINGS.map(({ rating, name }) => ({ value: String(rating), name })),
 ];
 const value = computed({
   get: () => String(props.rating ?? ''),

@@ -153,7 +153,7 @@ const addressOf = (t: VocabularyTerm): string =>
             <KitButton
               v-if="session.may('arrange')"
               look="quiet"
-              class="opacity-0 focus-visible:opacity-100 group-hover:opacity-100"
+              class="at-hand"
               :name="`Alter ${t.name}`"
               @click="editing = t"
               >Alter</KitButton

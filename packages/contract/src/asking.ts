@@ -1,0 +1,174 @@
+/** Questions to the sources, and what is told of the answer besides its lines. */
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
+import { Ids, ListOf } from './shape.ts';
+
+/**
+ * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
+ * database keeps; numbers and times, of which the highest come first when they are asked for, are told from the columns.
+ */
+export const SORTS = {
+  relevance: { name: 'Relevance', by: 'rank' },
+  title: { name: 'Title', by: 'text' },
+  author: { name: 'Author', by: 'text' },
+  year: { name: 'Year', by: 'number' },
+  container: { name: 'Published in', by: 'text' },
+  kind: { name: 'Kind', by: 'text' },
+  added: { name: 'Added', by: 'number' },
+  changed: { name: 'Changed', by: 'number' },
+} as const;
+export type SortKey = keyof typeof SORTS;
+export const SORT_KEYS = Object.keys(SORTS) as SortKey[];
+export const MOST_IDS = 100_000;
+
+/** Where is asked: in the sources, in the bin, in those that stand in no collection; in the intake, in what was set aside. */
+export const SCOPES = ['live', 'bin', 'loose', 'intake', 'aside'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+/** What is searched for words that name no field: all there is, the record, the pages of files, or notes and glosses. */
+export const LOOK_IN = ['all', 'record', 'pages', 'notes'] as const;
+export type LookIn = (typeof LOOK_IN)[number];
+
+/** A question to the sources: the ask line's text, what is narrowed to, and where. */
+export class Ask {
+  /** The text of the ask line, in the query language. */
+  @IsOptional() @IsString() @MaxLength(2000) q?: string;
+  /** Facets to include, as "type=key", comma-separated values are not split: repeat the parameter. */
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) include?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) exclude?: string[];
+  /** The collection in scope, with all below it. */
+  @IsOptional() @IsUUID() collection?: string;
+  /** False where only what is filed in the collection itself is wanted. */
+  @IsOptional() @IsBoolean() below?: boolean;
+  @IsOptional() @IsIn(LOOK_IN) look?: LookIn;
+  @IsOptional() @IsIn(SCOPES) scope?: Scope;
+  @IsOptional() @IsInt() yearFrom?: number;
+  @IsOptional() @IsInt() yearTo?: number;
+  /** Sort keys in order, each with an optional leading minus for descending: "-year,title". */
+  @IsOptional() @IsString() @MaxLength(200) sort?: string;
+  /** True while the person is still typing: the last word is read as a beginning. */
+  @IsOptional() @IsBoolean() typing?: boolean;
+}
+
+/** A stretch of the answer. */
+export class AskPage extends Ask {
+  /** The place of the first line that is wanted, from 0. */
+  @IsOptional() @IsInt() @Min(0) from?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
+  /** A source whose place in the answer is wanted as well. */
+  @IsOptional() @IsUUID() find?: string;
+}
+
+export class AskIds extends Ask {
+  @IsInt() @Min(0) from!: number;
+  @IsInt() @Min(1) @Max(MOST_IDS) count!: number;
+}
+
+/** Sources of which those are wanted that match. */
+export class AmongRequest extends Ask {
+  @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids!: string[];
+}
+
+export class IdList {
+  @Ids() ids!: string[];
+}
+
+/** What is being written in the ask line: the beginning of a value of a field. */
+export class SuggestValues {
+  @IsIn(QUERY_FIELDS) field!: QueryField;
+  @IsOptional() @IsString() @MaxLength(200) begins?: string;
+}
+
+export class SuggestedValue {
+  /** As it is written in a query. */
+  @IsString() value!: string;
+  /** What else is to be said of it: what a label means, what a search is for. */
+  @IsOptional() @IsString() says?: string;
+  @IsOptional() @IsInt() count?: number;
+}
+
+export class SuggestedValues {
+  @ListOf(() => SuggestedValue) values!: SuggestedValue[];
+}
+
+export class FacetValue {
+  @IsString() key!: string;
+  @IsString() name!: string;
+  @IsInt() count!: number;
+}
+
+export class Facet {
+  @IsString() type!: string;
+  @IsString() name!: string;
+  @ListOf(() => FacetValue) values!: FacetValue[];
+}
+
+export class YearCount {
+  @IsInt() year!: number;
+  @IsInt() count!: number;
+}
+
+export class NarrowReply {
+  @IsInt() total!: number;
+  @ListOf(() => Facet) facets!: Facet[];
+  /** In order, without the narrowing by year. */
+  @ListOf(() => YearCount) years!: YearCount[];
+}
+
+/** What a heap is looked at by: a kind of facet, or years. */
+export const HEAP_SIDES = [
+  'tag',
+  'subject',
+  'label',
+  'in',
+  'person',
+  'container',
+  'kind',
+  'court',
+  'sense',
+  'year',
+] as const;
+export type HeapSide = (typeof HEAP_SIDES)[number];
+
+export class AskHeap extends Ask {
+  @IsIn(HEAP_SIDES) rows!: HeapSide;
+  @IsIn(HEAP_SIDES) columns!: HeapSide;
+  /** How many of either, the most frequent first. */
+  @IsOptional() @IsInt() @Min(1) @Max(200) most?: number;
+}
+
+/** A value of a side: how many of the sources that match bear it. */
+export class HeapValue {
+  @IsString() key!: string;
+  @IsString() name!: string;
+  @IsInt() count!: number;
+}
+
+/** How many bear both: places in rows and columns. Those that none bears are left out. */
+export class HeapCell {
+  @IsInt() row!: number;
+  @IsInt() column!: number;
+  @IsInt() count!: number;
+}
+
+export class HeapReply {
+  @IsInt() total!: number;
+  @ListOf(() => HeapValue) rows!: HeapValue[];
+  @ListOf(() => HeapValue) columns!: HeapValue[];
+  @ListOf(() => HeapCell) cells!: HeapCell[];
+  /** How many values there are of either side in all. */
+  @IsInt() rowsInAll!: number;
+  @IsInt() columnsInAll!: number;
+}
