@@ -21,19 +21,28 @@ export interface CaseOptions {
   keep?: readonly string[];
 }
 
-/** True where a quarter of all signs are small letters of ASCII: most titles are told by that. */
+const WORD = /(?:\p{L}\.){2,}|[\p{L}\p{N}][\p{L}\p{N}\p{M}'’]*/gu;
+
+const isSmall = (code: number): boolean => code >= 97 && code <= 122;
+
+/** True where a quarter of all signs are small letters of ASCII within words: most titles are told by that. */
 function isQuiet(title: string): boolean {
   let small = 0;
-  for (let i = 0; i < title.length; i += 1) if (title.charCodeAt(i) >= 97 && title.charCodeAt(i) <= 122) small += 1;
+  for (let i = 1; i < title.length; i += 1)
+    if (isSmall(title.charCodeAt(i)) && isSmall(title.charCodeAt(i - 1) | 32)) small += 1;
   return small * 4 > title.length && !title.includes('<');
 }
 
-/** True where no small letter stands in it and there are enough to tell. */
+/**
+ * True where hardly a small letter stands in it and there are enough to tell. The first of each word says nothing, since
+ * setting in another case alters it: what was told of a title is still so when it has been set.
+ */
 export function isShouting(title: string): boolean {
   if (isQuiet(title)) return false;
-  const letters = title.replace(/<[^>]+>/g, '').match(/\p{L}/gu) ?? [];
+  const words = title.replace(/<[^>]+>/g, '').match(WORD) ?? [];
+  const letters = words.flatMap((w) => [...w].slice(1)).filter((l) => /[\p{Lu}\p{Ll}\p{Lt}]/u.test(l));
   const small = letters.filter((l) => /\p{Ll}/u.test(l)).length;
-  return letters.length >= 8 && small / letters.length < 0.12;
+  return letters.length >= 6 && small / letters.length < 0.12;
 }
 
 const LITTLE =
@@ -45,8 +54,6 @@ export function isTitleCase(title: string): boolean {
   const great = words.filter((w) => /^\p{Lu}/u.test(w)).length;
   return words.length >= 3 && great / words.length >= 0.8;
 }
-
-const WORD = /(?:\p{L}\.){2,}|[\p{L}\p{N}][\p{L}\p{N}\p{M}'’]*/gu;
 
 /** What is to keep its case: a stretch said so, the name of a species in italics; and tags, which are no words. */
 const KEPT = /<span class="nocase">.*?<\/span>|<i>\p{Lu}\p{Ll}+ \p{Ll}[^<]*<\/i>|<\/?[a-zA-Z][^>]*>/gu;
