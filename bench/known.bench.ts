@@ -15,7 +15,7 @@ const bench = await startBench('library');
 await ensureLibrary(bench, COUNT);
 const chance = new Chance(11);
 
-const wordsOf = (text: string): string[] => text.match(/\p{L}{4,}/gu) ?? [];
+const wordsOf = (text: string): string[] => text.match(/[\p{L}\p{N}]{4,}/gu) ?? [];
 function some(words: string[], n: number): string {
   const left = [...words];
   const out: string[] = [];

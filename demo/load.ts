@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { writeSources } from '@pandecta/core/formats';
 import { FIRST_SENSES, findQuote, quoteAt } from '@pandecta/core/marks';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import type { ReadingState } from '@pandecta/core/changes';
+import type { CollectionEditChange, ReadingState } from '@pandecta/core/changes';
 import { buildApp } from '@pandecta/server/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
@@ -15,7 +15,8 @@ import { bytes, number, rows, text } from '@pandecta/server/database/read';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
-import { fileSources, makeCollection, placeCollection } from '@pandecta/server/places/service';
+import { fileSources } from '@pandecta/server/places/filing';
+import { makeCollection, placeCollection } from '@pandecta/server/places/service';
 import { addByHand } from '@pandecta/server/sources/service';
 import { ensureTags } from '@pandecta/server/tags/store';
 import { jobEnds } from './ended.ts';
@@ -150,7 +151,8 @@ const group = await collection('Reading group, spring');
 await placeCollection(services, actor, { collection: operators, parent: null });
 
 const split = (ids: string[], share: number): string[] => ids.filter(() => chance.odds(share));
-const file = (ids: string[], to: string): Promise<unknown> => fileSources(services, actor, ids, to, true);
+const file = (ids: string[], to: string): Promise<unknown> =>
+  fileSources(services, actor, ids, { collections: [to], present: true });
 const lawArticles = ofTheme('licensing', ['article-journal', 'book', 'chapter']);
 await file(split(lawArticles, 0.4), chapter1);
 await file(split(lawArticles, 0.55), chapter2);
@@ -168,6 +170,21 @@ await file(
   ),
   group,
 );
+
+const lately = await collection('Saltmarsh, last ten years', marsh);
+const describe = (id: string, called: string, fields: CollectionEditChange['fields']): Promise<unknown> =>
+  commit(services, actor, { do: 'collection-edit', collection: id, called, fields });
+await describe(chapter2, 'Chapter 2', {
+  says: { before: null, after: 'Who must close the barrier: the operators’ duty and where it ends' },
+  until: { before: null, after: { day: '2027-03-01', what: 'the hearing' } },
+});
+await describe(box4, 'Box 4, letters', {
+  says: { before: null, after: 'As they lie in the box; the undated ones stand last' },
+});
+await describe(lately, 'Saltmarsh, last ten years', {
+  says: { before: null, after: 'Fills itself: what is new on the marsh' },
+  rule: { before: null, after: { q: 'subject:saltmarsh year:2016-' } },
+});
 
 for (const tag of new Set(SOURCES.flatMap((s) => s.tags))) {
   const ids = SOURCES.filter((s) => s.tags.includes(tag)).flatMap((s) => idOf.get(s.record.title!) ?? []);

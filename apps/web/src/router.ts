@@ -13,6 +13,7 @@ export const router = createRouter({
     { path: '/gather/search/:search', name: 'search', component: () => import('./gather/GatherView.vue') },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue') },
     { path: '/sources/tags', name: 'vocabulary', component: () => import('./sources/vocabulary/VocabularyView.vue') },
+    { path: '/sources/compare', name: 'compare', component: () => import('./sources/collections/CompareView.vue') },
     { path: '/sources/history', name: 'activity', component: () => import('./sources/history/ActivityView.vue') },
     { path: '/check/report', name: 'proofing report', component: () => import('./check/ProofReport.vue') },
     { path: '/check/together', name: 'bring together', component: () => import('./check/ConsolidateView.vue') },

@@ -1,12 +1,39 @@
-import { IsBoolean, IsInt, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsISO8601,
+  IsNumber,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+} from 'class-validator';
+import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf, OrNull } from './shape.ts';
+import { Ids, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
 import { Chosen } from './sources.ts';
+
+/** Until when a collection is needed. */
+export class CollectionEnd {
+  /** The last day, as yyyy-mm-dd. */
+  @IsISO8601({ strict: true }) @Length(10, 10) day!: string;
+  /** What then is: "the hearing". */
+  @IsString() @MaxLength(200) what!: string;
+}
 
 export class CollectionNode {
   @IsUUID() id!: string;
   @IsString() name!: string;
+  /** What it is for; empty where nobody said. */
+  @IsString() says!: string;
+  @OrNull() @Part(() => CollectionEnd) until!: CollectionEnd | null;
+  /** A question whose results belong to it besides what is filed by hand. */
+  @OrNull() @Part(() => Ask) rule!: Ask | null;
   /** Sources in it and in all below it, each counted once. */
   @IsInt() count!: number;
 }
@@ -15,6 +42,8 @@ export class Placement {
   @IsUUID() id!: string;
   @IsUUID() collection!: string;
   @OrNull() @IsUUID() parent!: string | null;
+  /** Among those beside it, the lowest first; null where it stands by its name, behind those. */
+  @OrNull() @IsNumber() rank!: number | null;
 }
 
 export class PlacesReply {
@@ -32,10 +61,16 @@ export class NewCollection {
   @IsOptional() @IsUUID() parent?: string;
 }
 
-export class RenameCollection {
-  @IsString() @Length(1, 200) name!: string;
+/** What is to be another; the rest stays. */
+export class EditCollection {
+  @IsOptional() @IsString() @Length(1, 200) name?: string;
   /** The name it had when one began: where it has another by now, nothing is renamed. */
   @IsOptional() @IsString() seen?: string;
+  @IsOptional() @IsString() @MaxLength(4000) says?: string;
+  /** Null where it has no end. */
+  @OptionalPart(() => CollectionEnd) until?: CollectionEnd | null;
+  /** Null takes the rule away. */
+  @OptionalPart(() => Ask) rule?: Ask | null;
 }
 
 export class PlaceCollection {
@@ -43,11 +78,40 @@ export class PlaceCollection {
   @IsOptional() @IsUUID() parent?: string | null;
   /** The placement it moves from; without one it gets a further placement. */
   @IsOptional() @IsUUID() movedFrom?: string;
+  /** The placement it is to stand before, by hand; null for the end. */
+  @IsOptional() @IsUUID() before?: string | null;
+}
+
+/** Below which collection, or at the top, names are to give the order again. */
+export class OrderByName {
+  @IsOptional() @IsUUID() parent?: string | null;
+}
+
+export class MergeCollections {
+  @Ids() @ArrayMinSize(1) @ArrayMaxSize(20) others!: string[];
+}
+
+export class CompareCollections {
+  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(5) @IsUUID('all', { each: true }) of!: string[];
+}
+
+/** Sources that stand in just these of the collections compared. */
+export class ComparedPart {
+  @Ids() in!: string[];
+  @IsInt() count!: number;
+}
+
+export class CompareReply {
+  @ListOf(() => CollectionNode) collections!: CollectionNode[];
+  /** One for each choice of them that holds a source. */
+  @ListOf(() => ComparedPart) parts!: ComparedPart[];
 }
 
 export class FileSources extends Chosen {
-  @IsUUID() collection!: string;
+  @Ids() @ArrayMinSize(1) @ArrayMaxSize(50) collections!: string[];
   @IsBoolean() present!: boolean;
+  /** The collection they are moved out of. */
+  @IsOptional() @IsUUID() from?: string;
 }
 
 export const placeRoutes = {
@@ -67,12 +131,50 @@ export const placeRoutes = {
     body: NewCollection,
     reply: Changed,
   }),
-  rename: route({
+  edit: route({
     method: 'PATCH',
     path: '/w/:workspace/collections/:collection',
     may: 'arrange',
-    summary: 'Rename a collection.',
-    body: RenameCollection,
+    summary: 'Rename a collection, or say what it is for, until when, and by what rule sources belong to it.',
+    body: EditCollection,
+    reply: Changed,
+  }),
+  copy: route({
+    method: 'POST',
+    path: '/w/:workspace/collections/:collection/copy',
+    may: 'arrange',
+    summary: 'Copy a collection with all below it; the sources are filed in both.',
+    reply: Changed,
+  }),
+  merge: route({
+    method: 'POST',
+    path: '/w/:workspace/collections/:collection/merge',
+    may: 'arrange',
+    summary: 'Make others part of a collection: their sources, and what stands below them.',
+    body: MergeCollections,
+    reply: Changed,
+  }),
+  toBin: route({
+    method: 'POST',
+    path: '/w/:workspace/collections/:collection/bin',
+    may: 'arrange',
+    summary: 'Remove a collection and move its sources to the bin.',
+    reply: Changed,
+  }),
+  compare: route({
+    method: 'GET',
+    path: '/w/:workspace/compare',
+    may: 'read',
+    summary: 'What collections have in common, and what each has alone.',
+    query: CompareCollections,
+    reply: CompareReply,
+  }),
+  byName: route({
+    method: 'POST',
+    path: '/w/:workspace/order',
+    may: 'arrange',
+    summary: 'Put collections beside each other in the order of their names again.',
+    body: OrderByName,
     reply: Changed,
   }),
   place: route({
@@ -94,7 +196,7 @@ export const placeRoutes = {
     method: 'POST',
     path: '/w/:workspace/filing',
     may: 'edit',
-    summary: 'File sources in a collection, or take them from it.',
+    summary: 'File sources in collections, take them from these, or move them there.',
     body: FileSources,
     most: MANY_IDS,
     reply: Changed,

@@ -94,7 +94,7 @@ describe('editing', () => {
     const other = await server.person('contributor', me.workspace);
     const made = await me.at<Changed>('POST', '/collections', { name: 'Shared' });
     const source = await me.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Shared source' } });
-    await other.at('POST', '/filing', { ids: [source.id], collection: made.id, present: true });
+    await other.at('POST', '/filing', { ids: [source.id], collections: [made.id], present: true });
     const reply = await me.call<Problem>('POST', `/w/${me.workspace}/changes/${made.changeId}/undo`);
     expect(reply.body.detail).toBe(
       'This cannot be undone any more: others worked on the collection since then. A contributor: “Filed 1 source in Shared”.',
@@ -128,11 +128,11 @@ describe('collections, bin and reading', () => {
       await me.at<Changed>('POST', '/collections', { name: 'A' }),
       await me.at<Changed>('POST', '/collections', { name: 'B' }),
     ];
-    for (const c of [a, b]) await me.at('POST', '/filing', { ids: [id], collection: c.id, present: true });
-    expect((await me.at<Changed>('POST', '/filing', { ids: [id], collection: a.id, present: false })).says).toBe(
+    for (const c of [a, b]) await me.at('POST', '/filing', { ids: [id], collections: [c.id], present: true });
+    expect((await me.at<Changed>('POST', '/filing', { ids: [id], collections: [a.id], present: false })).says).toBe(
       'Removed 1 source from A; still in 1 other place',
     );
-    expect((await me.at<Changed>('POST', '/filing', { ids: [id], collection: b.id, present: false })).says).toBe(
+    expect((await me.at<Changed>('POST', '/filing', { ids: [id], collections: [b.id], present: false })).says).toBe(
       'Removed 1 source from B; the source stays, in no collection',
     );
   });
@@ -141,7 +141,7 @@ describe('collections, bin and reading', () => {
     const id = await add({ title: 'Deep' });
     const parent = await me.at<Changed>('POST', '/collections', { name: 'Parent' });
     const child = await me.at<Changed>('POST', '/collections', { name: 'Child', parent: parent.id });
-    for (const c of [parent, child]) await me.at('POST', '/filing', { ids: [id], collection: c.id, present: true });
+    for (const c of [parent, child]) await me.at('POST', '/filing', { ids: [id], collections: [c.id], present: true });
     await me.at('POST', '/placements', { collection: child.id, parent: null });
     const places = await me.at<PlacesReply>('GET', '/places');
     expect(places.collections.find((c) => c.id === parent.id)).toMatchObject({ count: 1 });
@@ -158,7 +158,7 @@ describe('collections, bin and reading', () => {
     const id = await add({ title: 'Binned with its tag' });
     await me.at('POST', '/tagging', { ids: [id], name: 'kept', present: true });
     const c = await me.at<Changed>('POST', '/collections', { name: 'Kept place' });
-    await me.at('POST', '/filing', { ids: [id], collection: c.id, present: true });
+    await me.at('POST', '/filing', { ids: [id], collections: [c.id], present: true });
     await me.at('POST', '/presence', { ids: [id], to: 'bin' });
     await server.settle();
     expect(await me.titles('binned')).toEqual([]);

@@ -7,6 +7,7 @@ import {
   Conflict,
   emptyLibrary,
   type Change,
+  type CollectionWords,
   type Entry,
   type Library,
   type Presence,
@@ -111,16 +112,30 @@ async function stored(): Promise<Library> {
   for (const s of await of({ id: text() }, sql`select id from senses where workspace_id = ${w} order by id`))
     library.senses.push(s.id);
   for (const c of await of(
-    { id: text(), name: text(), present: truth },
-    sql`select id, name, present from collections where workspace_id = ${w} order by id`,
-  ))
-    library.collections.set(c.id, { name: c.name, present: c.present });
+    {
+      id: text(),
+      name: text(),
+      says: orNull(text()),
+      until: orNull(json<CollectionWords['until']>()),
+      rule: orNull(json<CollectionWords['rule']>()),
+      present: truth,
+    },
+    sql`select id, name, says, until, rule, present from collections where workspace_id = ${w} order by id`,
+  )) {
+    const { id, ...words } = c;
+    library.collections.set(id, words);
+  }
   for (const p of await of(
-    { id: text(), collection: text(), parent: orNull(text()), present: truth },
+    { id: text(), collection: text(), parent: orNull(text()), present: truth, rank: orNull(number) },
     sql`
-    select id, collection_id as collection, parent_id as parent, present from placements where workspace_id = ${w} order by id`,
+    select id, collection_id as collection, parent_id as parent, present, rank from placements where workspace_id = ${w} order by id`,
   ))
-    library.placements.set(p.id, { collection: p.collection, parent: p.parent, present: p.present });
+    library.placements.set(p.id, {
+      collection: p.collection,
+      parent: p.parent,
+      present: p.present,
+      ...(p.rank !== null && { rank: p.rank }),
+    });
   for (const m of await of(
     { id: text(), source: text(), file: text(), gloss: text(), sense: text(), present: truth },
     sql`

@@ -119,7 +119,7 @@ describe('duplicates', () => {
     const other = (await me.ask('')).rows.find((r) => r.fileId)!;
     await me.at('PATCH', `/sources/${other.id}`, { fields: LOUD });
     const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
-    await me.at('POST', '/filing', { ids: [other.id], collection, present: true });
+    await me.at('POST', '/filing', { ids: [other.id], collections: [collection], present: true });
     await me.at('POST', '/tagging', { ids: [other.id], name: 'used', present: true });
     const { senses } = await me.at<{ senses: { id: string }[] }>('GET', `/sources/${other.id}/files/${other.fileId}`);
     const mark = { page: 1, sense: senses[0]!.id, quote: { exact: 'gate', prefix: '', suffix: '' }, rects: [] };
@@ -295,7 +295,7 @@ describe('what is found', () => {
     const id = await add(LOUD);
     await add({ ...LOUD, title: 'SILT IN SMALL ESTUARIES', DOI: '10.5555/silt' });
     const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
-    await me.at('POST', '/filing', { ids: [id], collection, present: true });
+    await me.at('POST', '/filing', { ids: [id], collections: [collection], present: true });
     const there = await asked(`&collection=${collection}`);
     expect([there.looked, [...new Set(there.findings.map((f) => f.source))]]).toEqual([1, [id]]);
     const { findings } = await me.at<Findings>('GET', `/sources/${id}/findings?style=apa`);
@@ -357,7 +357,7 @@ test('what lies loose is counted, and goes when it is filed', async () => {
   expect([await count('no-collection'), await count('no-tag'), await count('no-file')]).toEqual([1, 1, 1]);
   const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' });
   expect(await count('thin-collections')).toBe(1);
-  await me.at('POST', '/filing', { ids: [id], collection, present: true });
+  await me.at('POST', '/filing', { ids: [id], collections: [collection], present: true });
   await me.at('POST', '/tagging', { ids: [id], name: 'used', present: true });
   expect([await count('no-collection'), await count('no-tag'), await count('rare-tags')]).toEqual([0, 0, 1]);
 });
@@ -365,7 +365,7 @@ test('what lies loose is counted, and goes when it is filed', async () => {
 test('where a loose source may belong is told from those it is like, with the reason', async () => {
   const { id: collection } = await me.at<Changed>('POST', '/collections', { name: 'Gates' });
   const there = [await add(GATE), await add({ ...GATE, title: 'The lower gate at dusk', page: '9-12' })];
-  await me.at('POST', '/filing', { ids: there, collection, present: true });
+  await me.at('POST', '/filing', { ids: there, collections: [collection], present: true });
   await me.at('POST', '/tagging', { ids: there, name: 'primary', present: true });
   await add({ type: 'book', title: 'Silt in small estuaries', author: [{ family: 'Vance', given: 'Ines' }] });
   const loose = await add({ ...GATE, title: 'Keepers of the upper gate', 'container-title': 'Harbour History' });
@@ -374,7 +374,7 @@ test('where a loose source may belong is told from those it is like, with the re
     collections: [{ id: collection, name: 'Gates', reason: '2 by Okonjo, Marit' }],
     tags: [{ id: null, name: 'primary', reason: '2 by Okonjo, Marit' }],
   });
-  await me.at('POST', '/filing', { ids: [loose], collection, present: true });
+  await me.at('POST', '/filing', { ids: [loose], collections: [collection], present: true });
   expect((await of(loose)).collections).toEqual([]);
 });
 
@@ -387,8 +387,8 @@ test('a collection and another are brought together: what is in both stays, what
     await add(LOUD),
     await add({ ...silt, title: 'Ebb' }),
   ];
-  await me.at('POST', '/filing', { ids: [both, one], collection: here, present: true });
-  await me.at('POST', '/filing', { ids: [both, copy, only], collection: there, present: true });
+  await me.at('POST', '/filing', { ids: [both, one], collections: [here], present: true });
+  await me.at('POST', '/filing', { ids: [both, copy, only], collections: [there], present: true });
   const asked = { collection: here!, matching: { collection: there! } };
   const found = await me.at<Consolidation>('POST', '/consolidations/ask', asked);
   expect(found).toMatchObject({ both: 1, onlyHere: 1, onlyThere: 2, twice: [{ here: { id: one }, other: { id: copy }, class: 'certain' }] }); // prettier-ignore

@@ -106,7 +106,7 @@ test('many people arrange, file and tag at once: each is done or told to try aga
   );
   const replies = await Promise.all(
     ids.flatMap((id, i) => [
-      me.call('POST', `/w/${me.workspace}/filing`, { ids: rows.map((r) => r.id), collection: id, present: true }),
+      me.call('POST', `/w/${me.workspace}/filing`, { ids: rows.map((r) => r.id), collections: [id], present: true }),
       me.call('POST', `/w/${me.workspace}/placements`, { collection: id, parent: ids[(i + 1) % 3] }),
       me.call('POST', `/w/${me.workspace}/tagging`, {
         ids: [rows[i % rows.length]!.id],

@@ -1,6 +1,6 @@
 /** Carries out what happens to collections: being made, named and placed, and what is filed in them. */
-import { and, eq, sql } from 'drizzle-orm';
-import { renamable } from '@pandecta/core/changes';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { editableCollection, standing } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { idsOf, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -13,7 +13,7 @@ import { collectionAncestors, collections, placements } from './tables.ts';
 
 const FILED = { table: sql`collection_sources`, column: sql`collection_id` };
 
-export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'rename'> = {
+export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'collection-edit' | 'order'> = {
   file: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -46,16 +46,35 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'ren
         : NOTHING;
     },
   },
-  rename: {
+  'collection-edit': {
     may: 'arrange',
     async carryOut(tx, workspaceId, change) {
       const here = within(tx, workspaceId);
-      const one = eq(collections.id, change.collection);
-      const { name, present } = collections;
-      const found = await here.first(collections, { name }, and(one, present), { lock: 'update' });
-      if (!found || !renamable(found.name, change)) return NOTHING;
-      await here.update(collections, { name: change.name.after ?? '' }, one);
-      return { change, altered: {} };
+      const { id, name, says, until, rule, present } = collections;
+      const one = eq(id, change.collection);
+      const found = await here.first(collections, { name, says, until, rule }, and(one, present), { lock: 'update' });
+      const done = found ? editableCollection(found, change) : null;
+      if (!done) return NOTHING;
+      const after = Object.fromEntries(Object.entries(done.fields).map(([field, value]) => [field, value.after]));
+      await here.update(collections, after, one);
+      return { change: done, altered: {} };
+    },
+  },
+  order: {
+    may: 'arrange',
+    async carryOut(tx, workspaceId, change) {
+      const here = within(tx, workspaceId);
+      const { id, rank, present } = placements;
+      const those = and(inArray(id, Object.keys(change.ranks)), present);
+      const found = await here.all(placements, { id, rank }, those, {
+        by: [id],
+        lock: 'update',
+      });
+      const now = new Map(found.map((f) => [f.id, f.rank]));
+      const ranks = standing(change.ranks, (one) => now.get(one));
+      if (!ranks) return NOTHING;
+      for (const [one, { after }] of Object.entries(ranks)) await here.update(placements, { rank: after }, eq(id, one));
+      return { change: { ...change, ranks }, altered: {} };
     },
   },
 };

@@ -1,14 +1,23 @@
-/** Making, naming, placing and removing collections; filing sources in them. */
+/** Making, describing, placing and removing collections. */
 import { v7 as uuidv7 } from 'uuid';
-import { countSources, sourcesOf, type Change } from '@pandecta/core/changes';
-import type { Changed } from '@pandecta/contract';
+import {
+  countSources,
+  isEmpty,
+  type Change,
+  type CollectionEditChange,
+  type OrderChange,
+} from '@pandecta/core/changes';
+import type { Ask, Changed, EditCollection, PlaceCollection } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Acting, Actor } from '../http/authorise.ts';
+import { said } from '../searching/asked.ts';
+import { pairOf } from '../searching/facets.ts';
+import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import { countOnlyBelow, findCollection, findPlaces, isBelow, otherPlaces, placementsOf } from './store.ts';
+import { besides, countOnlyBelow, findCollection, findPlaces, isBelow, placementsOf, type Beside } from './store.ts';
 
 export async function makeCollection(
   services: Services,
@@ -31,65 +40,90 @@ export async function makeCollection(
   return { changeId, says, id };
 }
 
-export async function renameCollection(
+/** @throws Refusal where a rule asks for the collection itself */
+export async function editCollection(
   services: Services,
-  actor: Actor,
+  caller: Acting,
   id: string,
-  name: string,
-  seen?: string,
+  { name, seen, says, until, rule }: EditCollection,
 ): Promise<Changed> {
-  const found = await findCollection(services.db, actor.workspaceId, id);
-  if (!name.trim()) throw new Refusal('invalid', 'a collection needs a name');
-  if (found.name === name.trim()) return { changeId: null, says: 'It has this name already' };
-  const { changeId, says } = await commit(services, actor, {
-    do: 'rename',
-    collection: id,
-    name: { before: seen ?? found.name, after: name.trim() },
-  });
-  return { changeId, says };
+  const found = await findCollection(services.db, caller.workspace.id, id);
+  if (name !== undefined && !name.trim()) throw new Refusal('invalid', 'a collection needs a name');
+  if (rule) await refuseOfItself(services, caller, id, rule);
+  const fields: CollectionEditChange['fields'] = {
+    ...(name !== undefined && { name: { before: seen ?? found.name, after: name.trim() } }),
+    ...(says !== undefined && { says: { before: found.says, after: says.trim() || null } }),
+    ...(until !== undefined && { until: { before: found.until, after: until && { ...until } } }),
+    ...(rule !== undefined && { rule: { before: found.rule, after: rule && { ...said(rule) } } }),
+  };
+  const change: Change = { do: 'collection-edit', collection: id, called: found.name, fields };
+  if (isEmpty(change)) return { changeId: null, says: 'It is so already' };
+  return answer(await commit(services, caller.actor, change));
 }
 
-/** Gives a collection a further placement, or moves one. */
+/** A rule is a question that may ask for other collections, but not for what it is the rule of. */
+async function refuseOfItself(services: Services, caller: Acting, id: string, rule: Ask): Promise<void> {
+  const { notes } = await understand(services.db, caller, rule);
+  if (notes[0]) throw new Refusal('invalid', `the rule cannot be read: ${notes[0].says}`);
+  const asked = [rule.collection, ...(rule.include ?? []).map((f) => pairOf(f)[1])];
+  if (asked.includes(id)) throw new Refusal('invalid', 'a rule cannot ask for the collection it belongs to');
+}
+
+/** Gives a collection a further placement, or moves one; by hand to a place among those beside it. */
 export async function placeCollection(
   services: Services,
   actor: Actor,
-  input: { collection: string; parent: string | null; movedFrom?: string },
+  { collection, parent: into, movedFrom, before }: PlaceCollection,
 ): Promise<Changed> {
   const { db } = services;
-  const moved = await findCollection(db, actor.workspaceId, input.collection);
-  const parent = input.parent ? await findCollection(db, actor.workspaceId, input.parent) : undefined;
+  const moved = await findCollection(db, actor.workspaceId, collection);
+  const parent = into ? await findCollection(db, actor.workspaceId, into) : undefined;
   if (parent && (parent.id === moved.id || (await isBelow(db, actor.workspaceId, parent.id, moved.id))))
     throw new Refusal('circular');
   const placed = await placementsOf(db, actor.workspaceId, moved.id);
-  if (placed.some((p) => p.parent === (parent?.id ?? null)))
-    return { changeId: null, says: `${moved.name} already stands there` };
-  const from = placed.find((p) => p.id === input.movedFrom);
-  const where = parent ? `under ${parent.name}` : 'at the top';
-  const changes: Change[] = [
-    {
-      do: 'placement',
-      placement: uuidv7(),
-      collection: moved.id,
-      name: moved.name,
-      parent: parent?.id ?? null,
-      present: true,
-    },
-  ];
-  if (from)
-    changes.push({
-      do: 'placement',
-      placement: from.id,
-      collection: moved.id,
-      name: moved.name,
-      parent: from.parent,
-      present: false,
-    });
-  const { changeId, says } = await commit(services, actor, {
-    do: 'all',
-    says: from ? `Moved ${moved.name} ${where}` : `Placed ${moved.name} ${where} as well`,
-    changes,
+  const there = placed.find((p) => p.parent === (parent?.id ?? null));
+  if (there && before === undefined) return { changeId: null, says: `${moved.name} already stands there` };
+  const from = placed.find((p) => p.id === movedFrom);
+  const changes: Change[] = [];
+  const placement = there?.id ?? uuidv7();
+  const place = (id: string, under: string | null, present: boolean): Change => ({
+    do: 'placement',
+    placement: id,
+    collection: moved.id,
+    name: moved.name,
+    parent: under,
+    present,
   });
-  return { changeId, says };
+  if (!there) changes.push(place(placement, parent?.id ?? null, true));
+  if (from && from.id !== placement) changes.push(place(from.id, from.parent, false));
+  if (before !== undefined) {
+    const beside = await besides(db, actor.workspaceId, parent?.id ?? null);
+    const mine = beside.find((p) => p.id === placement) ?? { id: placement, collection: moved.id, rank: null };
+    const others = beside.filter((p) => p !== mine);
+    const at = before === null ? -1 : others.findIndex((p) => p.id === before);
+    others.splice(at < 0 ? others.length : at, 0, mine);
+    changes.push({ do: 'order', collection: moved.id, ranks: ranked(others) });
+  }
+  const where = parent ? `under ${parent.name}` : 'at the top';
+  const says = there
+    ? `Put ${moved.name} in another place ${where}`
+    : from
+      ? `Moved ${moved.name} ${where}`
+      : `Placed ${moved.name} ${where} as well`;
+  return answer(await commit(services, actor, { do: 'all', says, changes }));
+}
+
+/** One after another, as they are given. */
+const ranked = (placements: Beside[]): OrderChange['ranks'] =>
+  Object.fromEntries(placements.map(({ id, rank }, i) => [id, { before: rank, after: i + 1 }]));
+
+/** Those below a collection, or at the top, stand by their names again. */
+export async function orderByName(services: Services, actor: Actor, parent: string | null): Promise<Changed> {
+  const beside = (await besides(services.db, actor.workspaceId, parent)).filter((p) => p.rank !== null);
+  const [first] = beside;
+  if (!first) return { changeId: null, says: 'They stand by their names already' };
+  const ranks = Object.fromEntries(beside.map(({ id, rank }) => [id, { before: rank, after: null }]));
+  return answer(await commit(services, actor, { do: 'order', collection: parent ?? first.collection, ranks }));
 }
 
 /** Removes one placement; with its last one the collection goes. Its sources are never touched. */
@@ -124,35 +158,4 @@ export async function removePlacement(services: Services, actor: Actor, placemen
 async function belowWords(db: Db, actor: Actor, collection: string): Promise<string> {
   const n = await countOnlyBelow(db, actor.workspaceId, collection);
   return n ? ` and the ${n === 1 ? 'one' : n} below it` : '';
-}
-
-export async function fileSources(
-  services: Services,
-  actor: Actor,
-  ids: string[],
-  collectionId: string,
-  present: boolean,
-): Promise<Changed> {
-  const collection = await findCollection(services.db, actor.workspaceId, collectionId);
-  const { id, name } = collection;
-  const committed = await commit(services, actor, { do: 'file', collection: id, name, sources: ids, present });
-  const answered = answer(committed);
-  if (committed.jobId) return answered;
-  if (!committed.changeId)
-    return {
-      ...answered,
-      says: present ? `Already in ${name}` : `Not in ${name} itself; it may stand in a collection below`,
-    };
-  if (present) return answered;
-  const others = await otherPlaces(services.db, actor.workspaceId, sourcesOf(committed.change), id);
-  return { ...answered, says: `${committed.says}; ${stays(others)}` };
-}
-
-/** What stays after sources were taken from a collection. */
-function stays(others: number[]): string {
-  const [n] = others;
-  if (others.length === 1)
-    return n ? `still in ${n} other ${n === 1 ? 'place' : 'places'}` : 'the source stays, in no collection';
-  const loose = others.filter((o) => o === 0).length;
-  return loose ? `the sources stay, ${loose} of them in no collection` : 'the sources stay in their other places';
 }

@@ -1,8 +1,9 @@
 /** Collections, where they stand, and how many sources they hold. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { PlacesReply } from '@pandecta/contract';
-import type { Db } from '../database/connect.ts';
-import { number, one, orNull, rows, text } from '../database/read.ts';
+import type { Ask, CollectionNode, PlacesReply } from '@pandecta/contract';
+import type { CollectionWords } from '@pandecta/core/changes';
+import { idsOf, type Db } from '../database/connect.ts';
+import { json, number, one, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { facets } from '../indexing/tables.ts';
@@ -21,13 +22,11 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const here = within(db, workspaceId);
   const [present, placed, known, live, bin, intake] = await Promise.all([
-    here.all(collections, { id: collections.id, name: collections.name }, sql`${collections.present}`, {
-      by: [sql`${collections.name} collate "pandecta"`],
-    }),
+    presentCollections(db, workspaceId),
     rows(
       db,
-      { id: text(), collection: text(), parent: orNull(text()) },
-      sql`select p.id, p.collection_id as collection, p.parent_id as parent from placements p
+      { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
+      sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
       join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present where p.workspace_id = ${w} and p.present`,
     ),
     here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, ['in', 'loose'])),
@@ -52,6 +51,35 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
   };
 }
 
+/** Those that are there, by their names. */
+export async function presentCollections(db: Db, workspaceId: string): Promise<Omit<CollectionNode, 'count'>[]> {
+  const { id, name, says, until, rule, present } = collections;
+  const found = await within(db, workspaceId).all(collections, { id, name, says, until, rule }, sql`${present}`, {
+    by: [sql`${name} collate "pandecta"`, id],
+  });
+  return found.map((c) => ({ ...c, says: c.says ?? '', rule: c.rule as Ask | null }));
+}
+
+/** The rules of these collections, and of those below them. */
+export async function rulesWithin(
+  db: Db,
+  workspaceId: string,
+  ids: string[],
+  below: boolean,
+): Promise<{ id: string; ask: Ask }[]> {
+  const w = sql`${workspaceId}::uuid`;
+  const these = array(ids, 'uuid');
+  const meant = below
+    ? sql`select a.collection_id from collection_ancestors a where a.workspace_id = ${w} and a.ancestor_id = any(${these})`
+    : sql`select unnest(${these})`;
+  return rows(
+    db,
+    { id: text(), ask: json<Ask>() },
+    sql`select c.id, c.rule as ask from collections c
+      where c.workspace_id = ${w} and c.rule is not null and c.present and c.id in (${meant}) order by c.id`,
+  );
+}
+
 /** The paths by which each collection is reached: "Licensing › Chapter 2". */
 export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, string[]>> {
   const found = await rows(
@@ -72,15 +100,64 @@ export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, 
   return out;
 }
 
-export async function findCollection(db: Db, workspaceId: string, id: string): Promise<{ id: string; name: string }> {
-  const { name, present } = collections;
+export async function findCollection(
+  db: Db,
+  workspaceId: string,
+  id: string,
+): Promise<{ id: string } & CollectionWords> {
+  const { name, says, until, rule, present } = collections;
   const found = await within(db, workspaceId).first(
     collections,
-    { id: collections.id, name },
+    { id: collections.id, name, says, until, rule },
     and(eq(collections.id, id), present),
   );
   if (!found) throw new Refusal('no_such_collection');
   return found;
+}
+
+/** The sources filed in a collection itself, as far as they are in use. */
+export async function filedIn(db: Db, workspaceId: string, collection: string): Promise<string[]> {
+  return idsOf(
+    await rows(
+      db,
+      { id: text() },
+      sql`select s.id from collection_sources cs join sources s on s.workspace_id = cs.workspace_id and s.id = cs.source_id
+        where cs.workspace_id = ${workspaceId} and cs.collection_id = ${collection} and s.presence = 'live' order by s.id`,
+    ),
+  );
+}
+
+/** A placement among others of the same collection, or at the top. */
+export interface Beside {
+  id: string;
+  collection: string;
+  rank: number | null;
+}
+
+/** Those that stand below a collection, or at the top, in the order they are shown in. */
+export function besides(db: Db, workspaceId: string, parent: string | null): Promise<Beside[]> {
+  const below = parent ? sql`p.parent_id = ${parent}` : sql`p.parent_id is null`;
+  return rows(
+    db,
+    { id: text(), collection: text(), rank: orNull(number) },
+    sql`select p.id, p.collection_id as collection, p.rank from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      where p.workspace_id = ${workspaceId} and p.present and ${below}
+      order by p.rank nulls last, c.name collate "pandecta", p.id`,
+  );
+}
+
+/** The collections that have a rule, or under which one stands that has. */
+export async function withRules(db: Db, workspaceId: string): Promise<string[]> {
+  return idsOf(
+    await rows(
+      db,
+      { id: text() },
+      sql`select distinct a.ancestor_id as id from collections c
+        join collection_ancestors a on a.workspace_id = c.workspace_id and a.collection_id = c.id
+        where c.workspace_id = ${workspaceId} and c.rule is not null and c.present`,
+    ),
+  );
 }
 
 export function placementsOf(

@@ -1,4 +1,5 @@
-import { boolean, index, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, doublePrecision, index, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { CollectionWords } from '@pandecta/core/changes';
 import { workspaceId } from '../database/columns.ts';
 
 export const collections = pgTable(
@@ -7,6 +8,9 @@ export const collections = pgTable(
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     name: text('name').notNull(),
+    says: text('says'),
+    until: jsonb('until').$type<CollectionWords['until']>(),
+    rule: jsonb('rule').$type<CollectionWords['rule']>(),
     present: boolean('present').notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
@@ -20,6 +24,8 @@ export const placements = pgTable(
     collectionId: uuid('collection_id').notNull(),
     /** The collection it stands under; null at the top. */
     parentId: uuid('parent_id'),
+    /** Among those beside it, the lowest first; null where it stands by its name. */
+    rank: doublePrecision('rank'),
     present: boolean('present').notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],

@@ -1,7 +1,6 @@
 /** Keeping searches: what they ask, where they lie, who sees them, how many sources they find. */
 import { v7 as uuidv7 } from 'uuid';
 import type {
-  Ask,
   Changed,
   EditFolder,
   EditSavedSearch,
@@ -14,6 +13,7 @@ import { Refusal } from '../errors.ts';
 import type { Acting } from '../http/authorise.ts';
 import { entriesOf, entryOf } from '../lists/store.ts';
 import { writeEntry } from '../lists/write.ts';
+import { said } from '../searching/asked.ts';
 import { count } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
@@ -70,7 +70,7 @@ export async function keepSearch(services: Services, caller: Acting, input: NewS
     owner: shared ? null : caller.actor.userId,
     describes: describes.trim(),
     keywords: words(keywords),
-    ask: asked(ask),
+    ask: said(ask),
     folder,
     madeBy: caller.user.name,
     madeAt: new Date().toISOString(),
@@ -90,7 +90,7 @@ export async function editSearch(
   const after: SavedValue = {
     ...before,
     ...(name !== undefined && { name: named(name) }),
-    ...(ask && { ask: asked(ask) }),
+    ...(ask && { ask: said(ask) }),
     ...(describes !== undefined && { describes: describes.trim() }),
     ...(keywords && { keywords: words(keywords) }),
     ...(folder !== undefined && { folder }),
@@ -153,7 +153,3 @@ function named(name: string): string {
 }
 
 const words = (keywords: string[]): string[] => [...new Set(keywords.map((k) => k.trim()).filter(Boolean))];
-
-/** What it asks, without what says nothing. */
-const asked = ({ typing: _typing, ...ask }: Ask): Ask =>
-  Object.fromEntries(Object.entries(ask).filter(([, v]) => v !== undefined && !(Array.isArray(v) && !v.length)));

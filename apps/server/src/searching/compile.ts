@@ -21,9 +21,10 @@ import {
 import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { prefixOf, restPrefix } from '../indexing/vector.ts';
+import { rulesWithin } from '../places/store.ts';
 import { savedNamed } from '../saved/store.ts';
 import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
-import { anyFacet, facetIds, inYears, narrowing, NOTHING, type Scope } from './facets.ts';
+import { anyFacet, facetIds, included, inYears, NOTHING, pairOf, type FacetPair, type Scope } from './facets.ts';
 import { spellOut } from './spelling.ts';
 import { told } from './told.ts';
 
@@ -44,10 +45,13 @@ export interface Compiled {
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
 /** A word being typed that is shorter than this begins half of all words. */
 const SHORT = 3;
-export async function compile(db: Db, scope: Scope, asked: Node, look: LookIn = 'all'): Promise<Compiled> {
+
+/** @param ask what is narrowed to, beside the words; without the range of years */
+export async function compile(db: Db, scope: Scope, asked: Node, ask: Ask = {}): Promise<Compiled> {
   const tree = await spellOut(db, scope.workspaceId, asked);
-  const compiler = new Compiler(db, scope, look);
-  const condition = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
+  const compiler = new Compiler(db, scope, ask.look ?? 'all');
+  const words = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
+  const condition: Condition = { is: 'and', parts: [words, ...(await compiler.narrowing(ask))] };
   const ranked = [...compiler.ranked.values()];
   const under = (field?: TextField): string[] => ranked.map((r) => r(prefixOf(scope.workspaceNumber, field)));
   return {
@@ -106,7 +110,7 @@ class Compiler {
   readonly ranked = new Map<string, Lexemes>();
   readonly sets: NumberSet[] = [];
   readonly unknown: Compiled['unknown'] = [];
-  /** The saved searches it is within. */
+  /** The saved searches and the rules of collections it is within. */
   private readonly inside: string[] = [];
   private readonly vector: 'vector' | 'fields';
   /** What lexemes lead with, any of them, where no field is named. */
@@ -276,28 +280,58 @@ class Compiler {
       scope: this.scope,
       set: (set) => this.set(set),
       saved: (name) => this.saved(name),
+      within: (ids, below) => this.within(ids, below),
     });
     if (!condition)
       this.unknown.push({ node, says: `Nothing here is called “${text}” under “${fieldOf(field).name}”` });
     return condition ?? NOTHING;
   }
 
-  /** What a saved search asks for. One that is within itself asks for nothing more. */
+  /** What a saved search asks for. */
   private async saved(name: string): Promise<Condition | undefined> {
     const found = await savedNamed(this.db, this.scope.workspaceId, this.scope.member, name);
-    if (!found || this.inside.includes(found.id)) return undefined;
-    this.inside.push(found.id);
-    const parts = [await this.asked(found.ask)];
+    return found && this.inner(found);
+  }
+
+  /** What stands in any of these collections: what is filed there, and what their rules find; with what is below, or without. */
+  private async within(collections: string[], below: boolean): Promise<Condition> {
+    const pairs = collections.map((id) => [below ? 'in' : 'filed', id] as const);
+    const filed = anyFacet(await facetIds(this.db, this.scope, pairs));
+    const parts: Condition[] = [];
+    for (const rule of await rulesWithin(this.db, this.scope.workspaceId, collections, below)) {
+      const found = await this.inner(rule);
+      if (found) parts.push(found);
+    }
+    return parts.length ? { is: 'or', parts: [filed, ...parts] } : filed;
+  }
+
+  /** A question within the question; undefined where it would ask for itself. */
+  private async inner({ id, ask }: { id: string; ask: Ask }): Promise<Condition | undefined> {
+    if (this.inside.includes(id)) return undefined;
+    this.inside.push(id);
+    const tree = await spellOut(this.db, this.scope.workspaceId, parseQuery(ask.q ?? '').tree);
+    const parts = [await this.condition(tree, true), ...(await this.narrowing(ask)), ...inYears(ask)];
     this.inside.pop();
     return { is: 'and', parts };
   }
 
-  /** A whole question as a condition: its words, in all there is, and what it is narrowed to. */
-  private async asked(ask: Ask): Promise<Condition> {
-    const tree = await spellOut(this.db, this.scope.workspaceId, parseQuery(ask.q ?? '').tree);
-    return {
-      is: 'and',
-      parts: [await this.condition(tree, true), ...(await narrowing(this.db, this.scope, ask)), ...inYears(ask)],
-    };
+  /** What is narrowed to beside the words: facets, the collection; the years are left out. */
+  async narrowing(ask: Ask): Promise<Condition[]> {
+    const out: Condition[] = [];
+    for (const group of included(ask)) out.push(await this.any(group));
+    const excluded = (ask.exclude ?? []).map(pairOf);
+    if (excluded.length) out.push({ is: 'not', part: await this.any(excluded) });
+    return out;
+  }
+
+  private async any(pairs: FacetPair[]): Promise<Condition> {
+    const parts: Condition[] = [];
+    for (const type of ['in', 'filed'] as const) {
+      const ids = pairs.filter((p) => p[0] === type).map((p) => p[1]);
+      if (ids.length) parts.push(await this.within(ids, type === 'in'));
+    }
+    const others = pairs.filter(([type]) => type !== 'in' && type !== 'filed');
+    if (others.length || !parts.length) parts.push(anyFacet(await facetIds(this.db, this.scope, others)));
+    return parts.length === 1 ? parts[0]! : { is: 'or', parts };
   }
 }

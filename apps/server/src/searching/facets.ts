@@ -54,10 +54,7 @@ export async function facetIds(
   return found.map((f) => f.id);
 }
 
-/**
- * Facets by the name of their value: "résumé" finds the tag "Resume"; where no name is just this, its beginning is
- * enough, but for what was written in quotation marks. A collection may be named by its path.
- */
+/** Facets by the name of their value; see `called`. */
 export async function facetsNamed(
   db: Db,
   { workspaceId, member }: Who,
@@ -67,53 +64,62 @@ export async function facetsNamed(
 ): Promise<number[]> {
   const { id, key, type: of } = facets;
   const known = await within(db, workspaceId).all(facets, { id, key }, eq(of, keptType(type, member)));
-  const names = await namesOf(
-    db,
-    workspaceId,
-    type,
-    known.map((k) => k.key),
+  const keys = known.map((k) => k.key);
+  const names = keys.length ? await facetKind(type)?.names?.(db, workspaceId, keys) : undefined;
+  const named = new Map(known.map((k) => [k.id, [k.key, ...(names?.has(k.key) ? [names.get(k.key)!] : [])]]));
+  return called(named, text, exactly);
+}
+
+/** Collections by their names, or by their paths; see `called`. */
+export async function collectionsNamed(
+  db: Db,
+  { workspaceId }: Who,
+  text: string,
+  exactly: boolean,
+): Promise<string[]> {
+  const paths = await pathsOf(db, workspaceId);
+  const named = [...paths].map(
+    ([id, all]) => [id, [id, ...all, ...all.map((p) => p.split(' › ').at(-1)!)]] as [string, string[]],
   );
-  const wanted = fold(text)
-    .replace(/\s*[›>/]\s*/g, ' › ')
-    .trim();
+  return called(new Map(named), text.replace(/\s*[›>/]\s*/g, ' › '), exactly);
+}
+
+/**
+ * Those one means by a name: "résumé" is the tag "Resume"; where no name is just this, its beginning is enough, but for
+ * what was written in quotation marks.
+ */
+function called<K>(named: Map<K, string[]>, text: string, exactly: boolean): K[] {
+  const wanted = fold(text).trim();
   if (!wanted) return [];
-  const called = (holds: (name: string) => boolean): number[] =>
-    known.filter((k) => [k.key, ...(names.get(k.key) ?? [])].some((n) => holds(fold(n)))).map((k) => k.id);
-  const exact = called((name) => name === wanted);
-  return exact.length || exactly ? exact : called((name) => name.startsWith(wanted));
+  const those = (holds: (name: string) => boolean): K[] =>
+    [...named].flatMap(([key, names]) => (names.some((n) => holds(fold(n))) ? [key] : []));
+  const exact = those((name) => name === wanted);
+  return exact.length || exactly ? exact : those((name) => name.startsWith(wanted));
 }
 
-/** What the values of a facet are called, each by its names. */
-async function namesOf(db: Db, workspaceId: string, type: string, keys: string[]): Promise<Map<string, string[]>> {
-  const named = keys.length ? await facetKind(type)?.names?.(db, workspaceId, keys) : undefined;
-  const out = new Map([...(named ?? [])].map(([key, name]) => [key, [name]]));
-  if (type === 'in' || type === 'filed')
-    for (const [key, paths] of await pathsOf(db, workspaceId)) out.set(key, [...(out.get(key) ?? []), ...paths]);
-  return out;
+export type FacetPair = [type: string, key: string];
+
+/** "tag=…" taken apart. */
+export function pairOf(text: string): FacetPair {
+  const at = text.indexOf('=');
+  if (at < 1) throw new Refusal('invalid', `“${text}” is not a facet`);
+  return [text.slice(0, at), text.slice(at + 1)];
 }
 
-/** What is narrowed to beside the words: the facets, the collection, the years are left out. */
-export async function narrowing(db: Db, scope: Who, ask: Ask): Promise<Condition[]> {
-  const pair = (text: string): [string, string] => {
-    const at = text.indexOf('=');
-    if (at < 1) throw new Refusal('invalid', `“${text}” is not a facet`);
-    return [text.slice(0, at), text.slice(at + 1)];
-  };
-  const include = (ask.include ?? []).map(pair);
+/**
+ * What is narrowed to, in groups of which one each is enough: values of one kind of facet widen, except of those a
+ * source has many of, where one asks for two at once.
+ */
+export function included(ask: Ask): FacetPair[][] {
+  const include = (ask.include ?? []).map(pairOf);
   if (ask.collection) include.push([ask.below === false ? 'filed' : 'in', ask.collection]);
   if (ask.scope === 'loose') include.push(['loose', 'yes']);
-  // Values of one kind of facet widen, except of those a source has many of: there one asks for two at once.
-  const groups = new Map<string, [string, string][]>();
+  const groups = new Map<string, FacetPair[]>();
   include.forEach((p, i) => {
     const name = facetKind(p[0])?.many ? `${p[0]} ${i}` : p[0];
     groups.set(name, [...(groups.get(name) ?? []), p]);
   });
-  const included = await Promise.all([...groups.values()].map((group) => facetIds(db, scope, group)));
-  const excluded = await facetIds(db, scope, (ask.exclude ?? []).map(pair));
-  return [
-    ...included.map(anyFacet),
-    ...(excluded.length ? [{ is: 'not', part: anyFacet(excluded) } satisfies Condition] : []),
-  ];
+  return [...groups.values()];
 }
 
 export const inYears = ({ yearFrom, yearTo }: Ask): Condition[] =>

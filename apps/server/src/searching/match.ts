@@ -8,7 +8,7 @@ import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
 import { compile, notesOf, type Compiled } from './compile.ts';
-import { inYears, narrowing, type Scope } from './facets.ts';
+import { inYears, type Scope } from './facets.ts';
 
 export interface Question {
   scope: Scope;
@@ -42,8 +42,8 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   if ((presence === 'intake' || presence === 'aside') && !may(workspace.role, 'gather'))
     throw new Refusal('not_allowed');
   const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence, member: user.id };
-  const compiled = await compile(db, scope, tree, ask.look);
-  const parts = [compiled.condition, ...(await narrowing(db, scope, ask))];
+  const compiled = await compile(db, scope, tree, ask);
+  const { condition } = compiled;
   const years = inYears(ask);
   const sort = readSort(ask.sort, compiled.rank !== '');
   return {
@@ -51,8 +51,8 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
     notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)].sort((a, b) => a.start - b.start),
     tree: compiled.tree,
     compiled,
-    condition: { is: 'and', parts: [...parts, ...years] },
-    anyYear: { is: 'and', parts },
+    condition: { is: 'and', parts: [condition, ...years] },
+    anyYear: condition,
     byRelevance: sort[0]?.key === 'relevance',
     sort: sort.filter((s) => s.key !== 'relevance'),
   };

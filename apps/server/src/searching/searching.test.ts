@@ -58,7 +58,7 @@ beforeAll(async () => {
   await me.at('POST', '/tagging', { ids: ids.slice(0, 2), name: 'used', present: true });
   await me.at('POST', '/tagging', { ids: [ids[1]], name: 'Sediment budget', present: true });
   chapter = (await me.at<Changed>('POST', '/collections', { name: 'Chapter 2' })).id!;
-  await me.at('POST', '/filing', { ids: ids.slice(0, 3), collection: chapter, present: true });
+  await me.at('POST', '/filing', { ids: ids.slice(0, 3), collections: [chapter], present: true });
   await me.at('POST', '/reading', { ids: [ids[3]], state: 'to read' });
   await server.settle();
 });

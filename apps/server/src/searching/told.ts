@@ -21,7 +21,7 @@ import { literally } from '../database/sql.ts';
 import { bareIdentifier, identifierPrefix } from '../indexing/vector.ts';
 import { chainFrom } from '../sources/merged.ts';
 import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
-import { anyFacet, facetIds, facetsNamed, NOTHING, type Scope } from './facets.ts';
+import { anyFacet, collectionsNamed, facetIds, facetsNamed, NOTHING, type Scope } from './facets.ts';
 
 /** What a field is told with. */
 export interface Telling {
@@ -30,6 +30,8 @@ export interface Telling {
   set(set: NumberSet): Condition;
   /** What a saved search of this name asks for; undefined where there is none, or it would ask for itself. */
   saved(name: string): Promise<Condition | undefined>;
+  /** What stands in any of these collections, with what is below them or without. */
+  within(collections: string[], below: boolean): Promise<Condition>;
 }
 
 /** What `file:` asks for by a word; any other text is looked for in the names of files. */
@@ -125,10 +127,13 @@ export async function told(
     }
     case 'saved':
       return to.saved(text);
+    case 'in':
+    case 'filed': {
+      const found = await collectionsNamed(db, scope, text, exactly);
+      return found.length ? to.within(found, field === 'in') : undefined;
+    }
     case 'tag':
     case 'subject':
-    case 'in':
-    case 'filed':
     case 'sense':
     case 'label':
     case 'language':

@@ -53,7 +53,8 @@ const offers = computed(() => {
       name: pathOf(c),
       is: 'collection' as const,
       reason: c.reason,
-      take: () => change(() => ask(routes.places.file, { body: { ids: [source], collection: c.id!, present: true } })),
+      take: () =>
+        change(() => ask(routes.places.file, { body: { ids: [source], collections: [c.id!], present: true } })),
     })),
     ...s.tags.map((t) => ({
       name: t.name,
@@ -86,7 +87,7 @@ const toggleAll = (): unknown => (chosen.value = new Set(all.value ? [] : queue.
 async function fileTo(offer: Offer): Promise<void> {
   const collection = await places.take(offer);
   if (!collection) return;
-  await change(() => ask(routes.places.file, { body: { ids: ids.value, collection, present: true } }));
+  await change(() => ask(routes.places.file, { body: { ids: ids.value, collections: [collection], present: true } }));
   doing.value = null;
 }
 async function tagWith(name: string): Promise<void> {

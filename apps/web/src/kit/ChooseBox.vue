@@ -1,11 +1,22 @@
 <script setup lang="ts" generic="Entry extends { key: string }">
-/** A box over the page in which one thing is chosen by typing its name: Enter takes it, Escape closes. */
+/**
+ * A box over the page in which one thing is chosen by typing its name: Enter takes it, Escape closes. Where there may be
+ * several, Shift+Enter or its box ticks one, and Enter takes what is ticked and the one it is at.
+ */
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watch } from 'vue';
 import KitDialog from './KitDialog.vue';
 
-defineProps<{ title: string; label: string; entries: Entry[]; none?: string }>();
-const emit = defineEmits<{ choose: [Entry] }>();
+const { several = false, ticked = [] } = defineProps<{
+  title: string;
+  label: string;
+  entries: Entry[];
+  none?: string;
+  several?: boolean;
+  /** The keys of those that are ticked. */
+  ticked?: string[];
+}>();
+const emit = defineEmits<{ choose: [Entry]; tick: [Entry] }>();
 const open = defineModel<boolean>('open', { required: true });
 const text = defineModel<string>('text', { required: true });
 watch(open, () => (text.value = ''), { flush: 'sync' });
@@ -14,26 +25,45 @@ function choose(entry: Entry | null): void {
   if (entry) emit('choose', entry);
   if (entry) open.value = false;
 }
+
+function tick(entry: Entry | null, event: Event): void {
+  if (!several || !entry) return;
+  event.preventDefault();
+  event.stopPropagation();
+  emit('tick', entry);
+}
 </script>
 
 <template>
   <KitDialog v-model:open="open" :title="title">
-    <Combobox :model-value="null" nullable @update:model-value="choose">
-      <ComboboxInput
-        class="w-full border-b border-line bg-card px-4 py-2 text-read focus-visible:border-verdigris focus-visible:outline-none"
-        :placeholder="label"
-        :aria-label="label"
-        autocomplete="off"
-        @change="text = $event.target.value"
-      />
-      <ComboboxOptions static class="max-h-80 overflow-auto py-1">
-        <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
-          <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
-            <slot :entry="e" />
-          </li>
-        </ComboboxOption>
-        <li v-if="!entries.length && none" class="px-4 py-3 text-muted">{{ none }}</li>
-      </ComboboxOptions>
+    <Combobox v-slot="{ activeOption }" :model-value="null" nullable @update:model-value="choose">
+      <div @keydown.enter.shift.capture="tick(activeOption as Entry | null, $event)">
+        <ComboboxInput
+          class="w-full border-b border-line bg-card px-4 py-2 text-read focus-visible:border-verdigris focus-visible:outline-none"
+          :placeholder="label"
+          :aria-label="label"
+          autocomplete="off"
+          @change="text = $event.target.value"
+        />
+        <ComboboxOptions static class="max-h-80 overflow-auto py-1">
+          <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
+            <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
+              <input
+                v-if="several"
+                type="checkbox"
+                tabindex="-1"
+                class="h-3.5 w-3.5 translate-y-0.5 accent-verdigris"
+                :checked="ticked.includes(e.key)"
+                :aria-label="`Also ${e.key}`"
+                @click="tick(e, $event)"
+              />
+              <slot :entry="e" />
+            </li>
+          </ComboboxOption>
+          <li v-if="!entries.length && none" class="px-4 py-3 text-muted">{{ none }}</li>
+        </ComboboxOptions>
+      </div>
     </Combobox>
+    <slot name="bottom" />
   </KitDialog>
 </template>

@@ -16,11 +16,23 @@ export const vDrag: Directive<HTMLElement, (() => object) | undefined> = {
   unmounted: (el: Held) => el.dragEnd?.(),
 };
 
+/** Where on an element the pointer is: near its upper or its lower edge, or within. */
+export type Edge = 'before' | 'after' | 'in';
+
 /** What takes things of one make. */
 export interface Drop<D extends object = never> {
-  over: (dragged: D | null) => void;
-  dropped: (dragged: D) => void;
+  over: (dragged: D | null, edge: Edge) => void;
+  dropped: (dragged: D, edge: Edge) => void;
   accepts: (dragged: D) => boolean;
+}
+
+/** As much of the height at either edge is before and after. */
+const EDGE = 0.28;
+
+function edgeOf(el: HTMLElement, { clientY }: { clientY: number }): Edge {
+  const { top, height } = el.getBoundingClientRect();
+  const at = (clientY - top) / height;
+  return at < EDGE ? 'before' : at > 1 - EDGE ? 'after' : 'in';
 }
 
 /** `v-drop="{ over, dropped, accepts }"`: the element takes what is dropped on it. */
@@ -31,11 +43,11 @@ export const vDrop: Directive<HTMLElement, Drop> = {
     el.dragEnd = dropTargetForElements({
       element: el,
       canDrop: ({ source }) => el.drop!.accepts(read(source.data)),
-      onDragEnter: ({ source }) => el.drop!.over(read(source.data)),
-      onDragLeave: () => el.drop!.over(null),
-      onDrop: ({ source }) => {
-        el.drop!.over(null);
-        el.drop!.dropped(read(source.data));
+      onDrag: ({ source, location }) => el.drop!.over(read(source.data), edgeOf(el, location.current.input)),
+      onDragLeave: () => el.drop!.over(null, 'in'),
+      onDrop: ({ source, location }) => {
+        el.drop!.over(null, 'in');
+        el.drop!.dropped(read(source.data), edgeOf(el, location.current.input));
       },
     });
   },

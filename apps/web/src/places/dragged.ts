@@ -10,5 +10,6 @@ export interface DragCollection {
   what: 'collection';
   collection: string;
   placement: string;
+  name: string;
 }
 export type Dragged = DragSources | DragCollection;

@@ -1,7 +1,15 @@
 /** The collections as a tree of placements, and as a flat list of paths. */
+import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { routes, type Changed, type Chosen, type CollectionNode } from '@pandecta/contract';
+import {
+  routes,
+  type Changed,
+  type Chosen,
+  type CollectionNode,
+  type EditCollection,
+  type PlaceCollection,
+} from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useAsked } from '../data/asked.ts';
@@ -14,6 +22,8 @@ export interface Branch {
   parent: string | null;
   /** True when the collection stands in other places too. */
   shared: boolean;
+  /** True when it was put where it stands by hand. */
+  byHand: boolean;
   children: Branch[];
 }
 
@@ -44,12 +54,16 @@ export const usePlaces = defineStore('places', () => {
     const under = (parent: string | null, above: string[]): Branch[] =>
       placements
         .filter((p) => (p.parent ?? null) === parent && !above.includes(p.collection) && byId.value.has(p.collection))
-        .sort((a, b) => order.get(a.collection)! - order.get(b.collection)!)
+        .sort(
+          (a, b) =>
+            (a.rank ?? Infinity) - (b.rank ?? Infinity) || order.get(a.collection)! - order.get(b.collection)! || 0,
+        )
         .map((p) => ({
           placement: p.id,
           collection: byId.value.get(p.collection)!,
           parent,
           shared: times.get(p.collection)! > 1,
+          byHand: p.rank !== null,
           children: under(p.collection, [...above, p.collection]),
         }));
     return under(null, []);
@@ -72,28 +86,70 @@ export const usePlaces = defineStore('places', () => {
 
   const make = (name: string, parent?: string): Promise<Changed | undefined> =>
     changes.change(() => ask(routes.places.make, { body: { name, ...(parent && { parent }) } }));
-  /** The collections a name that is typed may mean, and one to be made of it where none bears it. */
+  /** Those one filed in of late, the last first. */
+  const lately = useLocalStorage<string[]>('collections filed in lately', []);
+  const MOST_LATELY = 8;
+  /**
+   * The collections a name that is typed may mean, those filed in of late first; and one to be made of it where none
+   * bears it.
+   */
   function offers(typed: string): Offer[] {
     const name = typed.trim();
     const known = flat.value.some((c) => c.name.toLowerCase() === name.toLowerCase());
+    const place = (id: string): number => (lately.value.includes(id) ? lately.value.indexOf(id) : Infinity);
     return [
       ...flat.value
         .filter((c) => hasWords(c.path, name))
-        .map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id })),
+        .map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id }))
+        .sort((a, b) => (place(a.id) === place(b.id) ? 0 : place(a.id) - place(b.id))),
       ...(name && !known ? [{ key: 'new', name: `New collection “${name}”`, make: name }] : []),
     ];
   }
   /** The collection that is offered, made where it is not there yet. */
   const take = async ({ id, make: name }: Offer): Promise<string | undefined> =>
     id ?? (name ? (await make(name))?.id : undefined);
-  const rename = (collection: string, name: string, seen: string): Promise<unknown> =>
-    changes.change(() => ask(routes.places.rename, { collection, body: { name, seen } }));
-  const place = (collection: string, parent: string | null, movedFrom?: string): Promise<unknown> =>
-    changes.change(() => ask(routes.places.place, { body: { collection, parent, ...(movedFrom && { movedFrom }) } }));
+  const edit = (collection: string, body: EditCollection): Promise<Changed | undefined> =>
+    changes.change(() => ask(routes.places.edit, { collection, body }));
+  const place = (body: PlaceCollection): Promise<unknown> => changes.change(() => ask(routes.places.place, { body }));
+  const orderByName = (parent: string | null): Promise<unknown> =>
+    changes.change(() => ask(routes.places.byName, { body: { parent } }));
   const unplace = (placement: string): Promise<unknown> =>
     changes.change(() => ask(routes.places.unplace, { placement }));
-  const file = (chosen: Chosen, collection: string, present = true): Promise<unknown> =>
-    changes.change(() => ask(routes.places.file, { body: { ...chosen, collection, present } }));
+  const copy = (collection: string): Promise<unknown> => changes.change(() => ask(routes.places.copy, { collection }));
+  const merge = (into: string, others: string[]): Promise<unknown> =>
+    changes.change(() => ask(routes.places.merge, { collection: into, body: { others } }));
+  const toBin = (collection: string): Promise<unknown> =>
+    changes.change(() => ask(routes.places.toBin, { collection }));
+  /** @param from the collection they are moved out of */
+  function file(
+    chosen: Chosen,
+    collections: string[],
+    { present = true, from }: { present?: boolean; from?: string | undefined } = {},
+  ): Promise<unknown> {
+    if (present)
+      lately.value = [...collections, ...lately.value.filter((c) => !collections.includes(c))].slice(0, MOST_LATELY);
+    return changes.change(() =>
+      ask(routes.places.file, { body: { ...chosen, collections, present, ...(from && { from }) } }),
+    );
+  }
 
-  return { reply, byId, tree, flat, load, pathOf, make, offers, take, rename, place, unplace, file };
+  return {
+    reply,
+    byId,
+    tree,
+    flat,
+    load,
+    pathOf,
+    make,
+    offers,
+    take,
+    edit,
+    place,
+    orderByName,
+    unplace,
+    copy,
+    merge,
+    toBin,
+    file,
+  };
 });

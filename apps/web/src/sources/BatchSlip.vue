@@ -127,7 +127,7 @@ defineExpose({ startTagging });
               look="bare"
               class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
               :name="`Remove all from ${c.path}`"
-              @click="places.file(chosen, c.id, false)"
+              @click="places.file(chosen, [c.id], { present: false })"
               ><X :size="12" /></KitButton
             ><span class="count">{{ share(c.count) }}</span></span
           >

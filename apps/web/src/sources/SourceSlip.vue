@@ -234,7 +234,7 @@ defineExpose({ startTagging });
                 class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
                 :name="`Remove from ${p.path}`"
                 :title="`Remove from ${p.path}; the source stays`"
-                @click="places.file({ ids: [id] }, p.id, false)"
+                @click="places.file({ ids: [id] }, [p.id], { present: false })"
                 ><X :size="13"
               /></KitButton>
             </li>

@@ -10,14 +10,14 @@ import { useChanges } from '../act/changes.ts';
 import { useCiting } from '../citing/store.ts';
 import KitButton from '../kit/KitButton.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
-import PlacesPane from './PlacesPane.vue';
+import PlacesPane from './collections/PlacesPane.vue';
 import { keysOf } from '../list/keys.ts';
 import AskLine from './asking/AskLine.vue';
 import QuestionBuilder from './asking/QuestionBuilder.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import BatchSlip from './BatchSlip.vue';
-import FileTo from './FileTo.vue';
+import FileTo, { type Filing } from './collections/FileTo.vue';
 import { useLedger } from './ledger.ts';
 import LedgerList from './LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
@@ -70,6 +70,12 @@ async function open(id: string, page?: number, file?: string): Promise<void> {
   });
 }
 
+const filingHow = ref<Filing>('file');
+function file(how: Filing): void {
+  filingHow.value = how;
+  filing.value = true;
+}
+
 /** A deed that needs something chosen to do it to. */
 const withChosen =
   (deed: (chosen: Chosen) => unknown): Deed =>
@@ -81,7 +87,9 @@ useDeeds({
   cite: withChosen((chosen) => citing.copyCited(chosen, 'bibliography')),
   reading: withChosen((chosen) => batch.reading(chosen, batch.nextState(line.value?.reading))),
   star: withChosen((chosen) => batch.star(chosen, !line.value?.starred)),
-  file: withChosen(() => (filing.value = true)),
+  file: withChosen(() => file('file')),
+  move: withChosen(() => file('move')),
+  'take-out': withChosen(() => file('take out')),
   'title-case': withChosen(() => (casing.value = true)),
   tag: withChosen(() => slipCard.value?.startTagging()),
   edit: withChosen(() => (mode.value = 'edit')),
@@ -132,7 +140,7 @@ useDeeds({
               ref="slipCard"
               :chosen="ledger.chosen"
               :count="ledger.count"
-              @file="filing = true"
+              @file="file('file')"
               @casing="casing = true"
             />
             <SourceSlip
@@ -141,7 +149,7 @@ useDeeds({
               ref="slipCard"
               v-model:mode="mode"
               @open="(page, file) => open(single!, page, file)"
-              @file="filing = true"
+              @file="file('file')"
             />
           </div>
         </template>
@@ -151,7 +159,13 @@ useDeeds({
         <PlacesPane :class="!wide && 'absolute inset-y-0 right-0 z-20 shadow-xl'" :style="{ width: `${right}px` }" />
       </template>
     </div>
-    <FileTo v-if="ledger.chosen" v-model:open="filing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
+    <FileTo
+      v-if="ledger.chosen"
+      v-model:open="filing"
+      v-model:how="filingHow"
+      :chosen="ledger.chosen"
+      :count="ledger.chosenCount"
+    />
     <TitleCases v-if="ledger.chosen" v-model:open="casing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
   </div>
 </template>

@@ -95,11 +95,13 @@ describe('what someone else did since is not taken back in silence', () => {
   test('a field, a name, a gloss: the conflict says what was, what would be and what is', () => {
     const library = smallLibrary();
     const first = applyChange(library, {
-      do: 'rename',
+      do: 'collection-edit',
       collection: testId(41),
-      name: { before: 'Chapter 1', after: 'Licences' },
+      called: 'Chapter 1',
+      fields: { name: { before: 'Chapter 1', after: 'Licences' } },
     })!;
-    applyChange(library, { do: 'rename', collection: testId(41), name: { before: 'Licences', after: 'Permits' } });
+    const name = { before: 'Licences', after: 'Permits' };
+    applyChange(library, { do: 'collection-edit', collection: testId(41), called: 'Licences', fields: { name } });
     expect(attempt(library, invert(first))).toMatchObject({
       subject: { kind: 'collection', id: testId(41) },
       moved: [{ before: 'Licences', after: 'Chapter 1', now: 'Permits' }],
@@ -137,6 +139,14 @@ test('a reading state stored when it was everyone’s is read as that of whoever
   const old = { do: 'reading', states: { [testId(1)]: { before: null, after: 'read' } } };
   expect(fromJson({ do: 'all', says: 'x', changes: [old] }, { by: OTHER })).toMatchObject({
     changes: [{ ...old, member: OTHER }],
+  });
+});
+
+test('a rename stored when it was a kind of its own is read as an edit of the collection', () => {
+  const old = { do: 'rename', collection: testId(41), name: { before: 'Chapter 1', after: 'Licences' } };
+  expect(says(fromJson(old, { by: ME }))).toBe('Renamed Chapter 1 to Licences');
+  expect(fromJson({ do: 'all', says: 'x', changes: [old] }, { by: ME })).toMatchObject({
+    changes: [{ do: 'collection-edit', called: 'Chapter 1', fields: { name: old.name } }],
   });
 });
 

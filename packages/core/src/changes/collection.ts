@@ -19,7 +19,10 @@ export const collection: Kind<CollectionChange> = {
     if ((known?.present ?? false) === change.present) return null;
     // A name it was given since stays.
     if (known) known.present = change.present;
-    else library.collections.set(change.collection, { name: change.name, present: change.present });
+    else {
+      const { name, present } = change;
+      library.collections.set(change.collection, { name, says: null, until: null, rule: null, present });
+    }
     return change;
   },
   invert: (change) => ({ ...change, present: !change.present }),

@@ -1,3 +1,9 @@
+export {
+  COLLECTION_FIELDS,
+  editableCollection,
+  type CollectionEditChange,
+  type CollectionWords,
+} from './collection-edit.ts';
 export { type Draw } from './draw.ts';
 export { editable, editRecord, type EditChange } from './edit.ts';
 export { NotAChange } from './json.ts';
@@ -14,12 +20,12 @@ export {
 export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
 export { enterable, entryKey, LISTS, type Entry, type EntryChange, type List } from './entry.ts';
 export { editableMark } from './mark-edit.ts';
+export { type OrderChange } from './order.ts';
 export { PRESENCES, type Presence } from './presence.ts';
 export { RELATIONS, type Relation } from './relate.ts';
 export { READING_STATES, type ReadingState } from './reading.ts';
 export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
 export { HIGHEST_RATING } from './rate.ts';
-export { renamable } from './rename.ts';
 export { nameable, type Term, type TermChange } from './term.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';

@@ -3,6 +3,7 @@
  * SQL must agree: its tests carry the same changes out in both and compare.
  */
 import type { SourceRecord } from '../source/record.ts';
+import type { CollectionWords } from './collection-edit.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
 import type { Term } from './term.ts';
@@ -32,8 +33,8 @@ export interface Library {
   sources: Map<Id, LibrarySource>;
   tags: Map<Id, Term>;
   files: Map<Id, { name: string }>;
-  collections: Map<Id, { name: string; present: boolean }>;
-  placements: Map<Id, { collection: Id; parent: Id | null; present: boolean }>;
+  collections: Map<Id, CollectionWords & { present: boolean }>;
+  placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
   marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
   /** See `relationKey`. */
   relations: Set<string>;

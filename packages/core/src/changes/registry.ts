@@ -6,6 +6,7 @@ import { isObject } from '../source/record.ts';
 import { all, type AllChange } from './all.ts';
 import { attach } from './attach.ts';
 import { collection } from './collection.ts';
+import { collectionEdit } from './collection-edit.ts';
 import { edit } from './edit.ts';
 import { entry } from './entry.ts';
 import { file } from './file.ts';
@@ -17,11 +18,11 @@ import type { Library } from './library.ts';
 import { mark } from './mark.ts';
 import { markEdit } from './mark-edit.ts';
 import { merge } from './merge.ts';
+import { order } from './order.ts';
 import { placement } from './placement.ts';
 import { presence } from './presence.ts';
 import { reading } from './reading.ts';
 import { relate } from './relate.ts';
-import { rename } from './rename.ts';
 import { settle } from './settle.ts';
 import { star } from './star.ts';
 import { tag } from './tag.ts';
@@ -37,7 +38,8 @@ export const SIMPLE = {
   star,
   collection,
   placement,
-  rename,
+  'collection-edit': collectionEdit,
+  order,
   attach,
   mark,
   'mark-edit': markEdit,
@@ -99,6 +101,16 @@ export function ownerOf(change: Change): Id | undefined {
   return owners.size === 1 ? [...owners][0] : undefined;
 }
 
+/** Kinds of change there once were, and what they are now. */
+const FORMER: Record<string, (json: Record<string, unknown>) => Record<string, unknown>> = {
+  rename: ({ collection: of, name }) => ({
+    do: 'collection-edit',
+    collection: of,
+    called: isObject(name) ? name.before : undefined,
+    fields: { name },
+  }),
+};
+
 /** The change as it is stored. */
 export function toJson(change: Change): Record<string, unknown> {
   const { version } = kindOf(change);
@@ -110,8 +122,9 @@ export function toJson(change: Change): Record<string, unknown> {
  * A change as it was stored, of this version or an older one.
  * @throws NotAChange with what is wrong
  */
-export function fromJson(json: unknown, stored: Stored): Change {
-  if (!isObject(json)) throw new NotAChange('a change is an object');
+export function fromJson(stood: unknown, stored: Stored): Change {
+  if (!isObject(stood)) throw new NotAChange('a change is an object');
+  const json = Object.hasOwn(FORMER, String(stood.do)) ? FORMER[String(stood.do)]!(stood) : stood;
   const kind = Object.hasOwn(kinds(), String(json.do)) ? kinds()[json.do as ChangeKind] : undefined;
   if (!kind) throw new NotAChange(`no kind of change is called “${String(json.do)}”`);
   const { v = 1, ...rest } = json;

@@ -26,6 +26,21 @@ export function matching(
   return evaluate(columns, condition, sets, columns.ofPresence(PRESENCES.indexOf(presence)));
 }
 
+/** The condition where its sets stand further on in a longer list, behind those of others. */
+export function setsFrom(condition: Condition, from: number): Condition {
+  switch (condition.is) {
+    case 'and':
+    case 'or':
+      return { ...condition, parts: condition.parts.map((part) => setsFrom(part, from)) };
+    case 'not':
+      return { ...condition, part: setsFrom(condition.part, from) };
+    case 'set':
+      return { ...condition, set: condition.set + from };
+    default:
+      return condition;
+  }
+}
+
 /** Those of `within` that satisfy the condition: what one part leaves is all the next one looks at. */
 function evaluate(columns: Columns, condition: Condition, sets: Bits[], within: Bits): Bits {
   switch (condition.is) {

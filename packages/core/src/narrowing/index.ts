@@ -1,7 +1,7 @@
 /** Narrowing: sources as columns of numbers, sets of them, conditions, counts and orders. */
 export { Bits } from './bits.ts';
 export { Columns, NO_YEAR, PRESENCES, type ColumnRows } from './columns.ts';
-export { matching, type Condition } from './condition.ts';
+export { setsFrom, matching, type Condition } from './condition.ts';
 export { orderOf, type Order, type SortBy } from './order.ts';
 export { countPairs, type Pairs, type Side, type SideValue } from './pairs.ts';
 export { Ranking, UNRANKED, type Placing } from './ranking.ts';

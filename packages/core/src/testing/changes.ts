@@ -63,9 +63,10 @@ export function smallLibrary(): Library {
   library.files.set(testId(21), { name: 'tides.pdf' });
   library.entries.set(`label ${testId(71)}`, { name: 'Key authority', owner: null });
   library.senses.push(testId(31), testId(32));
+  const nothingSaid = { says: null, until: null, rule: null };
   library.collections
-    .set(testId(41), { name: 'Chapter 1', present: true })
-    .set(testId(42), { name: 'Chapter 2', present: true });
+    .set(testId(41), { name: 'Chapter 1', ...nothingSaid, present: true })
+    .set(testId(42), { name: 'Chapter 2', ...nothingSaid, present: true });
   library.placements
     .set(testId(51), { collection: testId(41), parent: null, present: true })
     .set(testId(52), { collection: testId(42), parent: testId(41), present: true });

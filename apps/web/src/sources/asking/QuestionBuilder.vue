@@ -4,24 +4,19 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { countSources } from '@pandecta/core/changes';
 import { groupOf, parseQuery, printQuery, treeOf, type Group } from '@pandecta/core/query';
 import KitButton from '../../kit/KitButton.vue';
-import { usePlaces } from '../../places/store.ts';
 import { useAsk } from '../ask.ts';
 import { useLedger } from '../ledger.ts';
-import { useNarrow } from '../narrow.ts';
 import KeepSearch from '../saved/KeepSearch.vue';
 import BuilderGroup from './BuilderGroup.vue';
-import { wholeTree } from './whole.ts';
+import { useWords } from './words.ts';
 
 const emit = defineEmits<{ done: [] }>();
 const ask = useAsk();
 const ledger = useLedger();
-const narrow = useNarrow();
-const places = usePlaces();
+const words = useWords();
 const panel = useTemplateRef<HTMLElement>('panel');
 
-const nameOf = (type: string, key: string): string | undefined =>
-  type === 'in' ? places.pathOf(key) : narrow.nameOf(type, key);
-const asked = (): string => printQuery(wholeTree(ask.params, nameOf));
+const asked = (): string => words(ask.params);
 const group = ref<Group>(startingWith(asked()));
 const text = computed(() => printQuery(treeOf(group.value)));
 

@@ -10,7 +10,7 @@ import KitSelect from '../../kit/KitSelect.vue';
 import { usePlaces } from '../../places/store.ts';
 import { useSession } from '../../session/store.ts';
 import { useAsk } from '../ask.ts';
-import FileTo from '../FileTo.vue';
+import FileTo from '../collections/FileTo.vue';
 import { useNarrow } from '../narrow.ts';
 import HeapContainers from './HeapContainers.vue';
 import HeapMatrix from './HeapMatrix.vue';

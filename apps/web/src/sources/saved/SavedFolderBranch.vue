@@ -60,7 +60,7 @@ const copy = ({ name, describes, keywords, ask: asked }: SavedSearch): Promise<u
 
 async function collect(s: SavedSearch): Promise<void> {
   const made = await places.make(s.name);
-  if (made?.id) await places.file({ matching: s.ask }, made.id);
+  if (made?.id) await places.file({ matching: s.ask }, [made.id]);
 }
 const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.depth * 14 + more}px` });
 </script>

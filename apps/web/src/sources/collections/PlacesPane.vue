@@ -2,16 +2,19 @@
 import { Plus } from '@lucide/vue';
 import { nextTick, ref, useTemplateRef } from 'vue';
 import { countSources } from '@pandecta/core/changes';
-import { useAsk } from './ask.ts';
-import { useBatch } from './batch.ts';
-import { useSession } from '../session/store.ts';
+import { useAsk } from '../ask.ts';
+import { useBatch } from '../batch.ts';
+import { useSession } from '../../session/store.ts';
 import CollectionBranch from './CollectionBranch.vue';
-import KitButton from '../kit/KitButton.vue';
-import KitField from '../kit/KitField.vue';
-import { vDrop, type Drop } from '../kit/drag.ts';
-import type { Dragged } from '../places/dragged.ts';
-import { usePlaces } from '../places/store.ts';
-import SavedPane from './saved/SavedPane.vue';
+import CollectionChooser from './CollectionChooser.vue';
+import CollectionSheet from './CollectionSheet.vue';
+import { useCollectionDeeds } from './deeds.ts';
+import KitButton from '../../kit/KitButton.vue';
+import KitField from '../../kit/KitField.vue';
+import { vDrop, type Drop } from '../../kit/drag.ts';
+import type { Dragged } from '../../places/dragged.ts';
+import { usePlaces } from '../../places/store.ts';
+import SavedPane from '../saved/SavedPane.vue';
 
 const places = usePlaces();
 const ask = useAsk();
@@ -20,6 +23,7 @@ const session = useSession();
 const adding = ref<{ parent: string | undefined } | null>(null);
 const name = ref('');
 const input = useTemplateRef<InstanceType<typeof KitField>>('input');
+const doing = useCollectionDeeds();
 const overBin = ref<Dragged | null>(null);
 
 async function add(parent?: string): Promise<void> {
@@ -36,7 +40,10 @@ async function finish(): Promise<void> {
 }
 
 const bin: Drop<Dragged> = {
-  over: (d) => (overBin.value = d),
+  over(d) {
+    overBin.value = d;
+    doing.wouldDo = d?.what === 'sources' ? `Moves ${countSources(d.count)} to the bin, where they wait 30 days` : '';
+  },
   accepts: (d) => d.what === 'sources' && session.may('arrange'),
   dropped: (d) => d.what === 'sources' && void batch.toBin(d.chosen),
 };
@@ -102,5 +109,14 @@ const bin: Drop<Dragged> = {
     <KitButton look="bare" class="mt-1 block px-1.5 py-[3px] text-muted hover:text-ink" to="/sources/history"
       >What was done, and by whom</KitButton
     >
+    <p
+      v-if="doing.wouldDo"
+      class="sticky bottom-0 -mx-3 mt-3 border-t border-line bg-verdtint px-3 py-1.5 text-fine text-verdigris"
+      role="status"
+    >
+      {{ doing.wouldDo }}
+    </p>
+    <CollectionChooser />
+    <CollectionSheet />
   </aside>
 </template>

@@ -1,0 +1,52 @@
+/** What collections have in common, and what each has alone; and how many sources those with a rule hold. */
+import { setsFrom, type Condition } from '@pandecta/core/narrowing';
+import type { CompareReply, PlacesReply } from '@pandecta/contract';
+import { Refusal } from '../errors.ts';
+import type { Caller } from '../http/authorise.ts';
+import { understand, type Question } from '../searching/match.ts';
+import { count } from '../searching/store.ts';
+import type { Services } from '../services.ts';
+import { findPlaces, presentCollections, withRules } from './store.ts';
+
+/** The places with the counts of those whose sources a rule finds, too. */
+export async function placesOf(services: Services, caller: Caller): Promise<PlacesReply> {
+  const reply = await findPlaces(services, caller.workspace.id);
+  if (!reply.collections.some((c) => c.rule)) return reply;
+  const ruled = new Set(await withRules(services.db, caller.workspace.id));
+  for (const collection of reply.collections)
+    if (ruled.has(collection.id))
+      collection.count = await count(services, await understand(services.db, caller, { collection: collection.id }));
+  return reply;
+}
+
+/** @throws Refusal where one of them is not there */
+export async function compareCollections(services: Services, caller: Caller, of: string[]): Promise<CompareReply> {
+  const ids = [...new Set(of)];
+  const known = await presentCollections(services.db, caller.workspace.id);
+  const chosen = ids.map((id) => known.find((c) => c.id === id));
+  if (!chosen.every((c) => c !== undefined)) throw new Refusal('no_such_collection');
+  const asked: Question[] = [];
+  for (const id of ids) asked.push(await understand(services.db, caller, { collection: id }));
+  const counts: number[] = [];
+  for (const q of asked) counts.push(await count(services, q));
+  const parts: CompareReply['parts'] = [];
+  for (let choice = 1; choice < 2 ** ids.length; choice += 1) {
+    const stands = (i: number): boolean => Boolean(choice & (1 << i));
+    const n = await count(services, together(asked, stands));
+    if (n) parts.push({ in: ids.filter((_, i) => stands(i)), count: n });
+  }
+  return { collections: chosen.map((c, i) => ({ ...c, count: counts[i]! })), parts };
+}
+
+/** Several questions as one: what the chosen find, and none of the others. */
+function together(asked: Question[], stands: (i: number) => boolean): Question {
+  const sets = asked.flatMap((q) => q.compiled.sets);
+  let from = 0;
+  const parts = asked.map((q, i): Condition => {
+    const part = setsFrom(q.condition, from);
+    from += q.compiled.sets.length;
+    return stands(i) ? part : { is: 'not', part };
+  });
+  const [first] = asked;
+  return { ...first!, compiled: { ...first!.compiled, sets }, condition: { is: 'and', parts } };
+}

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** What is said of a collection: its name, what it is for, until when, and the rule by which sources belong to it. */
+import { ref, watch } from 'vue';
+import type { Ask, EditCollection } from '@pandecta/contract';
+import KitButton from '../../kit/KitButton.vue';
+import KitDialog from '../../kit/KitDialog.vue';
+import KitField from '../../kit/KitField.vue';
+import { usePlaces } from '../../places/store.ts';
+import { useCollectionDeeds } from './deeds.ts';
+import { useWords } from '../asking/words.ts';
+import { useAsk } from '../ask.ts';
+
+const deeds = useCollectionDeeds();
+const places = usePlaces();
+const ask = useAsk();
+const wordsOf = useWords();
+const open = ref(false);
+const draft = ref({ name: '', says: '', day: '', what: '', rule: '' });
+/** As it stood when one began. */
+let seen: typeof draft.value;
+
+watch(
+  () => deeds.describing,
+  (branch) => {
+    open.value = Boolean(branch);
+    if (!branch) return;
+    const { name, says, until, rule: has } = branch.collection;
+    draft.value = { name, says, day: until?.day ?? '', what: until?.what ?? '', rule: has ? wordsOf(has) : '' };
+    seen = { ...draft.value };
+  },
+);
+watch(open, (now) => !now && (deeds.describing = null));
+
+/** The question one asks now, as words. */
+const asked = (): string => wordsOf(ask.body as Ask);
+
+async function save(): Promise<void> {
+  const { id } = deeds.describing!.collection;
+  const { name, says, day, what } = draft.value;
+  const words = draft.value.rule.trim();
+  const body: EditCollection = {
+    ...(name !== seen.name && { name, seen: seen.name }),
+    ...(says !== seen.says && { says }),
+    ...((day !== seen.day || what !== seen.what) && { until: day ? { day, what: what.trim() } : null }),
+    ...(words !== seen.rule && { rule: words ? { q: words } : null }),
+  };
+  if (!Object.keys(body).length || (await places.edit(id, body))) open.value = false;
+}
+</script>
+
+<template>
+  <KitDialog v-model:open="open" :title="draft.name || 'Collection'" at="side">
+    <form class="mt-4 flex flex-col gap-4" @submit.prevent="save">
+      <KitField v-model="draft.name" above label="Name" maxlength="200" />
+      <KitField
+        v-model="draft.says"
+        above
+        label="What it is for"
+        :lines="4"
+        maxlength="4000"
+        hint="Shown when one rests on its name."
+      />
+      <div class="flex items-start gap-2">
+        <KitField v-model="draft.day" above class="w-40 shrink-0" label="Needed until" type="date" />
+        <KitField v-model="draft.what" above class="min-w-0 flex-1" label="When there is" placeholder="the hearing" />
+      </div>
+      <div>
+        <KitField
+          v-model="draft.rule"
+          above
+          label="Rule"
+          :lines="3"
+          spellcheck="false"
+          placeholder="subject:saltmarsh year:2010-2026"
+          hint="A question in the words of the ask line. What it finds belongs to the collection, besides what is filed by hand, as long as it is found."
+        />
+        <KitButton v-if="ask.isNarrowed" look="word" class="mt-1" @click="draft.rule = asked()"
+          >Take what is asked now</KitButton
+        >
+      </div>
+      <div class="flex justify-end gap-2">
+        <KitButton @click="open = false">Leave it</KitButton>
+        <KitButton look="main" type="submit" :disabled="!draft.name.trim()">Save</KitButton>
+      </div>
+    </form>
+  </KitDialog>
+</template>
