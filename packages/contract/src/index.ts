@@ -1,6 +1,7 @@
 /** What server and web say to each other: classes whose decorators both validate and describe, and the routes. */
 import 'reflect-metadata';
 import { accessRoutes } from './access.ts';
+import { alteringRoutes } from './altering.ts';
 import { changeRoutes } from './changes.ts';
 import { checkRoutes } from './check.ts';
 import { citeRoutes } from './citing.ts';
@@ -18,6 +19,7 @@ import { statingRoutes } from './stating.ts';
 import { tagRoutes } from './tags.ts';
 
 export * from './access.ts';
+export * from './altering.ts';
 export * from './asking.ts';
 export * from './changes.ts';
 export * from './check.ts';
@@ -42,6 +44,7 @@ export const routes = {
   access: accessRoutes,
   changes: changeRoutes,
   sources: sourceRoutes,
+  altering: alteringRoutes,
   own: ownRoutes,
   search: searchRoutes,
   saved: savedRoutes,

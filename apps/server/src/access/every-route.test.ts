@@ -93,6 +93,8 @@ const bodies = (): Record<string, object> => ({
   },
   'sources.presence': { ids: [ids.source], to: 'bin' },
   'sources.summary': { ids: [ids.source] },
+  'altering.preview': { ids: [ids.source], field: 'note', way: 'set', value: 'Mine now' },
+  'altering.alter': { ids: [ids.source], field: 'note', way: 'set', value: 'Mine now' },
   'own.reading': { ids: [ids.source], state: 'read' },
   'own.star': { ids: [ids.source], present: true },
   'search.among': { ids: [ids.source] },

@@ -1,6 +1,6 @@
 /** The carriers of all kinds of change, each from the capability it belongs to. */
 import type { Action } from '@pandecta/contract';
-import type { Change } from '@pandecta/core/changes';
+import { touches, type Change } from '@pandecta/core/changes';
 import { checkChanges } from '../check/change.ts';
 import { stateChanges } from '../stating/change.ts';
 import { listChanges } from '../lists/change.ts';
@@ -28,7 +28,11 @@ const CARRIERS: Carriers = {
     may: 'read',
     async carryOut(tx, workspaceId, change) {
       const outcomes: Outcome[] = [];
-      for (const part of change.changes) outcomes.push(await carryOut(tx, workspaceId, part));
+      for (const run of runsOf(change.changes)) {
+        const { carryOutMany } = carrierOf(run[0]!.do);
+        if (carryOutMany && run.length > 1) outcomes.push(...(await carryOutMany(tx, workspaceId, run)));
+        else for (const part of run) outcomes.push(await carryOut(tx, workspaceId, part));
+      }
       const changes = outcomes.flatMap((o) => o.change ?? []);
       return {
         change: changes.length ? { ...change, changes } : null,
@@ -43,6 +47,23 @@ const CARRIERS: Carriers = {
 };
 
 const carrierOf = (kind: Change['do']): Carrier<Change> => CARRIERS[kind] as Carrier<Change>;
+
+/** Changes of one kind that follow each other, as long as none touches what another of the run touches. */
+function runsOf(changes: Change[]): Change[][] {
+  const runs: Change[][] = [];
+  let touched = new Set<string>();
+  for (const change of changes) {
+    const own = touches(change).map((s) => `${s.kind} ${s.id}`);
+    const run = runs.at(-1);
+    if (run && run[0]!.do === change.do && !own.some((id) => touched.has(id))) run.push(change);
+    else {
+      runs.push([change]);
+      touched = new Set();
+    }
+    for (const id of own) touched.add(id);
+  }
+  return runs;
+}
 
 /** What one must be allowed to, to make such a change. */
 export function needed(change: Change): Action[] {

@@ -19,6 +19,8 @@ export interface Carrier<C> {
    * @throws Conflict where it would take back someone's later work
    */
   carryOut(tx: Db, workspaceId: string, change: C): Promise<Outcome<C>>;
+  /** The same for several of the kind that follow each other, each of another source: in as few queries as one takes. */
+  carryOutMany?(tx: Db, workspaceId: string, changes: C[]): Promise<Outcome<C>[]>;
 }
 
 /** One for each kind: a kind without its carrier does not compile. */

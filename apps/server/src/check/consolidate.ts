@@ -8,7 +8,8 @@ import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { catchUp, groupsIn } from './groups.ts';
 import { mergeMany } from './merging.ts';
-import { findIn, findRecords, toldOf } from './store.ts';
+import { findRecords } from '../sources/store.ts';
+import { findIn, toldOf } from './store.ts';
 
 /** Larger sets are not laid beside each other. */
 const MOST = 5000;

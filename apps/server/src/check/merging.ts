@@ -14,7 +14,8 @@ import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
 import { countUncompared, pairsAt } from './compare.ts';
 import { catchUp, groupsIn } from './groups.ts';
-import { findKnown, findRecords, findRelations, revisionOf, tiesTo } from './store.ts';
+import { findRecords } from '../sources/store.ts';
+import { findKnown, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
 const duplicatesKept = new Kept<DuplicateGroup[]>();

@@ -21,6 +21,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
+import { findRecords } from '../sources/store.ts';
 import { Kept } from './kept.ts';
 import { withAllRecords } from './stream.ts';
 import {
@@ -28,7 +29,6 @@ import {
   findBeside,
   findIn,
   findRecord,
-  findRecords,
   findSettled,
   revisionOf,
   toldOf,

@@ -120,16 +120,6 @@ export const toldOf = (id: string, record: SourceRecord): Told => ({
   who: whoOf(record),
 });
 
-/** The records of those that are live, by id. */
-export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
-  const found = await within(db, workspaceId).all(
-    sources,
-    { id: sources.id, record: sources.record },
-    and(inArray(sources.id, ids), eq(sources.presence, 'live')),
-  );
-  return new Map(found.map((f) => [f.id, f.record]));
-}
-
 /** The records of those that are live, with how their values are known. */
 export async function findKnown(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, Live & From>> {
   const { id, record, provenance, addedAt, presence } = sources;

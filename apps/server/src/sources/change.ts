@@ -1,8 +1,8 @@
 /** Carries out what happens to sources themselves: coming and going, and edits of their records. */
 import { and, eq, sql } from 'drizzle-orm';
-import { editable, editRecord } from '@pandecta/core/changes';
-import { NOTHING, type CarriersOf } from '../changes/carry.ts';
-import { idsOf } from '../database/connect.ts';
+import { editable, editRecord, type EditChange } from '@pandecta/core/changes';
+import { NOTHING, type CarriersOf, type Outcome } from '../changes/carry.ts';
+import { idsOf, type Db } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { sources } from './tables.ts';
@@ -29,21 +29,37 @@ export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
   edit: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
-      const here = within(tx, workspaceId);
-      const one = eq(sources.id, change.source);
-      const found = await here.first(sources, { record: sources.record }, one, { lock: 'update' });
-      const done = found ? editable(found.record, change) : null;
-      if (!found || !done) return NOTHING;
-      const known = done.known ?? { from: 'person', sure: 1 };
-      const provenance = Object.fromEntries(Object.keys(done.fields).map((f) => [f, known]));
-      const after = {
-        record: editRecord(found.record, done.fields),
-        version: sql`${sources.version} + 1`,
-        changedAt: sql`now()`,
-        provenance: sql`${sources.provenance} || ${JSON.stringify(provenance)}::jsonb`,
-      };
-      await here.update(sources, after, one);
-      return { change: done, altered: { records: [change.source] } };
+      return (await editMany(tx, workspaceId, [change]))[0]!;
     },
+    carryOutMany: editMany,
   },
 };
+
+/** Edits of different sources. Each is compared with what stands there before any is written. */
+async function editMany(tx: Db, workspaceId: string, changes: EditChange[]): Promise<Outcome<EditChange>[]> {
+  const { id, record } = sources;
+  const those = oneOf(
+    id,
+    changes.map((c) => c.source),
+  );
+  const found = await within(tx, workspaceId).all(sources, { id, record }, those, { by: [id], lock: 'update' });
+  const now = new Map(found.map((f) => [f.id, f.record]));
+  const outcomes = changes.map((change): Outcome<EditChange> => {
+    const stands = now.get(change.source);
+    const done = stands ? editable(stands, change) : null;
+    return done ? { change: done, altered: { records: [change.source] } } : NOTHING;
+  });
+  const written = outcomes
+    .flatMap(({ change }) => (change ? [change] : []))
+    .map(({ source, fields, known }) => ({
+      id: source,
+      record: editRecord(now.get(source)!, fields),
+      provenance: Object.fromEntries(Object.keys(fields).map((f) => [f, known ?? { from: 'person', sure: 1 }])),
+    }));
+  if (written.length)
+    await tx.execute(sql`update sources s set record = w.record, version = s.version + 1, changed_at = now(),
+      provenance = s.provenance || w.provenance
+      from jsonb_to_recordset(${JSON.stringify(written)}::jsonb) as w(id uuid, record jsonb, provenance jsonb)
+      where s.workspace_id = ${workspaceId} and s.id = w.id`);
+  return outcomes;
+}

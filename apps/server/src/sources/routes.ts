@@ -3,6 +3,7 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
+import { alterSources, previewAltering } from './altering.ts';
 import { addByHand, editRecord, setPresence } from './service.ts';
 import { findSource, summarise } from './store.ts';
 
@@ -15,6 +16,8 @@ export function sourceRoutes(declare: Declare, services: Services): void {
   declare(routes.sources.presence, async (call) =>
     setPresence(services, call.actor, await chosenIds(services, call, call.body), call.body.to),
   );
+  declare(routes.altering.preview, (call) => previewAltering(services, call, call.body));
+  declare(routes.altering.alter, (call) => alterSources(services, call, call.body));
   declare(routes.sources.summary, async (call) =>
     summarise(services.db, call.actor, await chosenIds(services, call, call.body)),
   );

@@ -1,16 +1,18 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
-import { sql, type SQL } from 'drizzle-orm';
+import { and, eq, sql, type SQL } from 'drizzle-orm';
 import type { BatchSummary, LabelOnSource, SourceDetail, StateCount } from '@pandecta/contract';
 import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
-import { array } from '../database/sql.ts';
+import { array, oneOf } from '../database/sql.ts';
+import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../stating/store.ts';
 import { chainFrom, partsOf } from './merged.ts';
+import { sources } from './tables.ts';
 import { pathsOf } from '../places/store.ts';
 
 const DETAIL = {
@@ -133,6 +135,13 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
     labels,
     collections: collections.flatMap((c) => (paths.get(c.id)?.[0] ? [{ ...c, path: paths.get(c.id)![0]! }] : [])),
   };
+}
+
+/** The records of those that are live. */
+export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
+  const { id, record, presence } = sources;
+  const found = await within(db, workspaceId).all(sources, { id, record }, and(oneOf(id, ids), eq(presence, 'live')));
+  return new Map(found.map((f) => [f.id, f.record]));
 }
 
 export interface Exportable {

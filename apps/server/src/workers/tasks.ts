@@ -164,6 +164,7 @@ export function keepPage({
 }
 
 export { compareAll, findDuplicates, keysToMeet, weighPairs } from './matching.ts';
+export { altered } from './altering.ts';
 export { casesOf, proofAll, proofOne } from './proofing.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

@@ -82,6 +82,7 @@ export const COMMANDS = [
   { id: 'move', name: 'Move to other collections', keys: ['g'], where: 'In the ledger', may: 'edit' },
   { id: 'take-out', name: 'Take out of collections', keys: ['F'], where: 'In the ledger', may: 'edit' },
   { id: 'tag', name: 'Tag', keys: ['t'], where: 'In the ledger', may: 'edit' },
+  { id: 'fields', name: 'Alter a field of what is chosen', may: 'edit' },
   { id: 'title-case', name: 'Set the case of titles', may: 'edit' },
   { id: 'reading', name: 'Next reading state', keys: ['r'], where: 'In the ledger', may: 'own' },
   { id: 'star', name: 'Star, for yourself', keys: ['s'], where: 'In the ledger', may: 'own' },

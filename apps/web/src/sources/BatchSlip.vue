@@ -25,7 +25,7 @@ import { useStating } from './stating/store.ts';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
-const emit = defineEmits<{ file: []; casing: [] }>();
+const emit = defineEmits<{ file: []; casing: []; altering: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
@@ -74,6 +74,7 @@ defineExpose({ startTagging });
         <KitMenu :entries="states">Reading</KitMenu>
         <LabelMenu :chosen="chosen" :borne="borne">Label</LabelMenu>
         <KitMenu :entries="ratings">Rating</KitMenu>
+        <KitButton @click="emit('altering')">Fields…</KitButton>
         <KitButton @click="emit('casing')">Case of titles…</KitButton>
       </template>
       <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />

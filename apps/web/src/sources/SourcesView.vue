@@ -16,6 +16,7 @@ import AskLine from './asking/AskLine.vue';
 import QuestionBuilder from './asking/QuestionBuilder.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
+import BatchEdit from './BatchEdit.vue';
 import BatchSlip from './BatchSlip.vue';
 import FileTo, { type Filing } from './collections/FileTo.vue';
 import { useLedger } from './ledger.ts';
@@ -41,6 +42,7 @@ const mode = ref<'card' | 'edit' | 'history'>('card');
 const building = ref(false);
 const filing = ref(false);
 const casing = ref(false);
+const altering = ref(false);
 const slipCard = ref<{ startTagging(): void }>();
 const single = computed(() => ledger.single);
 /** What the keys that turn something look at: the line one is at. */
@@ -91,6 +93,7 @@ useDeeds({
   move: withChosen(() => file('move')),
   'take-out': withChosen(() => file('take out')),
   'title-case': withChosen(() => (casing.value = true)),
+  fields: withChosen(() => (altering.value = true)),
   tag: withChosen(() => slipCard.value?.startTagging()),
   edit: withChosen(() => (mode.value = 'edit')),
   'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
@@ -142,6 +145,7 @@ useDeeds({
               :count="ledger.count"
               @file="file('file')"
               @casing="casing = true"
+              @altering="altering = true"
             />
             <SourceSlip
               v-else-if="single"
@@ -166,6 +170,7 @@ useDeeds({
       :chosen="ledger.chosen"
       :count="ledger.chosenCount"
     />
+    <BatchEdit v-if="ledger.chosen" v-model:open="altering" :chosen="ledger.chosen" :count="ledger.chosenCount" />
     <TitleCases v-if="ledger.chosen" v-model:open="casing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
   </div>
 </template>
