@@ -6,7 +6,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { writeSources } from '@pandecta/core/formats';
 import { FIRST_SENSES, findQuote, quoteAt } from '@pandecta/core/marks';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import type { CollectionEditChange, ReadingState } from '@pandecta/core/changes';
+import {
+  NOTHING_SAID,
+  type CollectionEditChange,
+  type ReadingState,
+  type Relation,
+  type Said,
+} from '@pandecta/core/changes';
 import { buildApp } from '@pandecta/server/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
@@ -267,8 +273,25 @@ await addByHand(services, actor, lent);
 const [published, misread] = [read[0]!.record, read[1]!.record];
 const preprint = { type: 'article', title: published.title!, author: published.author!, issued: published.issued! };
 const { id: early } = await addByHand(services, actor, { ...preprint, publisher: 'Tidemark preprints' });
-const relation = { from: early!, to: idOf.get(published.title!)!, as: 'version of', present: true } as const;
-await commit(services, actor, { do: 'relate', ...relation });
+const relation = { from: early!, to: idOf.get(published.title!)!, as: 'version of' } as const;
+await commit(services, actor, { do: 'relate', ...relation, said: { before: null, after: NOTHING_SAID } });
+// How the authorities stand to each other, and what the best known article makes of them.
+const stands = async (from: string, as: Relation, to: string, said: Said = NOTHING_SAID): Promise<unknown> =>
+  commit(services, actor, { do: 'relate', from, to, as, said: { before: null, after: said } });
+const authorities = ofTheme('licensing', ['legal_case']);
+const shown = idOf.get(SHOWN.record.title!)!;
+if (authorities.length > 3) {
+  await stands(authorities[1]!, 'follows', authorities[0]!, { note: 'The operator’s duty is the same', page: '[14]' });
+  await stands(authorities[2]!, 'distinguishes', authorities[0]!, { note: 'No order had been made', page: '[31]' });
+  await stands(authorities[3]!, 'overrules', authorities[2]!);
+  await stands(shown, 'cites', authorities[0]!, { note: '', page: '112' });
+  await stands(shown, 'disagrees with', authorities[2]!, { note: 'The order binds all operators', page: '119' });
+  await stands(
+    lawArticles.find((id) => id !== shown)!,
+    'replies to',
+    shown,
+  );
+}
 const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
 const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
 await commit(services, actor, { do: 'attach', ...attached, present: true });

@@ -21,6 +21,7 @@ import { marks } from './marks/index.ts';
 import { outside } from './outside/index.ts';
 import { own } from './own/index.ts';
 import { places } from './places/index.ts';
+import { relations } from './relations/index.ts';
 import { saved } from './saved/index.ts';
 import { searching } from './searching/index.ts';
 import { sources } from './sources/index.ts';
@@ -51,6 +52,7 @@ const CAPABILITIES: Capability[] = [
   sources,
   own,
   searching,
+  relations,
   saved,
   stating,
   places,

@@ -38,6 +38,7 @@ export const ERRORS = {
   ],
   circular: [409, 'A collection cannot stand under itself or under what it holds.'],
   too_many: [400, 'This can be done with at most %s sources at once; here are %s.'],
+  bin_grew: [409, 'Others moved sources to the bin meanwhile: there are %s now. Nothing was removed; look again.'],
   no_files: [400, 'No file came with the request.'],
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
   busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],

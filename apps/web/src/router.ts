@@ -12,6 +12,11 @@ export const router = createRouter({
     { path: '/gather/log', name: 'log', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/search/:search', name: 'search', component: () => import('./gather/GatherView.vue') },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue') },
+    {
+      path: '/sources/:source([0-9a-f-]{36})',
+      name: 'source',
+      component: () => import('./sources/one/SourcePage.vue'),
+    },
     { path: '/sources/tags', name: 'vocabulary', component: () => import('./sources/vocabulary/VocabularyView.vue') },
     { path: '/sources/compare', name: 'compare', component: () => import('./sources/collections/CompareView.vue') },
     { path: '/sources/history', name: 'activity', component: () => import('./sources/history/ActivityView.vue') },

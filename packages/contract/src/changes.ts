@@ -1,5 +1,6 @@
-import { IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+import { IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 import type { Change } from '@pandecta/core/changes';
+import type { SourceRecord } from '@pandecta/core/source';
 import { route } from './route.ts';
 import { ListOf, OrNull } from './shape.ts';
 
@@ -48,6 +49,23 @@ export class TouchedByChange {
   @IsInt() count!: number;
 }
 
+/** A record as it stood until a change. */
+export class RecordVersion {
+  @IsUUID() changeId!: string;
+  @IsString() at!: string;
+  @IsString() by!: string;
+  /** What the change did. */
+  @IsString() says!: string;
+  /** The fields it altered. */
+  @IsArray() @IsString({ each: true }) fields!: string[];
+  @IsObject() record!: SourceRecord;
+}
+
+/** The newest first. */
+export class VersionsReply {
+  @ListOf(() => RecordVersion) versions!: RecordVersion[];
+}
+
 export class HistoryReply {
   @ListOf(() => HistoryEntry) entries!: HistoryEntry[];
 }
@@ -88,6 +106,13 @@ export const changeRoutes = {
     may: 'read',
     summary: 'The sources a change touched.',
     reply: TouchedByChange,
+  }),
+  versions: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/versions',
+    may: 'read',
+    summary: 'The record of a source as it stood before each change to it.',
+    reply: VersionsReply,
   }),
   history: route({
     method: 'GET',

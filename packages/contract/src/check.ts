@@ -12,7 +12,7 @@ import {
   Length,
   Matches,
 } from 'class-validator';
-import { RELATIONS, SETTLED, type Relation, type Settled } from '@pandecta/core/changes';
+import { SETTLED, type Relation, type Settled } from '@pandecta/core/changes';
 import { CASES, SEVERITIES, type Mend, type Severity, type TitleCasing } from '@pandecta/core/proofing';
 import { Changed } from './changes.ts';
 import { Reason } from './intake.ts';
@@ -109,9 +109,12 @@ export class Brought extends Changed {
 }
 
 /** How every two of the sources stand to each other. */
+/** What is said of sources that look alike. */
+const DECIDED = ['version of', 'other than'] as const satisfies readonly Relation[];
+
 export class Relate {
   @Ids() @ArrayMinSize(2) @ArrayMaxSize(10) sources!: string[];
-  @IsIn(RELATIONS) as!: Relation;
+  @IsIn(DECIDED) as!: (typeof DECIDED)[number];
   @IsBoolean() present!: boolean;
 }
 

@@ -13,6 +13,7 @@ import { outsideRoutes } from './outside.ts';
 import { ownRoutes } from './own.ts';
 import { placeRoutes } from './places.ts';
 import { fileRoutes, markRoutes } from './reading.ts';
+import { relationRoutes } from './relations.ts';
 import { savedRoutes } from './saved.ts';
 import { searchRoutes, sourceRoutes } from './sources.ts';
 import { statingRoutes } from './stating.ts';
@@ -34,6 +35,7 @@ export * from './places.ts';
 export * from './reading.ts';
 export { ACTIONS, type Action, type ParamOf, type Route } from './route.ts';
 export type { Class } from './shape.ts';
+export * from './relations.ts';
 export * from './saved.ts';
 export * from './sources.ts';
 export * from './stating.ts';
@@ -48,6 +50,7 @@ export const routes = {
   own: ownRoutes,
   search: searchRoutes,
   saved: savedRoutes,
+  relations: relationRoutes,
   stating: statingRoutes,
   places: placeRoutes,
   tags: tagRoutes,

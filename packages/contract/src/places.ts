@@ -51,6 +51,8 @@ export class PlacesReply {
   @ListOf(() => Placement) placements!: Placement[];
   @IsInt() loose!: number;
   @IsInt() bin!: number;
+  /** How many days removed sources wait there. */
+  @IsInt() binDays!: number;
   /** How many wait to be taken in. */
   @IsInt() intake!: number;
   @IsInt() total!: number;

@@ -1,4 +1,16 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Max,
+  Min,
+} from 'class-validator';
 import {
   AmongRequest,
   Ask,
@@ -15,7 +27,7 @@ import {
 import { Changed } from './changes.ts';
 import { Destination } from './gathering.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { ListOf, OptionalPart, OrNull } from './shape.ts';
+import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
@@ -60,6 +72,14 @@ export class Hit {
 /** The fields of a record that a line does not show, and that make most of its weight. */
 export const LEFT_OUT = ['abstract', 'note', 'custom'] as const satisfies (keyof SourceRecord)[];
 
+/** How a source came into the bin. */
+export class InBin {
+  @IsString() at!: string;
+  @IsString() by!: string;
+  /** When it goes for good. */
+  @IsString() goes!: string;
+}
+
 /** A line of the ledger. */
 export class SourceRow {
   @IsUUID() id!: string;
@@ -71,7 +91,9 @@ export class SourceRow {
   @IsBoolean() starred!: boolean;
   @OrNull() @IsInt() rating!: number | null;
   @ListOf(() => LabelOnSource) labels!: LabelOnSource[];
-  @IsInt() places!: number;
+  /** The collections it is filed in. */
+  @Ids() places!: string[];
+  @OptionalPart(() => InBin) bin?: InBin;
   @IsInt() pages!: number;
   @IsInt() marks!: number;
   @IsInt() files!: number;
@@ -202,7 +224,46 @@ export class BatchSummary {
   @OrNull() @IsInt() yearTo!: number | null;
 }
 
+/** What is in the bin, and how many days each waits there. */
+export class BinState {
+  @IsInt() sources!: number;
+  /** Held by nothing else, so that they go along. */
+  @IsInt() files!: number;
+  @IsInt() marks!: number;
+  @IsInt() days!: number;
+}
+export class EmptyBin {
+  /** How many there were when it was decided. */
+  @IsInt() @Min(0) seen!: number;
+}
+export class BinDays {
+  @IsInt() @Min(1) @Max(3650) days!: number;
+}
+
 export const sourceRoutes = {
+  bin: route({
+    method: 'GET',
+    path: '/w/:workspace/bin',
+    may: 'read',
+    summary: 'How many sources are in the bin, and what would go with them.',
+    reply: BinState,
+  }),
+  emptyBin: route({
+    method: 'POST',
+    path: '/w/:workspace/bin/empty',
+    may: 'arrange',
+    summary: 'Remove for good all that is in the bin.',
+    body: EmptyBin,
+    reply: Changed,
+  }),
+  binDays: route({
+    method: 'PUT',
+    path: '/w/:workspace/bin/days',
+    may: 'steer',
+    summary: 'Say how many days removed sources wait in the bin.',
+    body: BinDays,
+    reply: Changed,
+  }),
   one: route({
     method: 'GET',
     path: '/w/:workspace/sources/:source',

@@ -8,6 +8,7 @@ import { fileChanges } from '../files/change.ts';
 import { markChanges } from '../marks/change.ts';
 import { ownChanges } from '../own/change.ts';
 import { placeChanges } from '../places/change.ts';
+import { relationChanges } from '../relations/change.ts';
 import { sourceChanges } from '../sources/change.ts';
 import { tagChanges } from '../tags/change.ts';
 import type { Db } from '../database/connect.ts';
@@ -21,6 +22,7 @@ const CARRIERS: Carriers = {
   ...fileChanges,
   ...markChanges,
   ...checkChanges,
+  ...relationChanges,
   ...listChanges,
   ...stateChanges,
   all: {

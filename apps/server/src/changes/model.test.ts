@@ -85,10 +85,10 @@ async function stored(): Promise<Library> {
       ...(s.into && { mergedInto: s.into }),
     });
   for (const r of await of(
-    { key: text() },
-    sql`select from_id || ' ' || "as" || ' ' || to_id as key from relations where workspace_id = ${w}`,
+    { key: text(), note: text(), page: text() },
+    sql`select from_id || ' ' || "as" || ' ' || to_id as key, note, page from relations where workspace_id = ${w}`,
   ))
-    library.relations.add(r.key);
+    library.relations.set(r.key, { note: r.note, page: r.page });
   for (const r of await of(
     { key: text() },
     sql`select what || ' ' || coalesce(source_id::text, 'all') || ' ' || name as key from settled where workspace_id = ${w}`,
@@ -171,7 +171,7 @@ function shown(library: Library): unknown {
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),
-    relations: [...library.relations].sort(),
+    relations: [...library.relations].sort(([a], [b]) => (a < b ? -1 : 1)),
     settled: [...library.settled].sort(),
     entries: [...library.entries].sort(([a], [b]) => (a < b ? -1 : 1)),
     members: [...library.members].sort(([a], [b]) => (a < b ? -1 : 1)),

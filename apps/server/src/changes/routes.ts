@@ -5,6 +5,7 @@ import type { Services } from '../services.ts';
 import { answer } from './commit.ts';
 import { historyOfSource, historyOfWorkspace, touchedBy } from './history.ts';
 import { redo, undo } from './service.ts';
+import { versionsOf } from './versions.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
   declare(routes.changes.undo, ({ actor, workspace: { role } }) => undo(services, { ...actor, role }).then(answer));
@@ -16,6 +17,7 @@ export function changeRoutes(declare: Declare, services: Services): void {
     entries: await historyOfWorkspace(services.db, actor, query),
   }));
   declare(routes.changes.touched, ({ actor, params }) => touchedBy(services.db, actor, params.change));
+  declare(routes.changes.versions, ({ actor, params }) => versionsOf(services.db, actor, params.source));
   declare(routes.changes.history, async ({ actor, params }) => ({
     entries: await historyOfSource(services.db, actor, params.source),
   }));

@@ -1,4 +1,4 @@
-/** Carries out merges, and what is said of how two sources stand to each other. */
+/** Carries out merges, and what proofing is told once and for good. */
 import { and, arrayContains, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { idsOf } from '../database/connect.ts';
@@ -9,9 +9,9 @@ import { chainFrom } from '../sources/merged.ts';
 import { sources } from '../sources/tables.ts';
 import { sourceSort } from '../indexing/tables.ts';
 import { findingFacets } from './facets.ts';
-import { relations, settled } from './tables.ts';
+import { settled } from './tables.ts';
 
-export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
+export const checkChanges: CarriersOf<'merge' | 'settle'> = {
   merge: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -53,25 +53,6 @@ export const checkChanges: CarriersOf<'merge' | 'relate' | 'settle'> = {
         ...(stay.length && { stay }),
       };
       return { change: done, altered: { records: [source, into] } };
-    },
-  },
-  relate: {
-    may: 'edit',
-    async carryOut(tx, workspaceId, change) {
-      const here = within(tx, workspaceId);
-      const { from, to, as, present } = change;
-      if (from === to) return NOTHING;
-      const known = await here.all(sources, { id: sources.id }, inArray(sources.id, [from, to]));
-      if (known.length < 2) return NOTHING;
-      const done = present
-        ? await here
-            .insert(relations, { fromId: from, toId: to, as })
-            .onConflictDoNothing()
-            .returning({ id: relations.fromId })
-        : await here
-            .delete(relations, and(eq(relations.fromId, from), eq(relations.toId, to), eq(relations.as, as)))
-            .returning({ id: relations.fromId });
-      return done.length ? { change, altered: {} } : NOTHING;
     },
   },
   settle: {

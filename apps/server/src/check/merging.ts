@@ -1,6 +1,6 @@
 /** Duplicates become one: what is found, and what is done about it. */
 import { OF_ALL, type Changed, type DuplicateGroup, type Duplicates, type Merge, type Merged, type MergeGroup, type Relate } from '@pandecta/contract'; // prettier-ignore
-import type { Change, ChangeOf } from '@pandecta/core/changes';
+import { NOTHING_SAID, type Change } from '@pandecta/core/changes';
 import { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
@@ -8,13 +8,13 @@ import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
+import { saidAmong } from '../relations/store.ts';
 import { edited } from '../sources/edited.ts';
-import { countPresence } from '../sources/store.ts';
+import { countPresence, findRecords } from '../sources/store.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
 import { countUncompared, pairsAt } from './compare.ts';
 import { catchUp, groupsIn } from './groups.ts';
-import { findRecords } from '../sources/store.ts';
 import { findKnown, findRelations, revisionOf, tiesTo } from './store.ts';
 
 /** What was found stands until something is written. */
@@ -120,10 +120,21 @@ const indexOfMost = (values: number[]): number => values.indexOf(Math.max(...val
 
 /** Says how every two of the sources stand to each other, or takes back what was said of them either way round. */
 export async function relate(services: Services, actor: Actor, { sources, as, present }: Relate): Promise<Changed> {
-  const changes = sources.flatMap(
-    (from, i) =>
-    sources.slice(present ? i + 1 : 0).flatMap((to): ChangeOf<'relate'>[] => (to === from ? [] : [{ do: 'relate', from, to, as, present }])), // prettier-ignore
+  const said = await saidAmong(services.db, actor.workspaceId, sources, as);
+  const known = new Set(said.map((s) => `${s.from} ${s.to}`));
+  // What is said already is not said twice.
+  const pairs = sources.flatMap((from, i) =>
+    sources.slice(i + 1).flatMap((to) => (from === to || known.has(`${from} ${to}`) ? [] : [{ from, to }])),
   );
+  const changes = present
+    ? pairs.map((pair): Change => ({ do: 'relate', ...pair, as, said: { before: null, after: NOTHING_SAID } }))
+    : said.map(({ from, to, note, page }): Change => ({
+        do: 'relate',
+        from,
+        to,
+        as,
+        said: { before: { note, page }, after: null },
+      }));
   const what = as === 'other than' ? 'not the same work' : 'versions of one work';
   const says = `${present ? 'Said' : 'Took back'} that ${sources.length} sources are ${what}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));

@@ -101,7 +101,7 @@ export const findRelations = (db: Db, workspaceId: string): Promise<{ from: stri
       whole as (select p.id, p.of from part p join sources s on s.workspace_id = ${workspaceId} and s.id = p.of and s.merged_into is null)
       select distinct coalesce(f.of, r.from_id) as "from", coalesce(t.of, r.to_id) as "to", r."as" from relations r
       left join whole f on f.id = r.from_id left join whole t on t.id = r.to_id
-      where r.workspace_id = ${workspaceId} order by 1, 2, 3`,
+      where r.workspace_id = ${workspaceId} and r."as" in ('version of', 'other than') order by 1, 2, 3`,
   );
 
 /** The pairs among these sources that were decided, by their places. */

@@ -1,22 +1,6 @@
 import { boolean, index, integer, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { Relation, Settled } from '@pandecta/core/changes';
+import type { Settled } from '@pandecta/core/changes';
 import { now, when, workspaceId } from '../database/columns.ts';
-
-/** How sources stand to each other, as people said it. */
-export const relations = pgTable(
-  'relations',
-  {
-    workspaceId: workspaceId(),
-    fromId: uuid('from_id').notNull(),
-    toId: uuid('to_id').notNull(),
-    as: text('as').$type<Relation>().notNull(),
-    at: now('at'),
-  },
-  (t) => [
-    primaryKey({ columns: [t.workspaceId, t.fromId, t.toId, t.as] }),
-    index('relations_to').on(t.workspaceId, t.toId),
-  ],
-);
 
 /** What proofing was told once and for good: rules and findings set aside, words that keep their form. */
 export const settled = pgTable(

@@ -11,6 +11,7 @@ export * from '../files/tables.ts';
 export * from '../marks/tables.ts';
 export * from '../own/tables.ts';
 export * from '../check/tables.ts';
+export * from '../relations/tables.ts';
 export * from '../lists/tables.ts';
 export * from '../stating/tables.ts';
 export * from '../changes/tables.ts';

@@ -10,6 +10,7 @@ import { facets } from '../indexing/tables.ts';
 import { Refusal } from '../errors.ts';
 import type { Asked } from '../searching/columns/service.ts';
 import type { Services } from '../services.ts';
+import { binDays } from '../sources/bin.ts';
 import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
@@ -21,7 +22,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
   const w = sql`${workspaceId}::uuid`;
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const here = within(db, workspaceId);
-  const [present, placed, known, live, bin, intake] = await Promise.all([
+  const [present, placed, known, days, live, bin, intake] = await Promise.all([
     presentCollections(db, workspaceId),
     rows(
       db,
@@ -30,6 +31,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
       join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present where p.workspace_id = ${w} and p.present`,
     ),
     here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, ['in', 'loose'])),
+    binDays(db, workspaceId),
     columns.ask(workspaceId, {
       ...all,
       presence: 'live',
@@ -46,6 +48,7 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
     placements: placed,
     loose: count('loose', 'yes'),
     bin: bin.total,
+    binDays: days,
     intake: intake.total,
     total: live.total,
   };

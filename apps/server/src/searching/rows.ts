@@ -1,6 +1,13 @@
 /** The lines of the ledger for given sources, with where each matched. */
-import { sql } from 'drizzle-orm';
-import { LEFT_OUT, type Hit, type LabelOnSource, type SourceRow, type TagOnSource } from '@pandecta/contract';
+import { sql, type SQL } from 'drizzle-orm';
+import {
+  LEFT_OUT,
+  type Hit,
+  type InBin,
+  type LabelOnSource,
+  type SourceRow,
+  type TagOnSource,
+} from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
@@ -10,6 +17,7 @@ import { json, list, number, orNull, rows, text, truth } from '../database/read.
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { ownColumns } from '../own/store.ts';
+import { DAYS_IN_BIN } from '../sources/purge.ts';
 import { stateColumns } from '../stating/store.ts';
 import type { Question } from './match.ts';
 
@@ -22,7 +30,8 @@ const LINE = {
   labels: json<LabelOnSource[] | null>(),
   added_at: text(),
   tags: json<TagOnSource[] | null>(),
-  places: number,
+  places: list(text()),
+  bin: orNull(json<InBin>()),
   files: number,
   pages: number,
   marks: number,
@@ -42,8 +51,9 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
       ${ownColumns(w, q.scope.member)}, ${stateColumns(w)},
       (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
-      (select count(*)::int from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
-        where cs.workspace_id = ${w} and cs.source_id = s.id) as places,
+      array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+        where cs.workspace_id = ${w} and cs.source_id = s.id order by c.name) as places,
+      ${q.scope.presence === 'bin' ? inBin(w) : sql`null::jsonb`} as bin,
       coalesce(f.files, 0) as files, coalesce(f.pages, 0) as pages, f.file_id,
       (select count(*)::int from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present) as marks,
       ${searching ? sql`(select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '')` : sql`null::text[]`} as glosses
@@ -72,6 +82,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     addedAt: f.added_at,
     tags: f.tags ?? [],
     places: f.places,
+    ...(f.bin && { bin: f.bin }),
     files: f.files,
     pages: f.pages,
     marks: f.marks,
@@ -80,6 +91,14 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     ...placesOf(searching ? recordHits(f.record, f.glosses ?? [], sought) : [], pageHits.get(f.id)),
   }));
 }
+
+/** When a source came into the bin, by whom, and when it goes: told of those in the bin alone. */
+const inBin = (w: SQL): SQL => sql`(select jsonb_build_object('at', s.changed_at,
+    'goes', s.changed_at + make_interval(days => coalesce((w.settings->>'binDays')::int, ${DAYS_IN_BIN})),
+    'by', coalesce((select u.name from change_subjects cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
+      join users u on u.id = c.actor_id where cs.workspace_id = ${w} and cs.kind = 'source' and cs.subject_id = s.id
+      order by c.id desc limit 1), ''))
+  from workspaces w where w.id = ${w})`;
 
 function brief(record: SourceRecord): SourceRow['record'] {
   const out = { ...record };

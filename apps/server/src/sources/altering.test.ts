@@ -50,7 +50,12 @@ test('what is set only where it is empty leaves what others wrote; what cannot b
 });
 
 test('undone after someone wrote into one of them, none of it is taken back in silence', async () => {
-  const { changeId } = await me.at<Changed>('POST', '/altering', { ...all, field: 'note', way: 'append', value: 'seen' });
+  const { changeId } = await me.at<Changed>('POST', '/altering', {
+    ...all,
+    field: 'note',
+    way: 'append',
+    value: 'seen',
+  });
   const [first] = (await me.ask('', '&sort=title')).rows;
   await me.at('PATCH', `/sources/${first!.id}`, { fields: { note: 'Box 4' } });
   const undone = await me.call('POST', `/w/${me.workspace}/changes/${changeId}/undo`);

@@ -1,8 +1,8 @@
 /**
- * The bin's end: what waited there thirty days, was set aside or taken back that long ago, is removed for good. What waits in
- * the intake waits until someone decides.
+ * The bin's end: what waited there as many days as the workspace set, was set aside or taken back that long ago, is removed
+ * for good; and what someone who empties the bin removes. What waits in the intake waits until someone decides.
  */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { GOING } from '@pandecta/contract';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -12,6 +12,10 @@ import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
 
 export const DAYS_IN_BIN = 30;
+
+/** What no one has any more after so many days. */
+const AGED = sql`presence not in ('live', 'intake', 'merged') and changed_at < now() - make_interval(days =>
+  coalesce((select (w.settings->>'binDays')::int from workspaces w where w.id = sources.workspace_id and presence = 'bin'), ${DAYS_IN_BIN}))`;
 
 /**
  * What goes with a source, where no foreign key says so: checking one for each of a million rows makes an import slower.
@@ -38,13 +42,16 @@ export const OF_SOURCES = [
   'source_ratings',
 ] as const;
 
-/** @returns how many sources went, over all workspaces */
-export async function purge(db: Db, storage: Storage): Promise<number> {
+/**
+ * @param which a condition on `sources`
+ * @returns how many sources went, over all workspaces
+ */
+export async function purge(db: Db, storage: Storage, which: SQL = AGED): Promise<number> {
   const { gone, files } = await withoutTimeout(db, async (tx) => {
     const gone = await rows(
       tx,
       { workspace_id: text(), id: text() },
-      sql`delete from sources where presence not in ('live', 'intake', 'merged') and changed_at < now() - make_interval(days => ${DAYS_IN_BIN}) returning workspace_id, id`,
+      sql`delete from sources where ${which} returning workspace_id, id`,
     );
     const altered: [workspaceId: string, numbers: number[]][] = [];
     for (const workspaceId of [...new Set(gone.map((g) => g.workspace_id))].sort()) {

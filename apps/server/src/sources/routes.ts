@@ -4,6 +4,7 @@ import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { alterSources, previewAltering } from './altering.ts';
+import { binState, emptyBin, setBinDays } from './bin.ts';
 import { addByHand, editRecord, setPresence } from './service.ts';
 import { findSource, summarise } from './store.ts';
 
@@ -18,6 +19,9 @@ export function sourceRoutes(declare: Declare, services: Services): void {
   );
   declare(routes.altering.preview, (call) => previewAltering(services, call, call.body));
   declare(routes.altering.alter, (call) => alterSources(services, call, call.body));
+  declare(routes.sources.bin, ({ actor }) => binState(services.db, actor));
+  declare(routes.sources.emptyBin, ({ actor, body }) => emptyBin(services, actor, body.seen));
+  declare(routes.sources.binDays, ({ actor, body }) => setBinDays(services.db, actor, body.days));
   declare(routes.sources.summary, async (call) =>
     summarise(services.db, call.actor, await chosenIds(services, call, call.body)),
   );

@@ -12,6 +12,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { broughtTo, findDestination } from '../places/destination.ts';
 import type { Services } from '../services.ts';
+import { binDays } from './bin.ts';
 import { insertSources } from './store.ts';
 import { sources } from './tables.ts';
 
@@ -105,7 +106,7 @@ export async function setPresence(
     changeId,
     says:
       to === 'bin'
-        ? `Moved ${n} to the bin, kept there 30 days with files, marks and tags`
+        ? `Moved ${n} to the bin, kept there ${await binDays(services.db, actor.workspaceId)} days with files, marks and tags`
         : `Restored ${n} with tags, marks and places`,
   };
 }

@@ -25,7 +25,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { RecordEditor, SourceFindings } from '../sources/index.ts';
+import { originInWords, RecordEditor, SourceFindings } from '../sources/index.ts';
 import AsItCame from './AsItCame.vue';
 import BothRecords from './BothRecords.vue';
 import { useIntake } from './intake.ts';
@@ -72,22 +72,9 @@ const joining = computed(() => {
   return `Joining ${parts.join(', and ')}; it overwrites nothing.`;
 });
 
-/** How each field is known, in words. */
-const FROM: Record<string, string> = {
-  'document identifier': 'from the document',
-  'embedded metadata': 'the file says so',
-  'page layout': 'read from layout',
-  'file name': 'guessed from the file’s name',
-  'identifier registry': 'from the registry',
-  catalogue: 'from the catalogue',
-  'stated on the page': 'stated on the page',
-  'printed reference': 'read from the text',
-  import: 'came with the record',
-  person: 'by hand',
-};
 const howOf = (field: string): string => {
   const how = one.value!.source.provenance[field];
-  return how ? `${FROM[how.from] ?? how.from}, ${Math.round(how.sure * 100)} % sure` : '';
+  return how ? originInWords(how) : '';
 };
 /** The fields by how they are known, each group in the order of a catalogue card; the largest leads. */
 const known = computed(() => {

@@ -15,6 +15,7 @@ import { useAsk } from './ask.ts';
 import { COLUMNS, nextSort, sortInWords, useDensity, useShownColumns } from './columns.ts';
 import { useLedger } from './ledger.ts';
 import HeapPicture from './heap/HeapPicture.vue';
+import BinLine from './BinLine.vue';
 import LedgerRow from './LedgerRow.vue';
 
 const emit = defineEmits<{ open: [id: string, page?: number, file?: string] }>();
@@ -132,6 +133,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         ><span v-else>{{ c.name }}</span></template
       >
     </div>
+    <BinLine v-if="ask.scope === 'bin'" />
     <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center">
@@ -139,7 +141,7 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
         <KitButton class="mt-3" @click="ledger.load(false)">Try again</KitButton>
       </div>
       <EmptyState v-else-if="ask.scope === 'bin' && !ask.text && !ask.hasChips" title="The bin is empty"
-        >Removed sources wait here for 30 days, with all they had.</EmptyState
+        >Removed sources wait here for a while, with all they had.</EmptyState
       >
       <EmptyState v-else-if="ask.isNarrowed" title="No source matches"
         >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and

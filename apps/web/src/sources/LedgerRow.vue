@@ -10,11 +10,13 @@ import StampMark from '../kit/StampMark.vue';
 import LabelMark from './stating/LabelMark.vue';
 import { dots } from './stating/ratings.ts';
 import { counted } from '../kit/words.ts';
+import { usePlaces } from '../places/store.ts';
 import type { Column } from './columns.ts';
 
 const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
 const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
 
+const places = usePlaces();
 const record = computed(() => props.row.record);
 const title = computed(() => record.value.title ?? record.value['title-short'] ?? 'Untitled');
 const who = computed(() => whoOf(record.value));
@@ -25,9 +27,19 @@ const figures = computed(() =>
   [
     props.row.marks ? counted(props.row.marks, 'mark') : '',
     props.row.pages ? `${props.row.pages} p.` : props.row.files ? 'file' : '',
-    props.row.places ? counted(props.row.places, 'place') : '',
   ].filter(Boolean),
 );
+
+/** Where it stands, shown when one rests on the number. */
+const named = computed(() => props.row.places.map((id) => places.pathOf(id)).join('\n'));
+/** How it came into the bin, and until when it waits there. */
+const binned = computed(() => {
+  const { bin, places: in_ } = props.row;
+  if (!bin) return '';
+  const day = (at: string): string => dateShort({ 'date-parts': [at.slice(0, 10).split('-').map(Number)] });
+  const from = in_.length ? `from ${in_.map((id) => places.byId.get(id)?.name ?? '').join(', ')}` : 'in no collection';
+  return `Removed ${day(bin.at)}${bin.by && ` by ${bin.by}`}, ${from}; goes for good ${day(bin.goes)}`;
+});
 
 function cell(id: Column['id']): string {
   switch (id) {
@@ -44,7 +56,7 @@ function cell(id: Column['id']): string {
     case 'pages':
       return props.row.pages ? String(props.row.pages) : '';
     case 'places':
-      return String(props.row.places);
+      return props.row.places.length ? String(props.row.places.length) : '';
     case 'reading':
       return props.row.reading ?? '';
     case 'rating':
@@ -68,7 +80,9 @@ function cell(id: Column['id']): string {
         >
           <LitText :text="title" :lit="row.titleLit" />
         </p>
-        <p class="truncate text-fine text-muted">{{ [who, where, when].filter(Boolean).join(' · ') }}</p>
+        <p class="truncate text-fine text-muted">
+          {{ binned || [who, where, when].filter(Boolean).join(' · ') }}
+        </p>
         <!-- Clamped, not cut by the letter: a lit word behind the ellipsis would leave its colour. -->
         <p v-if="first" class="flex items-baseline gap-2 text-fine leading-[18px]">
           <span class="line-clamp-1 min-w-0">
@@ -114,7 +128,8 @@ function cell(id: Column['id']): string {
           }}</span>
           <span v-if="row.reading" class="font-sans text-fine" :class="row.reading === 'reading' && 'text-verdigris'">{{
             row.reading
-          }}</span><span v-for="f in figures" :key="f">{{ f }}</span>
+          }}</span><span v-for="f in figures" :key="f">{{ f }}</span
+          ><span v-if="row.places.length" :title="named">{{ counted(row.places.length, 'place') }}</span>
         </p>
         <p
           class="mt-0.5 flex h-[21px] max-w-full flex-wrap content-start items-start justify-end gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
@@ -151,7 +166,9 @@ function cell(id: Column['id']): string {
         <span v-else-if="c.id === 'labels'" class="flex gap-1 overflow-hidden"
           ><LabelMark v-for="l in row.labels" :key="l.id" :label="l"
         /></span>
-        <span v-else class="truncate text-fine text-muted" :title="cell(c.id)">{{ cell(c.id) }}</span>
+        <span v-else class="truncate text-fine text-muted" :title="c.id === 'places' ? named : cell(c.id)">{{
+          cell(c.id)
+        }}</span>
       </template>
     </div>
   </ListRow>

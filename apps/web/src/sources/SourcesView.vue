@@ -23,7 +23,7 @@ import { useLedger } from './ledger.ts';
 import LedgerList from './LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
 import TitleCases from './TitleCases.vue';
-import SourceSlip from './SourceSlip.vue';
+import SourceSlip from './one/SourceSlip.vue';
 import YearRibbon from './YearRibbon.vue';
 
 const ledger = useLedger();

@@ -30,3 +30,20 @@ export function inOrder(fields: readonly string[], record: SourceRecord): string
   };
   return [...fields].sort((x, y) => place(x) - place(y));
 }
+
+/** How a field is known. */
+const FROM: Record<string, string> = {
+  'document identifier': 'from the document',
+  'embedded metadata': 'the file says so',
+  'page layout': 'read from layout',
+  'file name': 'guessed from the file’s name',
+  'identifier registry': 'from the registry',
+  catalogue: 'from the catalogue',
+  'stated on the page': 'stated on the page',
+  'printed reference': 'read from the text',
+  import: 'came with the record',
+  person: 'by hand',
+};
+
+export const originInWords = ({ from, sure }: { from: string; sure: number }): string =>
+  `${FROM[from] ?? from}${sure < 1 ? `, ${Math.round(sure * 100)} % sure` : ''}`;

@@ -150,6 +150,11 @@ test('a rename stored when it was a kind of its own is read as an edit of the co
   });
 });
 
+test('a relation stored when it was only there or not is read as one of which nothing more is said', () => {
+  const old = { do: 'relate', from: testId(1), to: testId(2), as: 'version of', present: true };
+  expect(fromJson(old, { by: ME })).toMatchObject({ said: { before: null, after: { note: '', page: '' } } });
+});
+
 test('what is no change, or of a version not known here, is refused by name', () => {
   for (const json of [null, [], { do: 'melt' }, { do: '__proto__' }, { do: 'tag', v: 9 }, { do: 'all', says: '' }])
     expect(() => fromJson(json, { by: ME })).toThrow(NotAChange);

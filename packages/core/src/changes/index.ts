@@ -22,7 +22,7 @@ export { enterable, entryKey, LISTS, type Entry, type EntryChange, type List } f
 export { editableMark } from './mark-edit.ts';
 export { type OrderChange } from './order.ts';
 export { PRESENCES, type Presence } from './presence.ts';
-export { RELATIONS, type Relation } from './relate.ts';
+export { ALL_RELATIONS, NOTHING_SAID, RELATIONS, sayable, type Relation, type Said } from './relate.ts';
 export { READING_STATES, type ReadingState } from './reading.ts';
 export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
 export { HIGHEST_RATING } from './rate.ts';

@@ -7,6 +7,7 @@ import type { CollectionWords } from './collection-edit.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
 import type { Term } from './term.ts';
+import type { Said } from './relate.ts';
 import type { Presence } from './presence.ts';
 import type { ReadingState } from './reading.ts';
 
@@ -37,7 +38,7 @@ export interface Library {
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
   marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
   /** See `relationKey`. */
-  relations: Set<string>;
+  relations: Map<string, Said>;
   /** See `settledKey`. */
   settled: Set<string>;
   /** See `entryKey`. */
@@ -53,7 +54,7 @@ export const emptyLibrary = (): Library => ({
   collections: new Map(),
   placements: new Map(),
   marks: new Map(),
-  relations: new Set(),
+  relations: new Map(),
   settled: new Set(),
   entries: new Map(),
   senses: [],

@@ -42,7 +42,7 @@ export const presence: Kind<PresenceChange> = {
   describe({ sources, from, to }) {
     const n = countSources(sources.length);
     if (to === 'bin') return `Moved ${n} to the bin`;
-    if (to === 'none') return `Took back ${n}`;
+    if (to === 'none') return from === 'bin' ? `Emptied the bin: ${n} went for good` : `Took back ${n}`;
     if (to === 'aside') return `Set ${n} aside`;
     if (to === 'intake') return from === 'none' ? `Gathered ${n}` : `Put ${n} back into the intake`;
     if (from === 'intake' || from === 'aside') return `Took in ${n}`;

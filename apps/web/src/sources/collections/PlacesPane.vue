@@ -42,7 +42,10 @@ async function finish(): Promise<void> {
 const bin: Drop<Dragged> = {
   over(d) {
     overBin.value = d;
-    doing.wouldDo = d?.what === 'sources' ? `Moves ${countSources(d.count)} to the bin, where they wait 30 days` : '';
+    doing.wouldDo =
+      d?.what === 'sources'
+        ? `Moves ${countSources(d.count)} to the bin, where they wait ${places.reply?.binDays ?? 30} days`
+        : '';
   },
   accepts: (d) => d.what === 'sources' && session.may('arrange'),
   dropped: (d) => d.what === 'sources' && void batch.toBin(d.chosen),
@@ -103,7 +106,7 @@ const bin: Drop<Dragged> = {
       ]"
       @click="ask.setScope(ask.scope === 'bin' ? 'live' : 'bin')"
     >
-      {{ places.reply?.bin ? `${countSources(places.reply.bin)}, kept 30 days` : 'Empty' }}
+      {{ places.reply?.bin ? `${countSources(places.reply.bin)}, kept ${places.reply.binDays} days` : 'Empty' }}
     </KitButton>
     <h2 class="heading mt-5">History</h2>
     <KitButton look="bare" class="mt-1 block px-1.5 py-[3px] text-muted hover:text-ink" to="/sources/history"

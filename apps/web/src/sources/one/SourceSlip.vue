@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
 import { X } from '@lucide/vue';
-import { computed, ref, watch } from 'vue';
+import { computed, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { routes } from '@pandecta/contract';
 import {
@@ -15,42 +15,36 @@ import {
   variableLabel,
   type SourceRecord,
 } from '@pandecta/core/source';
-import { useChanges } from '../act/changes.ts';
-import { ask } from '../api/client.ts';
-import StyleChooser from '../citing/StyleChooser.vue';
-import { useAsked } from '../data/asked.ts';
-import { concerns } from '../data/live.ts';
-import { useCiting } from '../citing/store.ts';
-import KitButton from '../kit/KitButton.vue';
-import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
-import KitNotice from '../kit/KitNotice.vue';
-import { counted } from '../kit/words.ts';
-import { usePlaces } from '../places/store.ts';
-import { useSession } from '../session/store.ts';
-import { AFTER_TYPING_MS } from './ask.ts';
-import { useBatch } from './batch.ts';
-import HistoryList from './HistoryList.vue';
-import { useLedger } from './ledger.ts';
-import ReadingSelect from './ReadingSelect.vue';
-import RecordEditor from './RecordEditor.vue';
-import SourceFindings from './SourceFindings.vue';
-import StarButton from './StarButton.vue';
-import LabelMark from './stating/LabelMark.vue';
-import LabelMenu from './stating/LabelMenu.vue';
-import RatingSelect from './stating/RatingSelect.vue';
-import TagInput from './TagInput.vue';
+import { useChanges } from '../../act/changes.ts';
+import { ask } from '../../api/client.ts';
+import { useAsked } from '../../data/asked.ts';
+import { concerns } from '../../data/live.ts';
+import { useCiting } from '../../citing/store.ts';
+import KitButton from '../../kit/KitButton.vue';
+import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
+import KitNotice from '../../kit/KitNotice.vue';
+import { counted } from '../../kit/words.ts';
+import { useSession } from '../../session/store.ts';
+import { AFTER_TYPING_MS } from '../ask.ts';
+import { useBatch } from '../batch.ts';
+import HistoryList from '../HistoryList.vue';
+import CitationBlock from './CitationBlock.vue';
+import FilesBlock from './FilesBlock.vue';
+import PlacesBlock from './PlacesBlock.vue';
+import { useLedger } from '../ledger.ts';
+import RecordEditor from '../RecordEditor.vue';
+import SourceFindings from '../SourceFindings.vue';
+import StarButton from '../StarButton.vue';
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ open: [page?: number, file?: string]; file: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const ledger = useLedger();
-const places = usePlaces();
 const session = useSession();
 const changes = useChanges();
 const router = useRouter();
-const tagging = ref(false);
-const tagInput = ref<InstanceType<typeof TagInput>>();
+const places = useTemplateRef<InstanceType<typeof PlacesBlock>>('places');
 const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' });
 
 // While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
@@ -61,18 +55,8 @@ const { value: source, trouble } = useAsked({
   concerns: (touched, id) => concerns(touched, ['source'], id) || concerns(touched, ['collection', 'tag', 'label']),
   pause,
 });
-const { value: cited } = useAsked({
-  question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
-  fetch: ({ id }, signal) => citing.cite({ ids: [id] }, true, signal),
-  concerns: (touched, { id }) => concerns(touched, ['source'], id),
-  pause,
-});
 const unversion = (other: string): Promise<unknown> =>
   changes.change(() => ask(routes.check.relate, { body: { sources: [props.id, other], as: 'version of', present: false } })); // prettier-ignore
-watch(
-  () => props.id,
-  () => (tagging.value = false),
-);
 
 const lines = computed(() => {
   const s = source.value;
@@ -153,11 +137,7 @@ async function make(record: SourceRecord): Promise<void> {
   mode.value = 'edit';
 }
 
-function startTagging(): void {
-  tagging.value = true;
-  tagInput.value?.focus();
-}
-defineExpose({ startTagging });
+defineExpose({ startTagging: (): void => places.value?.startTagging() });
 </script>
 
 <template>
@@ -178,25 +158,7 @@ defineExpose({ startTagging });
         class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-[22px] gap-y-3 @3xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,1fr)]"
       >
         <div>
-          <div class="mb-1 flex items-center gap-3">
-            <h3 class="heading min-w-0 flex-1 truncate">Citation · {{ citing.style.title }}</h3>
-            <KitButton look="quiet" title="Copy (c)" @click="citing.copyCited({ ids: [id] }, 'bibliography')"
-              >Copy</KitButton
-            >
-            <StyleChooser />
-          </div>
-          <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
-          <p
-            v-if="cited?.entries[0]"
-            class="font-serif text-body leading-[1.38]"
-            data-testid="citation"
-            v-html="cited.entries[0].html"
-          />
-          <p v-else-if="cited" class="text-body text-muted">{{ citing.unprintedWords(cited) }}.</p>
-          <p v-if="cited?.citationHtml" class="mt-1 text-fine text-muted">
-            In the text: <span v-html="cited.citationHtml" />
-          </p>
-          <!-- eslint-enable vue/no-v-html -->
+          <CitationBlock :id="id" :pause="pause" />
           <p v-if="access" class="mt-1.5 text-fine" :class="access.near ? 'text-ochre' : 'text-muted'">
             {{ access.says }}
           </p>
@@ -207,7 +169,10 @@ defineExpose({ startTagging });
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">
-            Record<KitButton look="quiet" class="font-normal" @click="mode = 'history'">History</KitButton>
+            Record<span class="flex gap-3"
+              ><KitButton look="quiet" class="font-normal" :to="`/sources/${id}`">Whole page</KitButton
+              ><KitButton look="quiet" class="font-normal" @click="mode = 'history'">History</KitButton></span
+            >
           </h3>
           <dl class="grid grid-cols-[84px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-fine">
             <template v-for="[name, value, mono] in lines" :key="name"
@@ -219,92 +184,8 @@ defineExpose({ startTagging });
           </dl>
         </div>
         <div>
-          <h3 class="heading mb-1 flex justify-between">
-            Filed under<KitButton v-if="session.may('edit')" look="quiet" class="font-normal" @click="emit('file')"
-              >+ file</KitButton
-            >
-          </h3>
-          <ul>
-            <li v-for="p in source.places" :key="p.path" class="group flex min-h-6 items-center gap-2">
-              <RouterLink :to="`/sources?collection=${p.id}`" class="truncate hover:underline">{{
-                p.path
-              }}</RouterLink><KitButton
-                v-if="session.may('edit')"
-                look="bare"
-                class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
-                :name="`Remove from ${p.path}`"
-                :title="`Remove from ${p.path}; the source stays`"
-                @click="places.file({ ids: [id] }, [p.id], { present: false })"
-                ><X :size="13"
-              /></KitButton>
-            </li>
-            <li v-if="!source.places.length" class="text-muted">In no collection</li>
-          </ul>
-          <h3 class="heading mb-0.5 mt-1.5">Tags</h3>
-          <div class="flex flex-wrap items-center gap-x-2 gap-y-1">
-            <span
-              v-for="t in source.tags"
-              :key="t.id"
-              :class="t.subject ? 'term' : 'tag'"
-              class="group inline-flex gap-1"
-              :title="t.subject ? 'A subject term: it came with the record' : 'A tag'"
-            >
-              <span v-if="t.subject" class="sr-only">Subject term:</span>{{ t.name
-              }}<KitButton
-                v-if="session.may('edit')"
-                look="bare"
-                class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
-                :name="`Take away ${t.name}`"
-                @click="batch.tag({ ids: [id] }, t.name, false, t.subject)"
-                ><X :size="12"
-              /></KitButton>
-            </span>
-            <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="startTagging"
-              >+ add</KitButton
-            >
-            <TagInput
-              v-if="tagging"
-              ref="tagInput"
-              class="w-40"
-              @add="batch.tag({ ids: [id] }, $event)"
-              @done="tagging = false"
-            />
-          </div>
-          <div class="mt-1.5 flex flex-wrap items-center gap-x-2 gap-y-1">
-            <LabelMark v-for="l in source.labels" :key="l.id" :label="l" named />
-            <LabelMenu
-              v-if="session.may('edit')"
-              look="quiet"
-              :chosen="{ ids: [id] }"
-              :borne="source.labels.map((l) => l.id)"
-              >+ label</LabelMenu
-            >
-          </div>
-          <div class="mt-1.5 flex gap-3">
-            <div>
-              <h3 class="heading mb-0.5">Reading</h3>
-              <ReadingSelect :id="source.id" :reading="source.reading" />
-            </div>
-            <div>
-              <h3 class="heading mb-0.5">Rating</h3>
-              <RatingSelect :chosen="{ ids: [id] }" :rating="source.rating" :disabled="!session.may('edit')" />
-            </div>
-          </div>
-          <h3 class="heading mb-0.5 mt-1.5">Files</h3>
-          <ul>
-            <li v-for="f in source.files" :key="f.id" class="truncate">
-              <KitButton look="bare" class="hover:underline" @click="emit('open', undefined, f.id)">{{
-                f.name
-              }}</KitButton>
-              <span class="ml-1.5 text-muted"
-                ><template v-if="/pdf/.test(f.mediaType)">{{ f.pages }} p.</template
-                ><template v-else>{{ /^image/.test(f.mediaType) ? 'picture' : 'page of the web' }}</template
-                ><template v-if="f.marks"> · {{ counted(f.marks, 'mark') }}</template
-                ><template v-if="f.state !== 'text' && f.state !== 'other'"> · {{ f.state }}</template></span
-              >
-            </li>
-            <li v-if="!source.files.length" class="text-muted">No file</li>
-          </ul>
+          <PlacesBlock ref="places" :source="source" @file="emit('file')" />
+          <FilesBlock class="mt-1.5" :source="source" @open="(page, file) => emit('open', page, file)" />
           <template v-if="source.versions.length">
             <h3 class="heading mb-0.5 mt-1.5">Versions</h3>
             <ul>
