@@ -26,6 +26,10 @@ const QUESTIONS: [string, string][] = [
   ['by title, from the middle', `/sources?sort=title&from=${Math.floor(COUNT / 2)}`],
   ['by title, and where a source stands in it', `/sources?sort=title&find=${order[0]!}`],
   ['facets of a common word', '/narrow?q=estuary'],
+  [
+    'those open at first',
+    `/narrow?q=estuary&${['kind', 'tag', 'label', 'reading', 'star', 'file', 'person'].map((f) => `facets=${f}`).join('&')}`,
+  ],
   ['facets of everything', '/narrow'],
   ['near/5', '/sources?q=tidal%20near/5%20barrier'],
   ['another spelling', '/sources?q=estuery~'],

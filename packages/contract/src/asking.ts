@@ -120,8 +120,35 @@ export class YearCount {
   @IsInt() count!: number;
 }
 
+/** A question, and which kinds of facets are wanted: all that are offered where none is named. */
+export class AskNarrow extends Ask {
+  @IsOptional() @IsArray() @ArrayMaxSize(60) @IsString({ each: true }) facets?: string[];
+}
+
+/** All values of one kind of facet. */
+export class AskFacet extends Ask {
+  @IsString() @MaxLength(40) facet!: string;
+  /** Only those whose names have this. */
+  @IsOptional() @IsString() @MaxLength(200) within?: string;
+}
+
+export class FacetReply {
+  /** The most frequent first, so many at most. */
+  @ListOf(() => FacetValue) values!: FacetValue[];
+  /** How many fit in all. */
+  @IsInt() inAll!: number;
+}
+
+/** A kind of facet that may be asked for. */
+export class OfferedFacet {
+  @IsString() type!: string;
+  @IsString() name!: string;
+}
+
 export class NarrowReply {
   @IsInt() total!: number;
+  @ListOf(() => OfferedFacet) offered!: OfferedFacet[];
+  /** Counted in the answer; of a kind a source has one value of, without what is chosen of that kind. */
   @ListOf(() => Facet) facets!: Facet[];
   /** In order, without the narrowing by year. */
   @ListOf(() => YearCount) years!: YearCount[];

@@ -2,13 +2,16 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsNumber,
   IsObject,
   IsOptional,
   IsString,
+  IsUrl,
   IsUUID,
+  Length,
   MaxLength,
   Min,
   ValidateNested,
@@ -94,7 +97,52 @@ export class WithinReply {
   @IsInt() total!: number;
 }
 
+/** What is to be another; the rest stays. */
+export class EditFile {
+  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  /** It is opened first. */
+  @IsOptional() @IsBoolean() main?: boolean;
+}
+
+/** A link in place of a file. */
+export class LinkFile {
+  @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false })
+  @MaxLength(2000)
+  address!: string;
+  @IsOptional() @IsString() @MaxLength(200) name?: string;
+}
+
 export const fileRoutes = {
+  add: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files',
+    may: 'edit',
+    summary: 'Add a file to a source, as multipart; with the field “instead”, in place of another of its files.',
+    reply: Changed,
+  }),
+  link: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/links',
+    may: 'edit',
+    summary: 'Add a link to a source, in place of a file.',
+    body: LinkFile,
+    reply: Changed,
+  }),
+  edit: route({
+    method: 'PATCH',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'edit',
+    summary: 'Rename a file of a source, or say that it is opened first.',
+    body: EditFile,
+    reply: Changed,
+  }),
+  remove: route({
+    method: 'DELETE',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'edit',
+    summary: 'Take a file from a source; it can be undone.',
+    reply: Changed,
+  }),
   content: route({
     method: 'GET',
     path: '/w/:workspace/files/:file/content',

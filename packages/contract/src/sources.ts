@@ -14,9 +14,12 @@ import {
 import {
   AmongRequest,
   Ask,
+  AskFacet,
   AskHeap,
   AskIds,
+  AskNarrow,
   AskPage,
+  FacetReply,
   HeapReply,
   IdList,
   MOST_IDS,
@@ -134,6 +137,10 @@ export class FileOfSource {
   @IsIn(FILE_STATES) state!: FileState;
   @IsInt() pages!: number;
   @IsInt() marks!: number;
+  /** Of a link in place of a file: where it leads. */
+  @OrNull() @IsString() address!: string | null;
+  /** It is opened first. */
+  @IsBoolean() main!: boolean;
 }
 
 export class PlaceOfSource {
@@ -356,7 +363,15 @@ export const searchRoutes = {
     path: '/w/:workspace/narrow',
     may: 'read',
     summary: 'What the sources that match may be narrowed by, with counts, and their years.',
-    query: Ask,
+    query: AskNarrow,
     reply: NarrowReply,
+  }),
+  facet: route({
+    method: 'GET',
+    path: '/w/:workspace/facet',
+    may: 'read',
+    summary: 'All values of one kind of facet of the sources that match, with counts.',
+    query: AskFacet,
+    reply: FacetReply,
   }),
 };

@@ -135,6 +135,8 @@ const bodies = (): Record<string, object> => ({
   'intake.join': { to: ids.source },
   'check.merge': { into: ids.source, sources: [ids.source] },
   'check.mergeMany': { groups: [] },
+  'files.link': { address: 'https://a.example/x' },
+  'files.edit': { name: 'Mine now.pdf' },
   'relations.say': { from: ids.source, to: ids.source, as: 'cites', present: true },
   'check.relate': { sources: [ids.source, ids.source], as: 'other than', present: true },
   'check.consolidation': { collection: ids.collection, ids: [ids.source] },

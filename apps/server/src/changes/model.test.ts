@@ -64,9 +64,10 @@ async function stored(): Promise<Library> {
       l: list(text()),
       rating: orNull(number),
       into: orNull(text()),
+      main: orNull(text()),
     },
     sql`
-    select s.id, s.record, s.presence, s.merged_into as "into",
+    select s.id, s.record, s.presence, s.merged_into as "into", s.main_file as main,
       array(select tag_id::text from source_tags t where t.workspace_id = s.workspace_id and t.source_id = s.id) as t,
       array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
       array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f,
@@ -83,6 +84,7 @@ async function stored(): Promise<Library> {
       labels: new Set(s.l),
       ...(s.rating && { rating: s.rating }),
       ...(s.into && { mergedInto: s.into }),
+      ...(s.main && { main: s.main }),
     });
   for (const r of await of(
     { key: text(), note: text(), page: text() },
@@ -168,6 +170,7 @@ function shown(library: Library): unknown {
   return {
     sources: [...library.sources].sort(([a], [b]) => (a < b ? -1 : 1)),
     tags: [...library.tags].sort(([a], [b]) => (a < b ? -1 : 1)),
+    files: [...library.files].sort(([a], [b]) => (a < b ? -1 : 1)),
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),

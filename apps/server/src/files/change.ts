@@ -1,16 +1,36 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
+import { editableFile } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
+import { within } from '../database/within.ts';
+import { sources } from '../sources/tables.ts';
+import { files } from './tables.ts';
 
 const FILES = { table: sql`source_files`, column: sql`file_id` };
 
-export const fileChanges: CarriersOf<'attach'> = {
+export const fileChanges: CarriersOf<'attach' | 'file-edit'> = {
   attach: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
       const { source, file, present } = change;
       const done = await tie(tx, workspaceId, FILES, file, { sources: [source], present });
       return done.length ? { change, altered: { records: [source] } } : NOTHING;
+    },
+  },
+  'file-edit': {
+    may: 'edit',
+    async carryOut(tx, workspaceId, change) {
+      const here = within(tx, workspaceId);
+      const ofSource = eq(sources.id, change.source);
+      const ofFile = eq(files.id, change.file);
+      const source = await here.first(sources, { main: sources.mainFile }, ofSource, { lock: 'update' });
+      const file = await here.first(files, { name: files.name }, ofFile, { lock: 'update' });
+      const done = source && file ? editableFile({ name: file.name, main: source.main }, change) : null;
+      if (!done) return NOTHING;
+      const { name, main } = done.fields;
+      if (name) await here.update(files, { name: name.after ?? '' }, ofFile);
+      if (main) await here.update(sources, { mainFile: main.after }, ofSource);
+      return { change: done, altered: {} };
     },
   },
 };

@@ -1,8 +1,9 @@
 /** The content of files, whole or in ranges, and the places of words in them. */
 import { eq, sql, type InferSelectModel } from 'drizzle-orm';
-import { routes } from '@pandecta/contract';
+import { MOST_FILE_BYTES, routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
+import { cut } from '@pandecta/core/text';
 import { excerpt, findLit } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { bytes, number, rows, text } from '../database/read.ts';
@@ -12,13 +13,33 @@ import type { Declare } from '../http/route.ts';
 import { pageTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
+import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
 import { files } from './tables.ts';
 
 const MOST_HITS = 500;
 
-export function fileRoutes(declare: Declare, { db, storage }: Services): void {
+export function fileRoutes(declare: Declare, services: Services): void {
+  const { db, storage } = services;
+  declare(routes.files.add, async (call) => {
+    let instead: string | null = null;
+    for await (const part of call.request.parts()) {
+      if (part.type === 'file') {
+        const stored = await storage.put(part.file);
+        if (part.file.truncated) throw new Refusal('file_too_large', `${MOST_FILE_BYTES / 1024 ** 2} MB`);
+        const name = cut(part.filename.split(/[/\\]/).at(-1) || 'file', 200);
+        return addFile(services, call, { source: call.params.source, ...stored, name, instead });
+      }
+      // What it replaces goes before it.
+      if (part.fieldname === 'instead') instead = String(part.value);
+    }
+    throw new Refusal('no_files');
+  });
+  declare(routes.files.link, (call) => linkFile(services, call, call.params.source, call.body));
+  declare(routes.files.edit, (call) => editFile(services, call, call.params.source, call.params.file, call.body));
+  declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));
   declare(routes.files.content, async ({ workspace, params, request, reply }) => {
     const file = await findFile(db, workspace.id, params.file);
+    if (file.address) return reply.redirect(file.address);
     const total = file.bytes;
     void reply
       .headers({
@@ -70,8 +91,8 @@ export function fileRoutes(declare: Declare, { db, storage }: Services): void {
 type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId'>;
 
 export async function findFile(db: Db, workspaceId: string, id: string): Promise<FileRow> {
-  const { sha256, name, bytes, mediaType, state, pages } = files;
-  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages };
+  const { sha256, name, bytes, mediaType, state, pages, address } = files;
+  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages, address };
   const found = await within(db, workspaceId).first(files, fields, eq(files.id, id));
   if (!found) throw new Refusal('no_such_file');
   return found;

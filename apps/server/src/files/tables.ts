@@ -13,6 +13,8 @@ export const files = pgTable(
     mediaType: text('media_type').notNull(),
     state: text('state').$type<FileState | 'waiting'>().notNull(),
     pages: integer('pages').notNull().default(0),
+    /** Of a link in place of a file: where it leads. */
+    address: text('address'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('files_sha').on(t.workspaceId, t.sha256)],
 );

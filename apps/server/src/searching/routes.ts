@@ -7,7 +7,8 @@ import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
 import { heap } from './heap.ts';
 import { suggest } from './suggest.ts';
-import { among, idsIn, narrow, page } from './store.ts';
+import { allOfFacet, narrow } from './narrow.ts';
+import { among, idsIn, page } from './store.ts';
 
 const FIRST_PAGE = 50;
 
@@ -32,5 +33,6 @@ export function searchRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.search.suggest, (call) => suggest(services, call, call.query.field, call.query.begins ?? ''));
   declare(routes.search.heap, async (call) => heap(services, await understand(db, call, call.query), call.query));
-  declare(routes.search.narrow, async (call) => narrow(services, await understand(db, call, call.query)));
+  declare(routes.search.narrow, (call) => narrow(services, call, call.query));
+  declare(routes.search.facet, (call) => allOfFacet(services, call, call.query));
 }

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, NarrowReply, Problem, SourcePage } from '@pandecta/contract';
+import type { Changed, FacetReply, NarrowReply, Problem, SourcePage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
@@ -331,5 +331,46 @@ describe('while one types', () => {
     expect(lines.map((l) => l.record.title)).toEqual([MARSH]);
     const title = lines[0]!.record.title!;
     expect(lines[0]!.titleLit.map(({ start, end }) => title.slice(start, end))).toEqual(['barrier', 'marsh']);
+  });
+});
+
+describe('what an answer is narrowed by', () => {
+  let me: Person;
+  beforeAll(async () => {
+    me = await server.person('contributor');
+    const kinds = ['book', 'book', 'report', 'thesis'];
+    for (const [i, type] of kinds.entries())
+      await me.at('POST', '/sources', { record: { type, title: `Tides ${i}`, publisher: `Press ${i % 2}` } });
+    const ids = (await me.ask('', '&sort=title')).rows.map((r) => r.id);
+    await me.at('POST', '/tagging', { ids: ids.slice(0, 2), name: 'used', present: true });
+    await me.at('POST', '/tagging', { ids: ids.slice(1, 3), name: 'adverse', present: true });
+  });
+  const counts = async (query: string, type: string): Promise<Record<string, number>> => {
+    const { facets } = await me.at<NarrowReply>('GET', `/narrow?${query}`);
+    return Object.fromEntries(facets.find((f) => f.type === type)!.values.map((v) => [v.name, v.count]));
+  };
+
+  test('of a kind a source has one of, the others are counted as if none were chosen; of tags, what two at once would leave', async () => {
+    expect(await counts('include=kind%3Dbook&facets=kind', 'kind')).toEqual({ Book: 2, Report: 1, Thesis: 1 });
+    const { facets } = await me.at<NarrowReply>('GET', '/narrow?facets=tag');
+    const used = facets[0]!.values.find((v) => v.name === 'used')!.key;
+    expect(await counts(`include=tag%3D${used}&facets=tag`, 'tag')).toEqual({ used: 2, adverse: 1 });
+    expect(await counts(`include=kind%3Dbook&include=tag%3D${used}&facets=kind`, 'kind')).toEqual({ Book: 2 });
+  });
+
+  test('only the kinds of facets that are looked at are counted, and all that are offered are named', async () => {
+    const reply = await me.at<NarrowReply>('GET', '/narrow?facets=kind');
+    expect(reply.facets.map((f) => f.type)).toEqual(['kind']);
+    expect(reply.offered.map((o) => o.type)).toContain('publisher');
+  });
+
+  test('all values of one are told, and looked through', async () => {
+    const all = await me.at<FacetReply>('GET', '/facet?facet=publisher');
+    expect(all.values.map((v) => [v.name, v.count])).toEqual([
+      ['Press 0', 2],
+      ['Press 1', 2],
+    ]);
+    const some = await me.at<FacetReply>('GET', '/facet?facet=publisher&within=PRESS+1&include=kind%3Dbook');
+    expect([some.inAll, some.values.map((v) => [v.name, v.count])]).toEqual([1, [['Press 1', 1]]]);
   });
 });

@@ -1,18 +1,14 @@
 /** Lists, orders and counts of what matches a question. */
 import { sql } from 'drizzle-orm';
-import type { NarrowReply } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
 import type { Db } from '../database/connect.ts';
 import { number, rows } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { keptAs } from '../indexing/facet.ts';
-import { FACET_KINDS } from '../indexing/facets.ts';
 import type { Services } from '../services.ts';
 import type { NumberSet } from './columns/load.ts';
 import type { Asked } from './columns/service.ts';
 import type { ColumnsAnswer } from './columns/thread.ts';
 import type { Question } from './match.ts';
-import { namedFacets } from './named.ts';
 
 export type Asking = Pick<Services, 'db' | 'columns'>;
 
@@ -96,27 +92,4 @@ export function ask(
 ): Promise<ColumnsAnswer> {
   const { workspaceId, presence } = scope;
   return columns.ask(workspaceId, { presence, condition, sets: [...compiled.sets, ...more], ...what });
-}
-
-export async function narrow(to: Asking, q: Question): Promise<NarrowReply> {
-  const { workspaceId, member } = q.scope;
-  const offered = FACET_KINDS.flatMap((kind) =>
-    kind.offered ? [{ ...kind, ...kind.offered, kept: keptAs(kind, member) }] : [],
-  );
-  const most = Object.fromEntries(offered.map((f) => [f.kept, f.most]));
-  const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
-  const counts = new Map(facets.flatMap(([, counts]) => counts));
-  const named = [...(await namedFacets(to.db, workspaceId, [...counts.keys()]))];
-  return {
-    total,
-    years: years.map(([year, count]) => ({ year, count })),
-    facets: offered.map(({ type, name, kept }) => ({
-      type,
-      name,
-      values: named
-        .filter(([, f]) => f.type === kept)
-        .map(([id, f]) => ({ key: f.key, name: f.name, count: counts.get(id)! }))
-        .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
-    })),
-  };
 }

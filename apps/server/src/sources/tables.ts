@@ -17,6 +17,8 @@ export const sources = pgTable(
     changedAt: now('changed_at'),
     addedBy: uuid('added_by').notNull(),
     importId: uuid('import_id'),
+    /** The file that is opened first, where one was said to be. */
+    mainFile: uuid('main_file'),
     /** The source it was merged into, where it is `merged`. */
     mergedInto: uuid('merged_into'),
   },

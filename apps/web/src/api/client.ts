@@ -47,9 +47,11 @@ export type Given<P extends string, B, Q> = { [N in Exclude<ParamOf<P>, 'workspa
   : { body: B }) &
   ([Q] extends [undefined] ? { query?: never } : Partial<Q> extends Q ? { query?: Q } : { query: Q }) & {
     signal?: AbortSignal;
+    /** Files, where the route takes them. */
+    form?: FormData;
   };
 
-type AnyGiven = { body?: unknown; query?: object; signal?: AbortSignal };
+type AnyGiven = { body?: unknown; query?: object; signal?: AbortSignal; form?: FormData };
 
 /** The address of what a route gives. */
 export function addressOf<P extends string, B, Q, R>(route: Route<P, B, Q, R>, given: Given<P, B, Q>): string {
@@ -65,7 +67,7 @@ export async function send<P extends string, B, Q, R>(
   route: Route<P, B, Q, R>,
   given: Given<P, B, Q>,
 ): Promise<Response> {
-  const { body, signal } = given as AnyGiven;
+  const { body, signal, form } = given as AnyGiven;
   const { method } = route;
   let response: Response;
   try {
@@ -75,7 +77,7 @@ export async function send<P extends string, B, Q, R>(
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(form ? { body: form } : body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {

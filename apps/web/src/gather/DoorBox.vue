@@ -8,6 +8,7 @@ import { MOST_TYPED, seenInWords, takeApart } from '@pandecta/core/door';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import KitButton from '../kit/KitButton.vue';
+import KitFile from '../kit/KitFile.vue';
 import KitField from '../kit/KitField.vue';
 import { useDestination } from './destination.ts';
 import { typed } from './door.ts';
@@ -20,7 +21,7 @@ const jobs = useJobs();
 const router = useRouter();
 const { send } = useUpload();
 const field = useTemplateRef<{ focus(): void }>('field');
-const picker = ref<HTMLInputElement>();
+const picker = useTemplateRef<InstanceType<typeof KitFile>>('picker');
 const busy = ref(false);
 const settled = refDebounced(typed, 120);
 const tooLong = computed(() => typed.value.length > MOST_TYPED);
@@ -43,11 +44,6 @@ async function bring(): Promise<void> {
   }
 }
 
-function picked(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  void send([...(input.files ?? [])]);
-  input.value = '';
-}
 defineExpose({ focus: (): void => field.value?.focus() });
 </script>
 
@@ -88,9 +84,9 @@ defineExpose({ focus: (): void => field.value?.focus() });
       <KitButton look="main" type="submit" class="flex-1" :disabled="!typed.trim() || busy || tooLong"
         >Look up and bring in</KitButton
       >
-      <KitButton @click="picker?.click()">Files…</KitButton>
+      <KitButton @click="picker?.ask()">Files…</KitButton>
     </div>
     <!-- eslint-disable-next-line vue/no-restricted-html-elements -- the browser's own way to choose files -->
-    <input ref="picker" type="file" multiple class="hidden" aria-label="Choose files" @change="picked" />
+    <KitFile ref="picker" multiple label="Choose files" @chosen="send" />
   </form>
 </template>

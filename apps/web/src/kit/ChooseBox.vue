@@ -5,6 +5,7 @@
  */
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue';
 import { watch } from 'vue';
+import CheckMark from './CheckMark.vue';
 import KitDialog from './KitDialog.vue';
 
 const { several = false, ticked = [] } = defineProps<{
@@ -48,15 +49,12 @@ function tick(entry: Entry | null, event: Event): void {
         <ComboboxOptions static class="max-h-80 overflow-auto py-1">
           <ComboboxOption v-for="e in entries" :key="e.key" v-slot="{ active }" :value="e" as="template">
             <li class="flex items-baseline gap-3 px-4 py-1.5" :class="active && 'bg-verdtint'">
-              <input
+              <CheckMark
                 v-if="several"
-                type="checkbox"
-                tabindex="-1"
-                class="h-3.5 w-3.5 translate-y-0.5 accent-verdigris"
+                class="translate-y-0.5"
                 :checked="ticked.includes(e.key)"
-                :aria-label="`Also ${e.key}`"
-                @click="tick(e, $event)"
-              />
+                @check="emit('tick', e)"
+              /><span v-if="ticked.includes(e.key)" class="sr-only">ticked</span>
               <slot :entry="e" />
             </li>
           </ComboboxOption>

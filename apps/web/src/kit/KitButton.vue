@@ -8,6 +8,8 @@ const { look = 'plain' } = defineProps<{
   /** What it is called where there are no words in it. */
   name?: string;
   to?: string;
+  /** An address outside the page, opened beside it. */
+  href?: string | undefined;
 }>();
 const BOX =
   'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-[5px] border px-2.5 py-1 text-body font-medium disabled:border-line disabled:bg-panel disabled:text-muted';
@@ -24,9 +26,12 @@ const LOOKS = {
 
 <template>
   <component
-    :is="to === undefined ? 'button' : RouterLink"
+    :is="href !== undefined ? 'a' : to === undefined ? 'button' : RouterLink"
     :to="to"
-    :type="to === undefined ? 'button' : undefined"
+    :href="href"
+    :target="href === undefined ? undefined : '_blank'"
+    :rel="href === undefined ? undefined : 'noopener noreferrer'"
+    :type="to === undefined && href === undefined ? 'button' : undefined"
     :class="LOOKS[look]"
     :aria-label="name"
     :title="name"

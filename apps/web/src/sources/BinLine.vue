@@ -37,7 +37,7 @@ const along = computed(() =>
 );
 const asks = computed(
   () =>
-    `${countSources(bin.value?.sources ?? 0)} go for good${along.value.length ? `, with ${along.value.join(' and ')}` : ''}. This cannot be undone.`,
+    `${countSources(bin.value?.sources ?? 0)} ${bin.value?.sources === 1 ? 'goes' : 'go'} for good${along.value.length ? `, with ${along.value.join(' and ')}` : ''}. This cannot be undone.`,
 );
 const empty = (): unknown => change(() => ask(routes.sources.emptyBin, { body: { seen: bin.value!.sources } }));
 </script>

@@ -1,33 +1,20 @@
 <script setup lang="ts">
 /** Facets with counts: click to include, again to exclude. */
-import { useLocalStorage } from '@vueuse/core';
-import { computed, reactive } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import type { Facet, FacetValue } from '@pandecta/contract';
 import KitButton from '../kit/KitButton.vue';
-import KitField from '../kit/KitField.vue';
 import { useAsk } from './ask.ts';
+import FacetSheet from './FacetSheet.vue';
 import { useNarrow } from './narrow.ts';
 
 const ask = useAsk();
 const narrow = useNarrow();
-/** What one narrows by now and then: told by its heading until it is opened. */
-const FIRST_CLOSED = [
-  'subject',
-  'container',
-  'publisher',
-  'court',
-  'jurisdiction',
-  'language',
-  'sense',
-  'by',
-  'batch',
-  'in',
-  'until',
-];
-const closed = useLocalStorage<string[]>('closed facets', FIRST_CLOSED);
 const more = reactive<Record<string, boolean>>({});
-const filter = reactive<Record<string, string>>({});
+/** The kind of facet all values of which are shown in a sheet. */
+const all = ref<{ type: string; name: string } | null>(null);
 const FEW = 6;
+/** More of them than these are looked through in the sheet. */
+const MANY = 20;
 
 /** Chosen values stay in sight, even where they match nothing now. */
 function values(f: Facet): FacetValue[] {
@@ -41,43 +28,41 @@ function values(f: Facet): FacetValue[] {
   return [...lost, ...f.values];
 }
 
-const facets = computed(() =>
-  (narrow.reply?.facets ?? [])
-    .map((f) => {
-      const all = values(f);
-      const wanted = (filter[f.type] ?? '').toLowerCase();
-      const fit = wanted ? all.filter((v) => v.name.toLowerCase().includes(wanted)) : all;
-      return { ...f, all, shown: more[f.type] || wanted ? fit : fit.slice(0, FEW) };
-    })
-    .filter((f) => f.all.length),
-);
+const facets = computed(() => {
+  const told = new Map((narrow.reply?.facets ?? []).map((f) => [f.type, f]));
+  return (narrow.reply?.offered ?? []).map(({ type, name }) => {
+    const isOpen = narrow.open.includes(type);
+    const of = told.get(type);
+    const here = isOpen && of ? values(of) : [];
+    return {
+      type,
+      name,
+      isOpen,
+      waits: isOpen && !of,
+      all: here,
+      shown: more[type] ? here.slice(0, MANY) : here.slice(0, FEW),
+    };
+  });
+});
 
 const state = (type: string, key: string): 'in' | 'out' | '' =>
   ask.include.includes(`${type}=${key}`) ? 'in' : ask.exclude.includes(`${type}=${key}`) ? 'out' : '';
-const toggle = (type: string): void =>
-  void (closed.value = closed.value.includes(type) ? closed.value.filter((c) => c !== type) : [...closed.value, type]);
 </script>
 
 <template>
   <aside class="pane px-3.5 py-3" aria-label="Narrow">
-    <section v-for="f in facets" :key="f.type" class="mb-3.5">
+    <section v-for="f in facets" :key="f.type" :class="f.isOpen ? 'mb-3.5' : 'mb-1'">
       <h2>
         <KitButton
           look="bare"
           class="heading flex min-h-6 w-full items-center justify-between"
-          :aria-expanded="!closed.includes(f.type)"
-          @click="toggle(f.type)"
-          >{{ f.name }}<span aria-hidden="true">{{ closed.includes(f.type) ? '▸' : '▾' }}</span></KitButton
+          :aria-expanded="f.isOpen"
+          @click="narrow.toggle(f.type)"
+          >{{ f.name }}<span aria-hidden="true">{{ f.isOpen ? '▾' : '▸' }}</span></KitButton
         >
       </h2>
-      <template v-if="!closed.includes(f.type)">
-        <KitField
-          v-if="more[f.type] && f.all.length > 12"
-          v-model="filter[f.type]"
-          class="my-1"
-          :label="`Find in ${f.name}`"
-          placeholder="Find"
-        />
+      <template v-if="f.isOpen">
+        <p v-if="!f.all.length && !f.waits" class="text-fine text-muted">none here</p>
         <ul>
           <li v-for="v in f.shown" :key="v.key">
             <KitButton
@@ -111,11 +96,16 @@ const toggle = (type: string): void =>
           :to="f.type === 'tag' ? '/sources/tags' : '/sources/tags?of=subject'"
           >vocabulary</KitButton
         >
-        <KitButton v-if="f.all.length > FEW" look="quiet" class="min-h-6" @click="more[f.type] = !more[f.type]">{{
-          more[f.type] ? 'fewer' : `+ ${f.all.length - FEW} more`
-        }}</KitButton>
+        <KitButton
+          v-if="f.all.length > FEW && !more[f.type]"
+          look="quiet"
+          class="min-h-6"
+          @click="f.all.length > MANY ? (all = f) : (more[f.type] = true)"
+          >{{ f.all.length > MANY ? 'all of them…' : `+ ${f.all.length - FEW} more` }}</KitButton
+        >
+        <KitButton v-else-if="more[f.type]" look="quiet" class="min-h-6" @click="more[f.type] = false">fewer</KitButton>
       </template>
     </section>
-    <p v-if="narrow.reply && !facets.length" class="text-muted">Nothing to narrow.</p>
+    <FacetSheet v-model:facet="all" />
   </aside>
 </template>

@@ -110,6 +110,12 @@ export const useAsk = defineStore('ask', () => {
     else set({ include: [...include.value, facet] });
   }
 
+  /** Includes it, or leaves it out, whatever it was before. */
+  const narrowTo = (facet: string, within: boolean): void =>
+    set({
+      include: [...include.value.filter((f) => f !== facet), ...(within ? [facet] : [])],
+      exclude: [...exclude.value.filter((f) => f !== facet), ...(within ? [] : [facet])],
+    });
   const drop = (facet: string): void =>
     set({ include: include.value.filter((f) => f !== facet), exclude: exclude.value.filter((f) => f !== facet) });
   const setText = (q: string): void => set({ q: q.trim() ? q : undefined }, true);
@@ -166,6 +172,7 @@ export const useAsk = defineStore('ask', () => {
     hasChips,
     isNarrowed,
     turn,
+    narrowTo,
     drop,
     setText,
     clearText,

@@ -6,6 +6,7 @@ export {
 } from './collection-edit.ts';
 export { type Draw } from './draw.ts';
 export { editable, editRecord, type EditChange } from './edit.ts';
+export { editableFile, type FileEditChange } from './file-edit.ts';
 export { NotAChange } from './json.ts';
 export {
   Conflict,

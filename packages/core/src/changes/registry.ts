@@ -10,6 +10,7 @@ import { collectionEdit } from './collection-edit.ts';
 import { edit } from './edit.ts';
 import { entry } from './entry.ts';
 import { file } from './file.ts';
+import { fileEdit } from './file-edit.ts';
 import { labelling } from './labelling.ts';
 import { rate } from './rate.ts';
 import { NotAChange } from './json.ts';
@@ -41,6 +42,7 @@ export const SIMPLE = {
   'collection-edit': collectionEdit,
   order,
   attach,
+  'file-edit': fileEdit,
   mark,
   'mark-edit': markEdit,
   merge,

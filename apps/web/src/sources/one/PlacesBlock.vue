@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Where a source stands and what is said of it: collections, tags, labels, reading, rating. */
 import { X } from '@lucide/vue';
-import { ref, watch } from 'vue';
 import type { SourceDetail } from '@pandecta/contract';
 import KitButton from '../../kit/KitButton.vue';
 import { usePlaces } from '../../places/store.ts';
@@ -13,22 +12,13 @@ import LabelMenu from '../stating/LabelMenu.vue';
 import RatingSelect from '../stating/RatingSelect.vue';
 import TagInput from '../TagInput.vue';
 
-const props = defineProps<{ source: SourceDetail }>();
+defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ file: [] }>();
 const batch = useBatch();
 const places = usePlaces();
 const session = useSession();
-const tagging = ref(false);
-const tagInput = ref<InstanceType<typeof TagInput>>();
-watch(
-  () => props.source.id,
-  () => (tagging.value = false),
-);
-function startTagging(): void {
-  tagging.value = true;
-  tagInput.value?.focus();
-}
-defineExpose({ startTagging });
+/** A tag is being written. */
+const tagging = defineModel<boolean>('tagging', { default: false });
 </script>
 
 <template>
@@ -73,16 +63,10 @@ defineExpose({ startTagging });
           ><X :size="12"
         /></KitButton>
       </span>
-      <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="startTagging"
+      <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="tagging = true"
         >+ add</KitButton
       >
-      <TagInput
-        v-if="tagging"
-        ref="tagInput"
-        class="w-40"
-        @add="batch.tag({ ids: [source.id] }, $event)"
-        @done="tagging = false"
-      />
+      <TagInput v-if="tagging" class="w-40" @add="batch.tag({ ids: [source.id] }, $event)" @done="tagging = false" />
     </div>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-2 gap-y-1">
       <LabelMark v-for="l in source.labels" :key="l.id" :label="l" named />

@@ -25,6 +25,12 @@ const fields = computed(() => {
     };
   });
 });
+/** What most fields are known by is said once, beneath. */
+const most = computed(() => {
+  const counts = new Map<string, number>();
+  for (const { from } of fields.value) if (from) counts.set(from, (counts.get(from) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+});
 </script>
 
 <template>
@@ -32,7 +38,8 @@ const fields = computed(() => {
     <template v-for="f in fields" :key="f.field">
       <dt class="text-muted">{{ f.name }}</dt>
       <dd class="break-words" :class="[f.mono && 'font-mono text-fine', f.long && 'font-serif']">{{ f.text }}</dd>
-      <dd class="text-right text-fine text-muted">{{ f.from }}</dd>
+      <dd class="text-right text-fine text-muted">{{ f.from === most ? '' : f.from }}</dd>
     </template>
   </dl>
+  <p v-if="most" class="mt-1.5 text-fine text-muted">Where nothing else is said: {{ most }}.</p>
 </template>

@@ -104,7 +104,7 @@ const takeBack = ({ relation: { saidOf, as } }: Line): unknown =>
         <StampMark :kind="l.other.kind" class="self-center" />
         <span class="min-w-0 flex-1"
           ><RouterLink class="font-serif hover:underline" :to="`/sources/${l.other.id}`">{{ l.other.title }}</RouterLink
-          ><span class="text-fine text-muted"> {{ [l.other.who, l.other.year].filter(Boolean).join(', ') }}</span
+          ><span class="ml-2 text-fine text-muted">{{ [l.other.who, l.other.year].filter(Boolean).join(', ') }}</span
           ><span v-if="l.relation.page" class="text-fine"> · at {{ l.relation.page }}</span
           ><span v-if="l.relation.note" class="block text-fine">{{ l.relation.note }}</span></span
         >

@@ -53,6 +53,11 @@ const lines = computed(() => {
   });
 });
 const name = (s: RelatedSource): string => (s.title.length > 26 ? `${s.title.slice(0, 25)}…` : s.title);
+/** Its name stands on the side away from the middle, where no line comes from. */
+const nameAt = (id: string): number => {
+  const { y } = places.value.get(id)!;
+  return y < HIGH / 2 ? y - 15 : y + 24;
+};
 const go = (id: string): void => void (id !== props.id && router.push(`/sources/${id}`));
 </script>
 
@@ -103,7 +108,7 @@ const go = (id: string): void => void (id !== props.id && router.push(`/sources/
         <text
           v-if="s.id !== id"
           :x="places.get(s.id)!.x"
-          :y="places.get(s.id)!.y + 24"
+          :y="nameAt(s.id)"
           text-anchor="middle"
           class="halo fill-ink font-serif text-fine"
         >

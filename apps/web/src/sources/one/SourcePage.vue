@@ -51,7 +51,9 @@ const line = computed(() => {
 });
 const marks = computed(() => source.value?.files.reduce((n, f) => n + f.marks, 0) ?? 0);
 const open = (page?: number, file?: string): void =>
-  void router.push(`/read/${id.value}/${file ?? source.value!.files[0]!.id}${page ? `?page=${page}` : ''}`);
+  void router.push(
+    `/read/${id.value}/${file ?? source.value!.files.find((f) => !f.address)!.id}${page ? `?page=${page}` : ''}`,
+  );
 const print = (): void => window.print();
 </script>
 
@@ -71,7 +73,9 @@ const print = (): void => window.print();
         </div>
         <p v-if="source.presence === 'bin'" class="mt-2 text-ochre">It is in the bin.</p>
         <div class="mt-3 flex flex-wrap gap-1.5 print:hidden">
-          <KitButton v-if="source.files.length" look="main" @click="open()">Read</KitButton>
+          <KitButton v-if="source.files.some((f) => /pdf|html/.test(f.mediaType))" look="main" @click="open()"
+            >Read</KitButton
+          >
           <KitButton v-if="session.may('edit') && source.presence === 'live'" @click="editing = !editing">{{
             editing ? 'Done' : 'Edit record'
           }}</KitButton>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The slip: the catalogue card of the chosen source, with its citation as it will print. */
 import { X } from '@lucide/vue';
-import { computed, useTemplateRef } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { routes } from '@pandecta/contract';
 import {
@@ -44,7 +44,11 @@ const ledger = useLedger();
 const session = useSession();
 const changes = useChanges();
 const router = useRouter();
-const places = useTemplateRef<InstanceType<typeof PlacesBlock>>('places');
+const tagging = ref(false);
+watch(
+  () => props.id,
+  () => (tagging.value = false),
+);
 const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' });
 
 // While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
@@ -94,7 +98,11 @@ const lines = computed(() => {
 /** What is read first: a PDF, or else a page of the web as it was kept. */
 const document = computed(() => {
   const files = source.value?.files ?? [];
-  return files.find((f) => f.mediaType === 'application/pdf') ?? files.find((f) => /html/.test(f.mediaType));
+  return (
+    files.find((f) => f.main && /pdf|html/.test(f.mediaType)) ??
+    files.find((f) => f.mediaType === 'application/pdf') ??
+    files.find((f) => /html/.test(f.mediaType))
+  );
 });
 
 /** So many days before its end access is told in another colour. */
@@ -137,7 +145,7 @@ async function make(record: SourceRecord): Promise<void> {
   mode.value = 'edit';
 }
 
-defineExpose({ startTagging: (): void => places.value?.startTagging() });
+defineExpose({ startTagging: (): void => void (tagging.value = true) });
 </script>
 
 <template>
@@ -184,7 +192,7 @@ defineExpose({ startTagging: (): void => places.value?.startTagging() });
           </dl>
         </div>
         <div>
-          <PlacesBlock ref="places" :source="source" @file="emit('file')" />
+          <PlacesBlock v-model:tagging="tagging" :source="source" @file="emit('file')" />
           <FilesBlock class="mt-1.5" :source="source" @open="(page, file) => emit('open', page, file)" />
           <template v-if="source.versions.length">
             <h3 class="heading mb-0.5 mt-1.5">Versions</h3>

@@ -1,0 +1,49 @@
+import { eq } from 'drizzle-orm';
+import { commitWithin } from '../changes/commit.ts';
+import { transact } from '../database/connect.ts';
+import { number, one } from '../database/read.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { JobKind, Work } from '../jobs/kind.ts';
+import { jobs } from '../jobs/tables.ts';
+import type { Services } from '../services.ts';
+import { sql } from 'drizzle-orm';
+import { attached, type Came } from './of-source.ts';
+import { readPdf } from './read-pdf.ts';
+
+/** Reads a PDF that came for a source, and adds it there. What it did is noted in the same transaction. */
+const addFileWork =
+  (services: Services): Work =>
+  async (workspaceId, jobId, progress) => {
+    const { db, storage, followers } = services;
+    const job = eq(jobs.id, jobId);
+    const { input, result, madeBy } = jobs;
+    const row = await within(db, workspaceId).first(jobs, { input, result, madeBy }, job);
+    if (row?.result) return (row.result as { says: string }).says;
+    if (!row?.input) throw new Refusal('no_such_job');
+    const came = row.input as Came;
+    const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
+    const read = await readPdf(
+      services,
+      { id: workspaceId, number: workspace!.number },
+      { ...came, path: storage.path(came.sha256) },
+      (done, total) => progress(done, total, `Page ${done} of ${total}`),
+    );
+    const says = await transact(db, async (tx) => {
+      const actor = { workspaceId, userId: row.madeBy };
+      const committed = await commitWithin(tx, actor, await attached(tx, actor, came, read.fileId));
+      const told = committed.changeId ? committed.says : `${came.name} is there already`;
+      const done = { changeId: committed.changeId, says: read.state === 'damaged' ? `${told}; it is damaged` : told };
+      await within(tx, workspaceId).update(jobs, { input: null, result: done }, job);
+      return done.says;
+    });
+    followers.kick();
+    return says;
+  };
+
+export const addFileJob: JobKind = {
+  kind: 'add-file',
+  nothing: 'the file was not added',
+  failed: 'The file could not be read; it was not added. Add it again to try once more.',
+  work: addFileWork,
+};

@@ -1,0 +1,143 @@
+/** What a person does with the files of a source: adds, renames, replaces, takes away, says which is opened first. */
+import { createHash } from 'node:crypto';
+import { open } from 'node:fs/promises';
+import { and, eq } from 'drizzle-orm';
+import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
+import { isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
+import { isPdf, pictureType } from '@pandecta/core/formats';
+import { answer } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import type { Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { Acting, Actor } from '../http/authorise.ts';
+import { jobs } from '../jobs/tables.ts';
+import type { Services } from '../services.ts';
+import { sources } from '../sources/tables.ts';
+import { ensureFile, finish } from './read-pdf.ts';
+import { files, sourceFiles } from './tables.ts';
+
+/** A file that came for a source, and the one it is to replace. */
+export interface Came {
+  source: string;
+  sha256: string;
+  bytes: number;
+  name: string;
+  instead: string | null;
+}
+
+/** A PDF is read first, which a job does; anything else is kept as it is. */
+export async function addFile(services: Services, { actor }: Acting, came: Came): Promise<Changed> {
+  const { db, storage, jobs: queue } = services;
+  await mainOf(db, actor, came.source);
+  if (came.instead) await fileOf(db, actor, came.source, came.instead);
+  const start = await startOf(storage.path(came.sha256));
+  if (isPdf(start)) {
+    const title = `Reading ${came.name}`;
+    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'add-file', title, (tx, id) =>
+      within(tx, actor.workspaceId).update(jobs, { input: came }, eq(jobs.id, id)),
+    );
+    return { changeId: null, says: `${title}; it is added when it has been read`, jobId };
+  }
+  const mediaType = pictureType(start) ?? 'application/octet-stream';
+  const file = await ensureFile(db, actor.workspaceId, { ...came, mediaType });
+  await finish(db, actor.workspaceId, file, 'other', 0);
+  return answer(await commit(services, actor, await attached(db, actor, came, file)));
+}
+
+/** The change by which a file that is kept comes to its source. What it replaces goes, and it is opened first where that was. */
+export async function attached(db: Db, actor: Actor, { source, name, instead }: Came, file: string): Promise<Change> {
+  const attach = (id: string, called: string, present: boolean): Change => ({
+    do: 'attach',
+    source,
+    file: id,
+    name: called,
+    present,
+  });
+  const old = instead ? await fileOf(db, actor, source, instead) : undefined;
+  if (!old || old.id === file) return attach(file, name, true);
+  const main = await mainOf(db, actor, source);
+  const changes: Change[] = [attach(file, name, true), attach(old.id, old.name, false)];
+  if (main === old.id)
+    changes.push({ do: 'file-edit', source, file, called: name, fields: { main: { before: main, after: file } } });
+  return { do: 'all', says: `Put ${name} in place of ${old.name}`, changes };
+}
+
+/** A link stands among the files under its name; its content is the address. */
+export async function linkFile(
+  services: Services,
+  { actor }: Acting,
+  source: string,
+  input: LinkFile,
+): Promise<Changed> {
+  const { db } = services;
+  await mainOf(db, actor, source);
+  const { address } = input;
+  const name = input.name?.trim() || address.replace(/^https?:\/\//, '').slice(0, 200);
+  const sha256 = createHash('sha256').update(`link ${address}`).digest('hex');
+  const file = await ensureFile(db, actor.workspaceId, { sha256, name, bytes: 0, mediaType: 'text/uri-list' });
+  await within(db, actor.workspaceId).update(files, { state: 'other', address }, eq(files.id, file));
+  return answer(await commit(services, actor, { do: 'attach', source, file, name, present: true }));
+}
+
+export async function editFile(
+  services: Services,
+  { actor }: Acting,
+  source: string,
+  file: string,
+  { name, main }: EditFile,
+): Promise<Changed> {
+  const { db } = services;
+  const found = await fileOf(db, actor, source, file);
+  const before = await mainOf(db, actor, source);
+  const fields: FileEditChange['fields'] = {
+    ...(name?.trim() && name.trim() !== found.name && { name: { before: found.name, after: name.trim() } }),
+    ...(main !== undefined && (before === file) !== main && { main: { before, after: main ? file : null } }),
+  };
+  const change: Change = { do: 'file-edit', source, file, called: found.name, fields };
+  if (isEmpty(change)) return { changeId: null, says: 'It is so already' };
+  return answer(await commit(services, actor, change));
+}
+
+export async function removeFile(
+  services: Services,
+  { actor }: Acting,
+  source: string,
+  file: string,
+): Promise<Changed> {
+  const { name } = await fileOf(services.db, actor, source, file);
+  return answer(await commit(services, actor, { do: 'attach', source, file, name, present: false }));
+}
+
+/** @throws Refusal where there is no such source */
+async function mainOf(db: Db, { workspaceId }: Actor, source: string): Promise<string | null> {
+  const one = and(eq(sources.id, source), eq(sources.presence, 'live'));
+  const found = await within(db, workspaceId).first(sources, { main: sources.mainFile }, one);
+  if (!found) throw new Refusal('no_such_source');
+  return found.main;
+}
+
+/** @throws Refusal where the source has no such file */
+async function fileOf(
+  db: Db,
+  { workspaceId }: Actor,
+  source: string,
+  file: string,
+): Promise<{ id: string; name: string }> {
+  const here = within(db, workspaceId);
+  const { sourceId, fileId } = sourceFiles;
+  const found = await here.first(files, { id: files.id, name: files.name }, eq(files.id, file));
+  if (!found || !(await here.has(sourceFiles, and(eq(sourceId, source), eq(fileId, file)))))
+    throw new Refusal('no_such_file');
+  return found;
+}
+
+async function startOf(path: string): Promise<Uint8Array> {
+  const handle = await open(path);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(1024), 0, 1024, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+}
