@@ -92,6 +92,26 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
     await expect(page.getByRole('heading', { name: 'This source' })).toBeVisible();
   },
+  'a source on a page of its own': async (page) => {
+    await ask(page, 'title:"Who Closes the Gate"');
+    await page.getByRole('link', { name: 'Whole page' }).click();
+    await expect(page.getByRole('region', { name: 'Relations' }).getByRole('listitem').first()).toBeVisible();
+  },
+  'collections compared': async (page) => {
+    await page.getByRole('treeitem', { name: 'Chapter 2' }).first().hover();
+    await page.getByRole('button', { name: 'What to do with Chapter 2' }).click();
+    await page.getByRole('menuitem', { name: 'Compare with…' }).click();
+    await page.getByRole('combobox', { name: 'Name of a collection' }).fill('operators');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('table').getByRole('row').nth(1)).toBeVisible();
+  },
+  'a field of several': async (page) => {
+    await ledger(page).focus();
+    await page.keyboard.press('Control+a');
+    await page.getByRole('button', { name: 'Fields…' }).click();
+    await page.getByRole('dialog').getByRole('textbox', { name: 'Value' }).fill('en');
+    await expect(page.getByText(/would change/).first()).toBeVisible();
+  },
   'nothing found': async (page) => {
     await ask(page, 'tag:nosuchtag');
     await expect(page.getByRole('heading', { name: 'No source matches' })).toBeVisible();

@@ -93,6 +93,8 @@ export class SourceRow {
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   @IsBoolean() starred!: boolean;
   @OrNull() @IsInt() rating!: number | null;
+  /** Why it is to be checked again. */
+  @OrNull() @IsString() recheck!: string | null;
   @ListOf(() => LabelOnSource) labels!: LabelOnSource[];
   /** The collections it is filed in. */
   @Ids() places!: string[];
@@ -166,6 +168,8 @@ export class SourceDetail {
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   @IsBoolean() starred!: boolean;
   @OrNull() @IsInt() rating!: number | null;
+  /** Why it is to be checked again. */
+  @OrNull() @IsString() recheck!: string | null;
   @ListOf(() => LabelOnSource) labels!: LabelOnSource[];
   @ListOf(() => TagOnSource) tags!: TagOnSource[];
   @ListOf(() => PlaceOfSource) places!: PlaceOfSource[];

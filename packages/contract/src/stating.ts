@@ -34,6 +34,11 @@ export class RateSources extends Chosen {
   @OrNull() @IsInt() @Min(1) @Max(HIGHEST_RATING) rating!: number | null;
 }
 
+/** Null where they have been checked. */
+export class RecheckSources extends Chosen {
+  @OrNull() @IsString() @MaxLength(500) reason!: string | null;
+}
+
 export const statingRoutes = {
   labels: route({
     method: 'GET',
@@ -80,6 +85,15 @@ export const statingRoutes = {
     may: 'edit',
     summary: 'Rate sources, or take their rating away.',
     body: RateSources,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  recheck: route({
+    method: 'POST',
+    path: '/w/:workspace/rechecks',
+    may: 'edit',
+    summary: 'Say that sources are to be checked again, and why; or that they have been.',
+    body: RecheckSources,
     most: MANY_IDS,
     reply: Changed,
   }),

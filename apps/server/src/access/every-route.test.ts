@@ -107,6 +107,7 @@ const bodies = (): Record<string, object> => ({
   'stating.makeLabel': { name: 'Mine', letter: 'M', tint: 'moss' },
   'stating.editLabel': { name: 'Mine now', letter: 'M', tint: 'moss' },
   'stating.label': { ids: [ids.source], label: ids.label, present: true },
+  'stating.recheck': { ids: [ids.source], reason: 'mine' },
   'stating.rate': { ids: [ids.source], rating: 3 },
   'places.make': { name: 'Under theirs', parent: ids.collection },
   'places.edit': { name: 'Mine now' },

@@ -63,6 +63,7 @@ async function stored(): Promise<Library> {
       f: list(text()),
       l: list(text()),
       rating: orNull(number),
+      recheck: orNull(text()),
       into: orNull(text()),
       main: orNull(text()),
     },
@@ -72,7 +73,8 @@ async function stored(): Promise<Library> {
       array(select collection_id::text from collection_sources c where c.workspace_id = s.workspace_id and c.source_id = s.id) as c,
       array(select file_id::text from source_files f where f.workspace_id = s.workspace_id and f.source_id = s.id) as f,
       array(select label_id::text from source_labels l where l.workspace_id = s.workspace_id and l.source_id = s.id) as l,
-      (select rating from source_ratings r where r.workspace_id = s.workspace_id and r.source_id = s.id) as rating
+      (select rating from source_ratings r where r.workspace_id = s.workspace_id and r.source_id = s.id) as rating,
+      (select reason from source_rechecks r where r.workspace_id = s.workspace_id and r.source_id = s.id) as recheck
     from sources s where s.workspace_id = ${w} order by s.id`,
   ))
     library.sources.set(s.id, {
@@ -83,6 +85,7 @@ async function stored(): Promise<Library> {
       files: new Set(s.f),
       labels: new Set(s.l),
       ...(s.rating && { rating: s.rating }),
+      ...(s.recheck !== null && { recheck: s.recheck }),
       ...(s.into && { mergedInto: s.into }),
       ...(s.main && { main: s.main }),
     });

@@ -181,7 +181,7 @@ export async function findSettled(db: Db, workspaceId: string): Promise<SettledH
 export async function tiesTo(db: Db, workspaceId: string, others: string[], into: string): Promise<Change[]> {
   const w = sql`${workspaceId}::uuid`;
   const of = array(others, 'uuid');
-  const [tags, collections, files, states, stars, labels, ratings] = await Promise.all([
+  const [tags, collections, files, states, stars, labels, ratings, reasons] = await Promise.all([
     rows(
       db,
       { id: text(), name: text(), subject: truth },
@@ -224,6 +224,12 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       sql`select max(r.rating) as rating from source_ratings r where r.workspace_id = ${w} and r.source_id = any(${of})
         and not exists (select 1 from source_ratings o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
     ),
+    rows(
+      db,
+      { reason: text() },
+      sql`select min(r.reason) as reason from source_rechecks r where r.workspace_id = ${w} and r.source_id = any(${of})
+        and not exists (select 1 from source_rechecks o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
+    ),
   ]);
   const to = [into];
   // Of several states of one member the furthest.
@@ -248,6 +254,7 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       states: { [into]: { before: null, after } },
     })),
     ...labels.map((l): Change => ({ do: 'labelling', label: l.id, name: l.name, sources: to, present: true })),
+    ...reasons.map(({ reason }): Change => ({ do: 'recheck', reasons: { [into]: { before: null, after: reason } } })),
     ...ratings.map(({ rating }): Change => ({ do: 'rate', ratings: { [into]: { before: null, after: rating } } })),
     ...stars.map(({ member }): Change => ({ do: 'star', member, sources: to, present: true })),
   ];

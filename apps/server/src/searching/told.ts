@@ -86,6 +86,7 @@ export async function told(
       return facet('finding', fold(text) === 'none' ? [SOUND] : findRules(text));
     case 'is': {
       const meant = valueMeant('is', text);
+      if (meant === 'again') return facet('again', ['yes']);
       return meant === 'starred' ? facet('star', ['yes']) : meant ? facet('loose', ['yes']) : NOTHING;
     }
     case 'has': {

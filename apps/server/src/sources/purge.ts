@@ -40,6 +40,7 @@ export const OF_SOURCES = [
   'likely_pairs',
   'source_labels',
   'source_ratings',
+  'source_rechecks',
 ] as const;
 
 /**

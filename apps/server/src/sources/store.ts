@@ -24,6 +24,7 @@ const DETAIL = {
   reading: orNull(text<ReadingState>()),
   starred: truth,
   rating: orNull(number),
+  recheck: orNull(text()),
   labels: json<LabelOnSource[] | null>(),
   leftOut: number,
   addedAt: text(),

@@ -22,10 +22,13 @@ export const stateFacets: Facets = {
       offered: { name: 'Rating', most: 6 },
       names: fixedNames(Object.fromEntries(['1', '2', '3', '4', '5'].map((n) => [n, `${n} of 5`]))),
     },
+    { type: 'again', offered: { name: 'Check again', most: 1 }, names: fixedNames({ yes: 'To be checked again' }) },
   ],
   pairs: ({ workspace, ids }) => sql`select sl.source_id, 'label', sl.label_id::text from source_labels sl
       join entries e on e.workspace_id = ${workspace} and e.list = 'label' and e.id = sl.label_id
       where sl.workspace_id = ${workspace} and sl.source_id = any(${ids})
+    union all select source_id, 'again', 'yes' from source_rechecks
+      where workspace_id = ${workspace} and source_id = any(${ids})
     union all select source_id, 'rating', rating::text from source_ratings
       where workspace_id = ${workspace} and source_id = any(${ids})`,
 };

@@ -2,7 +2,7 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { editLabel, labelList, labelSources, makeLabel, rateSources, removeLabel } from './service.ts';
+import { editLabel, labelList, labelSources, makeLabel, rateSources, recheckSources, removeLabel } from './service.ts';
 
 export function statingRoutes(declare: Declare, services: Services): void {
   const { stating } = routes;
@@ -15,5 +15,8 @@ export function statingRoutes(declare: Declare, services: Services): void {
   );
   declare(stating.rate, async (call) =>
     rateSources(services, call, await chosenIds(services, call, call.body), call.body.rating),
+  );
+  declare(stating.recheck, async (call) =>
+    recheckSources(services, call, await chosenIds(services, call, call.body), call.body.reason),
   );
 }

@@ -8,7 +8,7 @@ import type { Acting } from '../http/authorise.ts';
 import { entriesOf, entryOf } from '../lists/store.ts';
 import { writeEntry } from '../lists/write.ts';
 import type { Services } from '../services.ts';
-import { ratingsOf, type LabelValue } from './store.ts';
+import { ratingsOf, reasonsOf, type LabelValue } from './store.ts';
 
 export async function labelList({ db }: Services, { actor }: Acting): Promise<LabelList> {
   const found = await entriesOf<LabelValue>(db, actor, 'label');
@@ -48,6 +48,19 @@ export async function rateSources(
   const before = await ratingsOf(services.db, caller.actor.workspaceId, sources);
   const ratings = Object.fromEntries([...before].map(([id, was]) => [id, { before: was, after: rating }]));
   return answer(await commit(services, caller.actor, { do: 'rate', ratings }));
+}
+
+export async function recheckSources(
+  services: Services,
+  caller: Acting,
+  sources: string[],
+  reason: string | null,
+): Promise<Changed> {
+  const before = await reasonsOf(services.db, caller.actor.workspaceId, sources);
+  const reasons = Object.fromEntries(
+    [...before].map(([id, was]) => [id, { before: was, after: reason?.trim() ?? null }]),
+  );
+  return answer(await commit(services, caller.actor, { do: 'recheck', reasons }));
 }
 
 async function findLabel({ db }: Services, { actor }: Acting, id: string): Promise<LabelValue> {

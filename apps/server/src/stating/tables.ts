@@ -1,4 +1,4 @@
-import { index, integer, pgTable, primaryKey, uuid } from 'drizzle-orm/pg-core';
+import { index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { workspaceId } from '../database/columns.ts';
 
 /** The labels sources bear. */
@@ -15,5 +15,12 @@ export const sourceLabels = pgTable(
 export const sourceRatings = pgTable(
   'source_ratings',
   { workspaceId: workspaceId(), sourceId: uuid('source_id').notNull(), rating: integer('rating').notNull() },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
+);
+
+/** Sources that are to be checked again, each with why. */
+export const sourceRechecks = pgTable(
+  'source_rechecks',
+  { workspaceId: workspaceId(), sourceId: uuid('source_id').notNull(), reason: text('reason').notNull() },
   (t) => [primaryKey({ columns: [t.workspaceId, t.sourceId] })],
 );

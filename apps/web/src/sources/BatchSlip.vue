@@ -21,6 +21,7 @@ import StarButton from './StarButton.vue';
 import LabelMark from './stating/LabelMark.vue';
 import LabelMenu from './stating/LabelMenu.vue';
 import { NOT_RATED, RATINGS } from './stating/ratings.ts';
+import RecheckBox from './stating/RecheckBox.vue';
 import { useStating } from './stating/store.ts';
 import TagInput from './TagInput.vue';
 
@@ -74,6 +75,7 @@ defineExpose({ startTagging });
         <KitMenu :entries="states">Reading</KitMenu>
         <LabelMenu :chosen="chosen" :borne="borne">Label</LabelMenu>
         <KitMenu :entries="ratings">Rating</KitMenu>
+        <RecheckBox :chosen="chosen" look="plain" />
         <KitButton @click="emit('altering')">Fields…</KitButton>
         <KitButton @click="emit('casing')">Case of titles…</KitButton>
       </template>

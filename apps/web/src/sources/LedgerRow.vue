@@ -123,6 +123,12 @@ function cell(id: Column['id']): string {
             aria-label="starred"
           />
           <span v-for="l in row.labels" :key="l.id" class="self-center"><LabelMark :label="l" /></span>
+          <span
+            v-if="row.recheck !== null"
+            class="font-sans text-fine text-ochre"
+            :title="row.recheck || 'No reason was given'"
+            >check again</span
+          >
           <span v-if="row.rating" :aria-label="`rated ${row.rating} of 5`" :title="`Rated ${row.rating} of 5`">{{
             dots(row.rating)
           }}</span>

@@ -20,6 +20,8 @@ export interface LibrarySource {
   labels: Set<Id>;
   /** 1 to 5; none where nobody said. */
   rating?: number;
+  /** Why it is to be checked again; none where it is not. */
+  recheck?: string;
   /** The file that is opened first, where one was said to be. */
   main?: Id;
   /** The source it was merged into. */

@@ -13,6 +13,7 @@ import { file } from './file.ts';
 import { fileEdit } from './file-edit.ts';
 import { labelling } from './labelling.ts';
 import { rate } from './rate.ts';
+import { recheck } from './recheck.ts';
 import { NotAChange } from './json.ts';
 import type { Id, Kind, Stored, Subject } from './kind.ts';
 import type { Library } from './library.ts';
@@ -51,6 +52,7 @@ export const SIMPLE = {
   entry,
   labelling,
   rate,
+  recheck,
   term,
 };
 

@@ -98,7 +98,11 @@ const FIELDS = {
   is: {
     name: 'Is',
     under: 'State',
-    asks: { facet: 'is', values: { starred: 'Starred', loose: 'In no collection' }, also: { unfiled: 'loose' } },
+    asks: {
+      facet: 'is',
+      values: { starred: 'Starred', loose: 'In no collection', again: 'To be checked again' },
+      also: { unfiled: 'loose' },
+    },
   },
   has: {
     name: 'Has',

@@ -95,6 +95,9 @@ const chips = computed<Chip[]>(() => {
   return out;
 });
 
+/** Whether anything stands below the collection in scope. */
+const hasBelow = computed(() => (places.reply?.placements ?? []).some((p) => p.parent === ask.collection));
+
 function facetText(facet: string): string {
   const [type, key] = facetParts(facet);
   const name = narrow.nameOf(type, key) ?? (type === 'kind' ? KINDS[key as Kind]?.name : undefined) ?? key;
@@ -153,6 +156,14 @@ function key(event: KeyboardEvent): void {
           }}<KitButton look="bare" :name="`Take away ${c.text}`" @click.stop="c.remove()"><X :size="12" /></KitButton
         ></span>
       </div>
+      <KitButton
+        v-if="ask.collection && !ask.alone && hasBelow"
+        look="quiet"
+        class="shrink-0"
+        title="Only what is filed in the collection itself"
+        @click.stop="ask.setAlone(true)"
+        >without below</KitButton
+      >
       <KitField
         ref="input"
         v-model="draft"

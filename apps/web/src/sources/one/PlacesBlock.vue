@@ -10,6 +10,7 @@ import ReadingSelect from '../ReadingSelect.vue';
 import LabelMark from '../stating/LabelMark.vue';
 import LabelMenu from '../stating/LabelMenu.vue';
 import RatingSelect from '../stating/RatingSelect.vue';
+import RecheckBox from '../stating/RecheckBox.vue';
 import TagInput from '../TagInput.vue';
 
 defineProps<{ source: SourceDetail }>();
@@ -77,6 +78,10 @@ const tagging = defineModel<boolean>('tagging', { default: false });
         :borne="source.labels.map((l) => l.id)"
         >+ label</LabelMenu
       >
+    </div>
+    <div class="mt-1">
+      <RecheckBox v-if="session.may('edit')" :chosen="{ ids: [source.id] }" :recheck="source.recheck" />
+      <span v-else-if="source.recheck !== null" class="text-ochre">Check again: {{ source.recheck }}</span>
     </div>
     <div class="mt-1.5 flex gap-3">
       <div>

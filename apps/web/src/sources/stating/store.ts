@@ -24,6 +24,8 @@ export const useStating = defineStore('stating', () => {
     change(() => ask(routes.stating.label, { body: { ...chosen, label, present } }));
   const rate = (chosen: Chosen, rating: number | null): Promise<unknown> =>
     change(() => ask(routes.stating.rate, { body: { ...chosen, rating } }));
+  const recheck = (chosen: Chosen, reason: string | null): Promise<unknown> =>
+    change(() => ask(routes.stating.recheck, { body: { ...chosen, reason } }));
 
-  return { labels, make, edit, remove, put, rate };
+  return { labels, make, edit, remove, put, rate, recheck };
 });
