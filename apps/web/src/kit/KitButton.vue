@@ -1,8 +1,13 @@
 <script setup lang="ts">
 /** What one presses; with `to` it leads somewhere. Without words in it, it says its name. */
+import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 
-const { look = 'plain' } = defineProps<{
+const {
+  look = 'plain',
+  to,
+  href,
+} = defineProps<{
   /** plain and main have a border; quiet and word stand in text; warn takes something away; icon is a picture; bare is laid out by who uses it. */
   look?: 'plain' | 'main' | 'quiet' | 'word' | 'warn' | 'icon' | 'bare';
   /** What it is called where there are no words in it. */
@@ -22,16 +27,20 @@ const LOOKS = {
   icon: 'grid min-h-6 min-w-6 shrink-0 place-items-center text-muted enabled:hover:text-ink disabled:opacity-50',
   bare: '',
 };
+/** An address given as nothing would take a link's own away. */
+const leads = computed(() =>
+  href !== undefined
+    ? { href, target: '_blank', rel: 'noopener noreferrer' }
+    : to !== undefined
+      ? { to }
+      : { type: 'button' },
+);
 </script>
 
 <template>
   <component
     :is="href !== undefined ? 'a' : to === undefined ? 'button' : RouterLink"
-    :to="to"
-    :href="href"
-    :target="href === undefined ? undefined : '_blank'"
-    :rel="href === undefined ? undefined : 'noopener noreferrer'"
-    :type="to === undefined && href === undefined ? 'button' : undefined"
+    v-bind="leads"
     :class="LOOKS[look]"
     :aria-label="name"
     :title="name"

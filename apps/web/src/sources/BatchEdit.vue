@@ -174,7 +174,7 @@ async function alter(): Promise<void> {
           {{ preview.altered ? `${countSources(preview.altered)} would change` : 'None would change'
           }}<template v-if="preview.same">, {{ preview.same.toLocaleString('en') }} stay as they are</template>
         </h3>
-        <ul class="mt-1 max-h-64 divide-y divide-line overflow-auto" aria-label="What would change">
+        <ul class="mt-1 max-h-64 divide-y divide-line overflow-auto" tabindex="0" aria-label="What would change">
           <li v-for="c in preview.first" :key="c.source" class="py-1.5">
             <p v-if="field !== 'title'" class="truncate text-fine text-muted">{{ c.title }}</p>
             <BeforeAfter :finding="{ before: { [field]: c.before }, mend: { [field]: c.after } }" />
