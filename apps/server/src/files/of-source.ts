@@ -1,6 +1,5 @@
 /** What a person does with the files of a source: adds, renames, replaces, takes away, says which is opened first. */
 import { createHash } from 'node:crypto';
-import { open } from 'node:fs/promises';
 import { and, eq } from 'drizzle-orm';
 import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
 import { isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
@@ -15,6 +14,7 @@ import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
 import { sources } from '../sources/tables.ts';
 import { ensureFile, finish } from './read-pdf.ts';
+import { startOf } from './storage.ts';
 import { files, sourceFiles } from './tables.ts';
 
 /** A file that came for a source, and the one it is to replace. */
@@ -130,14 +130,4 @@ async function fileOf(
   if (!found || !(await here.has(sourceFiles, and(eq(sourceId, source), eq(fileId, file)))))
     throw new Refusal('no_such_file');
   return found;
-}
-
-async function startOf(path: string): Promise<Uint8Array> {
-  const handle = await open(path);
-  try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(1024), 0, 1024, 0);
-    return buffer.subarray(0, bytesRead);
-  } finally {
-    await handle.close();
-  }
 }

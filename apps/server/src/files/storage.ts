@@ -1,7 +1,7 @@
 /** Files lie under the SHA-256 of their content, so the same file is kept once. A folder here; an object store would offer the same four calls. */
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
-import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Transform } from 'node:stream';
@@ -64,5 +64,16 @@ export class FolderStorage implements Storage {
 
   remove(sha256: string): Promise<void> {
     return rm(this.path(sha256), { force: true });
+  }
+}
+
+/** Its first bytes, by which a file is known for what it is. */
+export async function startOf(path: string): Promise<Uint8Array> {
+  const handle = await open(path);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(1024), 0, 1024, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
   }
 }

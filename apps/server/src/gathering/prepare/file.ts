@@ -1,6 +1,7 @@
 /** A file, by what is in it. */
-import { open, readFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { isPdf, pictureType, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
+import { startOf } from '../../files/storage.ts';
 import { isFile, type FileInput, type TypedInput } from '../inputs.ts';
 import { candidate, knownBy, leftOut, message, type Prepared, type Preparing } from './candidate.ts';
 import { candidateOf } from './page.ts';
@@ -16,16 +17,6 @@ export async function prepareFile(way: Preparing, input: FileInput): Promise<Pre
   if (input.bytes === 0) return leftOut(input, 'The file is empty');
   const bytes = await readFile(way.services.storage.path(input.sha256));
   return readRecords(way, input, bytes, input.columns);
-}
-
-async function startOf(path: string): Promise<Uint8Array> {
-  const handle = await open(path);
-  try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(1024), 0, 1024, 0);
-    return buffer.subarray(0, bytesRead);
-  } finally {
-    await handle.close();
-  }
 }
 
 /** The records of a file of references, or of such a text that was pasted; of a document, what it refers to. */
