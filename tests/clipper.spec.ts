@@ -124,9 +124,11 @@ test('a page and works of a list are brought in from the browser by a key, which
   await page.goto('/sources?q=title:"under the clipper"');
   await line(page, /Edges of the marsh/).click();
   for (const end of ['pdf', 'html', 'jpg'])
-    await expect(slip(page).getByRole('button', { name: `Edges of the marsh under the clipper.${end}` })).toBeVisible();
+    await expect(
+      slip(page).getByRole('button', { name: `Edges of the marsh under the clipper.${end}`, exact: true }),
+    ).toBeVisible();
   await slip(page)
-    .getByRole('button', { name: /clipper\.jpg$/ })
+    .getByRole('button', { name: /^Edges.*clipper\.jpg$/ })
     .click();
   await expect(page.getByRole('img', { name: 'Edges of the marsh under the clipper.jpg' })).toBeVisible();
   await page.goto('/gather');

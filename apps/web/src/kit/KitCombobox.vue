@@ -4,12 +4,21 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { useTemplateRef, type ComponentPublicInstance } from 'vue';
 import { useBeside } from './floating.ts';
 
-defineProps<{ label: string; placeholder?: string; entries: Entry[] }>();
+const props = defineProps<{ label: string; placeholder?: string; entries: Entry[] }>();
 const emit = defineEmits<{ choose: [Entry]; done: [] }>();
 const text = defineModel<string>('text', { required: true });
 const input = useTemplateRef<ComponentPublicInstance & { el: HTMLInputElement }>('input');
 const list = useTemplateRef<ComponentPublicInstance>('list');
 const style = useBeside(input, list);
+
+/** Enter right after the last letter: what fits stands there already, though nothing of it is active yet. */
+function enter(active: unknown, event: KeyboardEvent): void {
+  const [first] = props.entries;
+  if (active || !first || !text.value.trim()) return;
+  event.preventDefault();
+  event.stopPropagation();
+  choose(first);
+}
 
 function choose(entry: Entry | null): void {
   if (!entry) return;
@@ -21,16 +30,18 @@ defineExpose({ focus: (): void => input.value?.el.focus() });
 </script>
 
 <template>
-  <Combobox :model-value="null" nullable as="div" @update:model-value="choose">
-    <ComboboxInput
-      ref="input"
-      class="w-full rounded-[5px] border border-edge bg-card px-2 py-0.5 text-ink placeholder:text-muted"
-      :placeholder="placeholder"
-      :aria-label="label"
-      autocomplete="off"
-      @change="text = $event.target.value"
-      @keydown.esc.stop="emit('done')"
-    />
+  <Combobox v-slot="{ activeOption }" :model-value="null" nullable as="div" @update:model-value="choose">
+    <div @keydown.enter.capture="enter(activeOption, $event)">
+      <ComboboxInput
+        ref="input"
+        class="w-full rounded-[5px] border border-edge bg-card px-2 py-0.5 text-ink placeholder:text-muted"
+        :placeholder="placeholder"
+        :aria-label="label"
+        autocomplete="off"
+        @change="text = $event.target.value"
+        @keydown.esc.stop="emit('done')"
+      />
+    </div>
     <ComboboxOptions
       v-show="entries.length"
       ref="list"

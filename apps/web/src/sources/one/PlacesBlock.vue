@@ -13,7 +13,11 @@ import RatingSelect from '../stating/RatingSelect.vue';
 import RecheckBox from '../stating/RecheckBox.vue';
 import TagInput from '../TagInput.vue';
 
-defineProps<{ source: SourceDetail }>();
+defineProps<{
+  /** The source one is at: its record may still be on its way, and what is typed is meant for it. */
+  id: string;
+  source: SourceDetail;
+}>();
 const emit = defineEmits<{ file: [] }>();
 const batch = useBatch();
 const places = usePlaces();
@@ -39,7 +43,7 @@ const tagging = defineModel<boolean>('tagging', { default: false });
           class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
           :name="`Remove from ${p.path}`"
           :title="`Remove from ${p.path}; the source stays`"
-          @click="places.file({ ids: [source.id] }, [p.id], { present: false })"
+          @click="places.file({ ids: [id] }, [p.id], { present: false })"
           ><X :size="13"
         /></KitButton>
       </li>
@@ -60,37 +64,33 @@ const tagging = defineModel<boolean>('tagging', { default: false });
           look="bare"
           class="hidden text-muted hover:text-madder group-focus-within:inline group-hover:inline"
           :name="`Take away ${t.name}`"
-          @click="batch.tag({ ids: [source.id] }, t.name, false, t.subject)"
+          @click="batch.tag({ ids: [id] }, t.name, false, t.subject)"
           ><X :size="12"
         /></KitButton>
       </span>
       <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="tagging = true"
         >+ add</KitButton
       >
-      <TagInput v-if="tagging" class="w-40" @add="batch.tag({ ids: [source.id] }, $event)" @done="tagging = false" />
+      <TagInput v-if="tagging" class="w-40" @add="batch.tag({ ids: [id] }, $event)" @done="tagging = false" />
     </div>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-2 gap-y-1">
       <LabelMark v-for="l in source.labels" :key="l.id" :label="l" named />
-      <LabelMenu
-        v-if="session.may('edit')"
-        look="quiet"
-        :chosen="{ ids: [source.id] }"
-        :borne="source.labels.map((l) => l.id)"
+      <LabelMenu v-if="session.may('edit')" look="quiet" :chosen="{ ids: [id] }" :borne="source.labels.map((l) => l.id)"
         >+ label</LabelMenu
       >
     </div>
     <div class="mt-1">
-      <RecheckBox v-if="session.may('edit')" :chosen="{ ids: [source.id] }" :recheck="source.recheck" />
+      <RecheckBox v-if="session.may('edit')" :chosen="{ ids: [id] }" :recheck="source.recheck" />
       <span v-else-if="source.recheck !== null" class="text-ochre">Check again: {{ source.recheck }}</span>
     </div>
     <div class="mt-1.5 flex gap-3">
       <div>
         <h3 class="heading mb-0.5">Reading</h3>
-        <ReadingSelect :id="source.id" :reading="source.reading" />
+        <ReadingSelect :id="id" :reading="source.reading" />
       </div>
       <div>
         <h3 class="heading mb-0.5">Rating</h3>
-        <RatingSelect :chosen="{ ids: [source.id] }" :rating="source.rating" :disabled="!session.may('edit')" />
+        <RatingSelect :chosen="{ ids: [id] }" :rating="source.rating" :disabled="!session.may('edit')" />
       </div>
     </div>
   </div>

@@ -112,7 +112,7 @@ const print = (): void => window.print();
           </div>
           <div class="flex min-w-0 flex-col gap-6">
             <FilesBlock :source="source" @open="open" />
-            <PlacesBlock :source="source" @file="filing = true" />
+            <PlacesBlock :id="id" :source="source" @file="filing = true" />
             <section class="print:hidden">
               <h2 class="heading mb-1">Earlier versions</h2>
               <VersionsBlock :source="source" />

@@ -192,7 +192,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
           </dl>
         </div>
         <div>
-          <PlacesBlock v-model:tagging="tagging" :source="source" @file="emit('file')" />
+          <PlacesBlock :id="id" v-model:tagging="tagging" :source="source" @file="emit('file')" />
           <FilesBlock class="mt-1.5" :source="source" @open="(page, file) => emit('open', page, file)" />
           <template v-if="source.versions.length">
             <h3 class="heading mb-0.5 mt-1.5">Versions</h3>
