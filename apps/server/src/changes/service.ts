@@ -22,6 +22,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Progress } from '../indexing/derive.ts';
 import type { Work } from '../jobs/kind.ts';
+import { inputOf, noteInput, noteResult } from '../jobs/once.ts';
 import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
 import { needed } from './carriers.ts';
@@ -117,7 +118,7 @@ async function enact(
   if (size > MOST_AT_ONCE) {
     const title = `A change to ${countSources(size)}`;
     const jobId = await queue.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
-      within(tx, actor.workspaceId).update(jobs, { input: deed }, eq(jobs.id, job)),
+      noteInput(tx, actor.workspaceId, job, deed),
     );
     return { changeId: null, change, says: `${doing} takes a while; Jobs shows how far it is`, jobId };
   }
@@ -129,19 +130,15 @@ async function enact(
 /** The job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
 export function changeWork({ db, followers }: Needed): Work {
   return async (workspaceId, jobId, progress) => {
-    const job = eq(jobs.id, jobId);
-    const { input: deed, result, madeBy } = jobs;
-    const row = await within(db, workspaceId).first(jobs, { input: deed, result, madeBy }, job);
-    if (row?.result) return (row.result as { says: string }).says;
-    if (!row?.input) throw new Refusal('no_such_job');
-    const { input, madeBy: userId } = row as { input: Deed; madeBy: string };
+    const { done, input, userId } = await inputOf<Deed>(db, workspaceId, jobId);
+    if (done !== null) return done;
     await progress(0, 0, 'Writing the change');
     const { changeId, says } = await withoutTimeout(db, async (tx) => {
       const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
         progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
       );
       const result = { changeId: committed.changeId, says: committed.says };
-      await within(tx, workspaceId).update(jobs, { input: null, result }, job);
+      await noteResult(tx, workspaceId, jobId, result);
       return result;
     });
     if (changeId) followers.kick();

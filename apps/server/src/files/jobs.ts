@@ -1,13 +1,10 @@
-import { eq } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { commitWithin } from '../changes/commit.ts';
 import { transact } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
-import { within } from '../database/within.ts';
-import { Refusal } from '../errors.ts';
 import type { JobKind, Work } from '../jobs/kind.ts';
-import { jobs } from '../jobs/tables.ts';
+import { inputOf, noteResult } from '../jobs/once.ts';
 import type { Services } from '../services.ts';
-import { sql } from 'drizzle-orm';
 import { attached, type Came } from './of-source.ts';
 import { readPdf } from './read-pdf.ts';
 
@@ -16,12 +13,8 @@ const addFileWork =
   (services: Services): Work =>
   async (workspaceId, jobId, progress) => {
     const { db, storage, followers } = services;
-    const job = eq(jobs.id, jobId);
-    const { input, result, madeBy } = jobs;
-    const row = await within(db, workspaceId).first(jobs, { input, result, madeBy }, job);
-    if (row?.result) return (row.result as { says: string }).says;
-    if (!row?.input) throw new Refusal('no_such_job');
-    const came = row.input as Came;
+    const { done, input: came, userId } = await inputOf<Came>(db, workspaceId, jobId);
+    if (done !== null) return done;
     const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
     const read = await readPdf(
       services,
@@ -30,12 +23,12 @@ const addFileWork =
       (done, total) => progress(done, total, `Page ${done} of ${total}`),
     );
     const says = await transact(db, async (tx) => {
-      const actor = { workspaceId, userId: row.madeBy };
+      const actor = { workspaceId, userId };
       const committed = await commitWithin(tx, actor, await attached(tx, actor, came, read.fileId));
       const told = committed.changeId ? committed.says : `${came.name} is there already`;
-      const done = { changeId: committed.changeId, says: read.state === 'damaged' ? `${told}; it is damaged` : told };
-      await within(tx, workspaceId).update(jobs, { input: null, result: done }, job);
-      return done.says;
+      const sentence = read.state === 'damaged' ? `${told}; it is damaged` : told;
+      await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
+      return sentence;
     });
     followers.kick();
     return says;

@@ -10,7 +10,7 @@ import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor } from '../http/authorise.ts';
-import { jobs } from '../jobs/tables.ts';
+import { noteInput } from '../jobs/once.ts';
 import type { Services } from '../services.ts';
 import { sources } from '../sources/tables.ts';
 import { ensureFile, finish } from './read-pdf.ts';
@@ -35,7 +35,7 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   if (isPdf(start)) {
     const title = `Reading ${came.name}`;
     const jobId = await queue.queue(actor.workspaceId, actor.userId, 'add-file', title, (tx, id) =>
-      within(tx, actor.workspaceId).update(jobs, { input: came }, eq(jobs.id, id)),
+      noteInput(tx, actor.workspaceId, id, came),
     );
     return { changeId: null, says: `${title}; it is added when it has been read`, jobId };
   }

@@ -1,5 +1,4 @@
 /** What waits is looked up on request: one at once, many as a job. */
-import { eq } from 'drizzle-orm';
 import pMap from 'p-map';
 import type { Changed } from '@pandecta/contract';
 import type { Change, EditChange } from '@pandecta/core/changes';
@@ -7,11 +6,10 @@ import { givenByLike } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
-import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { JobKind } from '../jobs/kind.ts';
-import { jobs } from '../jobs/tables.ts';
+import { inputOf, noteInput, noteResult } from '../jobs/once.ts';
 import { lookUp, type LookedUpAnywhere } from '../outside/look-up.ts';
 import type { Services } from '../services.ts';
 import { edited } from '../sources/edited.ts';
@@ -49,7 +47,7 @@ export async function startLookingUp(services: Services, actor: Actor, ids: stri
   if (!ids.length) throw new Refusal('invalid', 'none is chosen');
   const title = `Looking up ${ids.length.toLocaleString('en')}`;
   const jobId = await services.jobs.queue(actor.workspaceId, actor.userId, lookUpJob.kind, title, (tx, job) =>
-    within(tx, actor.workspaceId).update(jobs, { input: { ids } }, eq(jobs.id, job)),
+    noteInput(tx, actor.workspaceId, job, { ids }),
   );
   return { changeId: null, says: `${title}; Jobs shows how far it is`, jobId };
 }
@@ -59,13 +57,9 @@ export const lookUpJob: JobKind = {
   nothing: 'nothing was changed',
   failed: 'Looking up failed on the server; nothing was changed.',
   work: (services) => async (workspaceId, jobId, progress) => {
-    const here = within(services.db, workspaceId);
-    const job = eq(jobs.id, jobId);
-    const row = await here.first(jobs, { input: jobs.input, result: jobs.result, madeBy: jobs.madeBy }, job);
-    if (row?.result) return (row.result as { says: string }).says;
-    if (!row) throw new Refusal('no_such_job');
-    const { ids } = row.input as { ids: string[] };
-    const asked = await findWaiting(services.db, workspaceId, ids);
+    const { done, input, userId } = await inputOf<{ ids: string[] }>(services.db, workspaceId, jobId);
+    if (done !== null) return done;
+    const asked = await findWaiting(services.db, workspaceId, input.ids);
     const found = new Map<string, LookedUpAnywhere>();
     await pMap(
       asked.values(),
@@ -85,8 +79,8 @@ export const lookUpJob: JobKind = {
     const now = await findWaiting(services.db, workspaceId, [...found.keys()]);
     const changes: Change[] = [...now.values()].flatMap(({ id, record }) => changeBy(id, record, found.get(id)!) ?? []);
     const says = inWords([...found.values()]);
-    const committed = await commit(services, { workspaceId, userId: row.madeBy }, { do: 'all', says, changes });
-    await here.update(jobs, { input: null, result: { changeId: committed.changeId, says } }, job);
+    const committed = await commit(services, { workspaceId, userId }, { do: 'all', says, changes });
+    await noteResult(services.db, workspaceId, jobId, { changeId: committed.changeId, says });
     return says;
   },
 };

@@ -27,15 +27,15 @@ export async function compareCollections(services: Services, caller: Caller, of:
   if (!chosen.every((c) => c !== undefined)) throw new Refusal('no_such_collection');
   const asked: Question[] = [];
   for (const id of ids) asked.push(await understand(services.db, caller, { collection: id }));
-  const counts: number[] = [];
-  for (const q of asked) counts.push(await count(services, q));
   const parts: CompareReply['parts'] = [];
   for (let choice = 1; choice < 2 ** ids.length; choice += 1) {
     const stands = (i: number): boolean => Boolean(choice & (1 << i));
     const n = await count(services, together(asked, stands));
     if (n) parts.push({ in: ids.filter((_, i) => stands(i)), count: n });
   }
-  return { collections: chosen.map((c, i) => ({ ...c, count: counts[i]! })), parts };
+  // Each of its sources is in just one of the parts it has.
+  const countOf = (id: string): number => parts.reduce((sum, p) => sum + (p.in.includes(id) ? p.count : 0), 0);
+  return { collections: chosen.map((c) => ({ ...c, count: countOf(c.id) })), parts };
 }
 
 /** Several questions as one: what the chosen find, and none of the others. */

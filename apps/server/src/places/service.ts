@@ -17,6 +17,7 @@ import { said } from '../searching/asked.ts';
 import { pairOf } from '../searching/facets.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
+import { placed, there } from './placed.ts';
 import { besides, countOnlyBelow, findCollection, findPlaces, isBelow, placementsOf, type Beside } from './store.ts';
 
 export async function makeCollection(
@@ -32,10 +33,7 @@ export async function makeCollection(
   const { changeId, says } = await commit(services, actor, {
     do: 'all',
     says: `Made the collection ${trimmed}`,
-    changes: [
-      { do: 'collection', collection: id, name: trimmed, present: true },
-      { do: 'placement', placement: uuidv7(), collection: id, name: trimmed, parent, present: true },
-    ],
+    changes: [there({ id, name: trimmed }, true), placed({ id, name: trimmed }, parent)],
   });
   return { changeId, says, id };
 }
@@ -80,22 +78,14 @@ export async function placeCollection(
   const parent = into ? await findCollection(db, actor.workspaceId, into) : undefined;
   if (parent && (parent.id === moved.id || (await isBelow(db, actor.workspaceId, parent.id, moved.id))))
     throw new Refusal('circular');
-  const placed = await placementsOf(db, actor.workspaceId, moved.id);
-  const there = placed.find((p) => p.parent === (parent?.id ?? null));
-  if (there && before === undefined) return { changeId: null, says: `${moved.name} already stands there` };
-  const from = placed.find((p) => p.id === movedFrom);
-  const changes: Change[] = [];
-  const placement = there?.id ?? uuidv7();
-  const place = (id: string, under: string | null, present: boolean): Change => ({
-    do: 'placement',
-    placement: id,
-    collection: moved.id,
-    name: moved.name,
-    parent: under,
-    present,
-  });
-  if (!there) changes.push(place(placement, parent?.id ?? null, true));
-  if (from && from.id !== placement) changes.push(place(from.id, from.parent, false));
+  const has = await placementsOf(db, actor.workspaceId, moved.id);
+  const stands = has.find((p) => p.parent === (parent?.id ?? null));
+  if (stands && before === undefined) return { changeId: null, says: `${moved.name} already stands there` };
+  const from = has.find((p) => p.id === movedFrom);
+  const fresh = stands ? undefined : placed(moved, parent?.id ?? null);
+  const placement = fresh?.placement ?? stands!.id;
+  const changes: Change[] = fresh ? [fresh] : [];
+  if (from && from.id !== placement) changes.push(placed(moved, from.parent, from.id));
   if (before !== undefined) {
     const beside = await besides(db, actor.workspaceId, parent?.id ?? null);
     const mine = beside.find((p) => p.id === placement) ?? { id: placement, collection: moved.id, rank: null };
@@ -105,7 +95,7 @@ export async function placeCollection(
     changes.push({ do: 'order', collection: moved.id, ranks: ranked(others) });
   }
   const where = parent ? `under ${parent.name}` : 'at the top';
-  const says = there
+  const says = stands
     ? `Put ${moved.name} in another place ${where}`
     : from
       ? `Moved ${moved.name} ${where}`
@@ -133,23 +123,13 @@ export async function removePlacement(services: Services, actor: Actor, placemen
   const collection = places.collections.find((c) => c.id === found?.collection);
   if (!found || !collection) throw new Refusal('no_such_collection');
   const others = places.placements.filter((p) => p.collection === collection.id).length - 1;
-  const change: Change = {
-    do: 'placement',
-    placement,
-    collection: collection.id,
-    name: collection.name,
-    parent: found.parent,
-    present: false,
-  };
+  const change = placed(collection, found.parent, placement);
   const sources = `its ${countSources(collection.count)} stay in the workspace`;
   const says =
     others > 0
       ? `Removed ${collection.name} from here; it still stands in ${others} other ${others === 1 ? 'place' : 'places'}`
       : `Removed the collection ${collection.name}${await belowWords(services.db, actor, collection.id)}; ${collection.count ? sources : 'it held no sources'}`;
-  const changes: Change[] =
-    others > 0
-      ? [change]
-      : [change, { do: 'collection', collection: collection.id, name: collection.name, present: false }];
+  const changes: Change[] = others > 0 ? [change] : [change, there(collection, false)];
   const { changeId } = await commit(services, actor, { do: 'all', says, changes });
   return { changeId, says };
 }

@@ -1,6 +1,6 @@
 /** Collections, where they stand, and how many sources they hold. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Ask, CollectionNode, PlacesReply } from '@pandecta/contract';
+import type { Ask, CollectionNode, Placement, PlacesReply } from '@pandecta/contract';
 import type { CollectionWords } from '@pandecta/core/changes';
 import { idsOf, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text } from '../database/read.ts';
@@ -19,17 +19,11 @@ type Asking = Pick<Services, 'db' | 'columns'>;
 const MOST_COLLECTIONS = 20_000;
 
 export async function findPlaces({ db, columns }: Asking, workspaceId: string): Promise<PlacesReply> {
-  const w = sql`${workspaceId}::uuid`;
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const here = within(db, workspaceId);
   const [present, placed, known, days, live, bin, intake] = await Promise.all([
     presentCollections(db, workspaceId),
-    rows(
-      db,
-      { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
-      sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present where p.workspace_id = ${w} and p.present`,
-    ),
+    presentPlacements(db, workspaceId),
     here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, ['in', 'loose'])),
     binDays(db, workspaceId),
     columns.ask(workspaceId, {
@@ -62,6 +56,16 @@ export async function presentCollections(db: Db, workspaceId: string): Promise<O
   });
   return found.map((c) => ({ ...c, says: c.says ?? '', rule: c.rule as Ask | null }));
 }
+
+/** Where they stand. */
+export const presentPlacements = (db: Db, workspaceId: string): Promise<Placement[]> =>
+  rows(
+    db,
+    { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
+    sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      where p.workspace_id = ${workspaceId} and p.present`,
+  );
 
 /** The rules of these collections, and of those below them. */
 export async function rulesWithin(

@@ -1,7 +1,7 @@
 /** What is done to a whole collection with what stands below it: copied, made part of another, moved to the bin. */
 import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/changes';
-import type { Changed } from '@pandecta/contract';
+import type { Changed, Placement } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -9,13 +9,14 @@ import type { Acting, Actor } from '../http/authorise.ts';
 import { idsIn } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import { filedIn, findCollection, findPlaces, isBelow } from './store.ts';
+import { placed, there } from './placed.ts';
+import { filedIn, findCollection, isBelow, presentCollections, presentPlacements } from './store.ts';
 
 /** Beside the first place it has. What stands below in several places does so in the copy. */
 export async function copyCollection(services: Services, actor: Actor, id: string): Promise<Changed> {
   const found = await findCollection(services.db, actor.workspaceId, id);
-  const { placements, collections } = await findPlaces(services, actor.workspaceId);
-  const names = new Map(collections.map((c) => [c.id, c]));
+  const placements = await presentPlacements(services.db, actor.workspaceId);
+  const names = new Map((await presentCollections(services.db, actor.workspaceId)).map((c) => [c.id, c]));
   const copies = new Map<string, string>();
   const changes: Change[] = [];
   const copy = async (of: string): Promise<string> => {
@@ -25,7 +26,7 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
     copies.set(of, made);
     const { name: was, says, until, rule } = names.get(of)!;
     const name = of === id ? `${was} (copy)` : was;
-    changes.push({ do: 'collection', collection: made, name, present: true });
+    changes.push(there({ id: made, name }, true));
     const words = {
       ...(says && { says: { before: null, after: says } }),
       ...(until && { until: { before: null, after: { ...until } } }),
@@ -37,14 +38,13 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
     if (sources.length) changes.push({ do: 'file', collection: made, name, sources, present: true });
     for (const below of placements.filter((p) => p.parent === of)) {
       const child = await copy(below.collection);
-      const called = names.get(below.collection)!.name;
-      changes.push(place(child, called, made));
+      changes.push(placed({ id: child, name: names.get(below.collection)!.name }, made));
     }
     return made;
   };
   const made = await copy(id);
   const parent = placements.find((p) => p.collection === id)?.parent ?? null;
-  changes.push(place(made, `${found.name} (copy)`, parent));
+  changes.push(placed({ id: made, name: `${found.name} (copy)` }, parent));
   const says = `Copied ${found.name}${copies.size > 1 ? ' with what stands below it' : ''}; its sources stand in both`;
   return { ...answer(await commit(services, actor, { do: 'all', says, changes })), id: made };
 }
@@ -58,26 +58,30 @@ export async function mergeCollections(
 ): Promise<Changed> {
   const { db } = services;
   const into = await findCollection(db, actor.workspaceId, id);
-  const { placements, collections } = await findPlaces(services, actor.workspaceId);
+  const placements = await presentPlacements(db, actor.workspaceId);
+  const collections = await presentCollections(db, actor.workspaceId);
   const under = new Set(placements.filter((p) => p.parent === id).map((p) => p.collection));
   const changes: Change[] = [];
   const merged: string[] = [];
   for (const other of new Set(others)) {
     if (other === id) continue;
-    const { name } = await findCollection(db, actor.workspaceId, other);
+    const gone = await findCollection(db, actor.workspaceId, other);
     if (await isBelow(db, actor.workspaceId, id, other)) throw new Refusal('circular');
-    merged.push(name);
+    merged.push(gone.name);
     const sources = await filedIn(db, actor.workspaceId, other);
     if (sources.length) changes.push({ do: 'file', collection: id, name: into.name, sources, present: true });
     for (const below of placements.filter(
       (p) => p.parent === other && p.collection !== id && !under.has(p.collection),
     )) {
       under.add(below.collection);
-      changes.push(place(below.collection, collections.find((c) => c.id === below.collection)!.name, id));
+      changes.push(
+        placed(
+          collections.find((c) => c.id === below.collection)!,
+          id,
+        ),
+      );
     }
-    for (const p of placements.filter((each) => each.collection === other))
-      changes.push({ ...place(other, name, p.parent), placement: p.id, present: false });
-    changes.push({ do: 'collection', collection: other, name, present: false });
+    changes.push(...goes(gone, placements));
   }
   if (!merged.length) return { changeId: null, says: 'There is no other to be made part of it' };
   const says = `Made ${merged.join(', ')} part of ${into.name}`;
@@ -87,19 +91,19 @@ export async function mergeCollections(
 /** The collection goes, and what stands in it and below goes to the bin, wherever else it stands. */
 export async function binCollection(services: Services, caller: Acting, id: string): Promise<Changed> {
   const { actor } = caller;
-  const { name } = await findCollection(services.db, actor.workspaceId, id);
+  const gone = await findCollection(services.db, actor.workspaceId, id);
   const ids = await idsIn(services, await understand(services.db, caller, { collection: id }), 0, Infinity);
-  const { placements } = await findPlaces(services, actor.workspaceId);
+  const placements = await presentPlacements(services.db, actor.workspaceId);
   const changes: Change[] = [
     ...(ids.length ? [{ do: 'presence', sources: ids, from: 'live', to: 'bin' } as const] : []),
-    ...placements
-      .filter((p) => p.collection === id)
-      .map((p) => ({ ...place(id, name, p.parent), placement: p.id, present: false })),
-    { do: 'collection', collection: id, name, present: false },
+    ...goes(gone, placements),
   ];
-  const says = `Removed the collection ${name} and moved its ${countSources(ids.length)} to the bin`;
+  const says = `Removed the collection ${gone.name} and moved its ${countSources(ids.length)} to the bin`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 
-const place = (collection: string, name: string, parent: string | null) =>
-  ({ do: 'placement', placement: uuidv7(), collection, name, parent, present: true }) as const;
+/** A collection goes from wherever it stands. */
+const goes = (gone: { id: string; name: string }, placements: Placement[]): Change[] => [
+  ...placements.filter((p) => p.collection === gone.id).map((p) => placed(gone, p.parent, p.id)),
+  there(gone, false),
+];

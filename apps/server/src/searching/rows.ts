@@ -17,7 +17,7 @@ import { json, list, number, orNull, rows, text, truth } from '../database/read.
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { ownColumns } from '../own/store.ts';
-import { DAYS_IN_BIN } from '../sources/purge.ts';
+import { binDaysOf } from '../sources/purge.ts';
 import { stateColumns } from '../stating/store.ts';
 import type { Question } from './match.ts';
 
@@ -96,7 +96,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
 
 /** When a source came into the bin, by whom, and when it goes: told of those in the bin alone. */
 const inBin = (w: SQL): SQL => sql`(select jsonb_build_object('at', s.changed_at,
-    'goes', s.changed_at + make_interval(days => coalesce((w.settings->>'binDays')::int, ${DAYS_IN_BIN})),
+    'goes', s.changed_at + make_interval(days => ${binDaysOf}),
     'by', coalesce((select u.name from change_subjects cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
       join users u on u.id = c.actor_id where cs.workspace_id = ${w} and cs.kind = 'source' and cs.subject_id = s.id
       order by c.id desc limit 1), ''))

@@ -1,27 +1,27 @@
 /** The bin: what is in it, how long it waits there, and emptying it at once. */
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { BinState, Changed } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { idsOf, type Db } from '../database/connect.ts';
-import { number, one, orNull } from '../database/read.ts';
+import { number, one } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
-import { DAYS_IN_BIN, purge } from './purge.ts';
+import { binDaysOf, purge } from './purge.ts';
 import { sources } from './tables.ts';
 
 /** How many days sources wait in the bin of a workspace. */
 export async function binDays(db: Db, workspaceId: string): Promise<number> {
   const found = await one(
     db,
-    { days: orNull(number) },
-    sql`select (settings->>'binDays')::int as days from workspaces where id = ${workspaceId}`,
+    { days: number },
+    sql`select ${binDaysOf} as days from workspaces w where w.id = ${workspaceId}`,
   );
-  return found?.days ?? DAYS_IN_BIN;
+  return found!.days;
 }
 
 export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): Promise<Changed> {
@@ -54,8 +54,8 @@ export async function binState(db: Db, { workspaceId }: Actor): Promise<BinState
  */
 export async function emptyBin(services: Services, actor: Actor, seen: number): Promise<Changed> {
   const { db, storage } = services;
-  const there = and(eq(sources.presence, 'bin'));
-  const ids = idsOf(await within(db, actor.workspaceId).all(sources, { id: sources.id }, there));
+  const { id, presence } = sources;
+  const ids = idsOf(await within(db, actor.workspaceId).all(sources, { id }, eq(presence, 'bin')));
   if (ids.length > seen) throw new Refusal('bin_grew', String(ids.length));
   if (!ids.length) return { changeId: null, says: 'The bin is empty' };
   const committed = await commit(services, actor, { do: 'presence', sources: ids, from: 'bin', to: 'none' });

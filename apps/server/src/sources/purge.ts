@@ -11,11 +11,14 @@ import { advance, note, numbersOf } from '../indexing/derive.ts';
 import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
 
-export const DAYS_IN_BIN = 30;
+const DAYS_IN_BIN = 30;
+
+/** How many days sources wait in the bin of the workspace `w` a query selects. */
+export const binDaysOf = sql`coalesce((w.settings->>'binDays')::int, ${DAYS_IN_BIN})`;
 
 /** What no one has any more after so many days. */
 const AGED = sql`presence not in ('live', 'intake', 'merged') and changed_at < now() - make_interval(days =>
-  coalesce((select (w.settings->>'binDays')::int from workspaces w where w.id = sources.workspace_id and presence = 'bin'), ${DAYS_IN_BIN}))`;
+  coalesce((select ${binDaysOf} from workspaces w where w.id = sources.workspace_id and presence = 'bin'), ${DAYS_IN_BIN}))`;
 
 /**
  * What goes with a source, where no foreign key says so: checking one for each of a million rows makes an import slower.

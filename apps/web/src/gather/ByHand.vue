@@ -3,19 +3,19 @@
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { routes } from '@pandecta/contract';
-import { ALL_KINDS, KINDS, type Kind } from '@pandecta/core/source';
+import type { Kind } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import KitSelect from '../kit/KitSelect.vue';
+import { KIND_CHOICES } from '../sources/index.ts';
 import { useDestination } from './destination.ts';
 
 const changes = useChanges();
 const destination = useDestination();
 const router = useRouter();
 const hand = ref<{ type: Kind; title: string }>({ type: 'article-journal', title: '' });
-const kinds = ALL_KINDS.map((k) => ({ value: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 
 async function add(): Promise<void> {
   const title = hand.value.title.trim();
@@ -35,7 +35,7 @@ async function add(): Promise<void> {
   <form @submit.prevent="add">
     <h2 class="heading mb-1">By hand</h2>
     <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-2">
-      <KitSelect v-model="hand.type" label="Kind" :options="kinds" />
+      <KitSelect v-model="hand.type" label="Kind" :options="KIND_CHOICES" />
       <KitField v-model="hand.title" label="Title" placeholder="Title" />
     </div>
     <KitButton type="submit" class="mt-2 w-full" :disabled="!hand.title.trim()">Add it and fill it in</KitButton>

@@ -86,7 +86,6 @@ defineExpose({ focus: (): void => field.value?.focus() });
       >
       <KitButton @click="picker?.ask()">Files…</KitButton>
     </div>
-    <!-- eslint-disable-next-line vue/no-restricted-html-elements -- the browser's own way to choose files -->
     <KitFile ref="picker" multiple label="Choose files" @chosen="send" />
   </form>
 </template>

@@ -55,8 +55,8 @@ export const usePlaces = defineStore('places', () => {
       placements
         .filter((p) => (p.parent ?? null) === parent && !above.includes(p.collection) && byId.value.has(p.collection))
         .sort(
-          (a, b) =>
-            (a.rank ?? Infinity) - (b.rank ?? Infinity) || order.get(a.collection)! - order.get(b.collection)! || 0,
+          // Of two without a rank the difference is no number, and their names decide.
+          (a, b) => (a.rank ?? Infinity) - (b.rank ?? Infinity) || order.get(a.collection)! - order.get(b.collection)!,
         )
         .map((p) => ({
           placement: p.id,

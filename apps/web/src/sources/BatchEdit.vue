@@ -5,15 +5,14 @@ import { computed, ref, watch } from 'vue';
 import { MOST_ALTERED, routes, type AlterField, type Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import {
-  ALL_KINDS,
   isDateVariable,
   isNameVariable,
   isTextVariable,
-  KINDS,
   NAME_VARIABLES,
   DATE_VARIABLES,
   TEXT_VARIABLES,
   variableLabel,
+  type Kind,
   type Variable,
 } from '@pandecta/core/source';
 import { useChanges } from '../act/changes.ts';
@@ -28,6 +27,7 @@ import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import BeforeAfter from './BeforeAfter.vue';
 import { hintOf, textToField } from './fields.ts';
+import { KIND_CHOICES } from './values.ts';
 
 type Way = AlterField['way'];
 
@@ -37,7 +37,7 @@ const { change } = useChanges();
 const field = ref<string>('language');
 const way = ref<Way>('set');
 const text = ref('');
-const kind = ref<string>('article-journal');
+const kind = ref<Kind>('article-journal');
 const find = ref('');
 const expression = ref(false);
 const exactCase = ref(false);
@@ -51,9 +51,6 @@ const fields = [
     .map((value) => ({ value: value as string, name: variableLabel(value), under: 'All fields' }))
     .sort((a, b) => a.name.localeCompare(b.name, 'en')),
 ];
-const kinds = ALL_KINDS.map((k) => ({ value: k as string, name: KINDS[k].name })).sort((a, b) =>
-  a.name.localeCompare(b.name, 'en'),
-);
 const WAY_NAMES: Record<Way, string> = {
   set: 'Set to',
   append: 'Write behind what it holds',
@@ -112,13 +109,7 @@ async function alter(): Promise<void> {
         <KitSelect v-model="way" above label="What is done" :options="ways" />
       </div>
       <div v-if="way === 'replace'" class="mt-2 grid grid-cols-2 gap-2">
-        <KitField
-          v-model="find"
-          above
-          :label="expression ? 'Regular expression' : 'Text'"
-          spellcheck="false"
-          :class="expression && 'font-mono'"
-        />
+        <KitField v-model="find" above :label="expression ? 'Regular expression' : 'Text'" spellcheck="false" />
         <KitField
           v-model="text"
           above
@@ -144,7 +135,7 @@ async function alter(): Promise<void> {
         >
       </div>
       <div v-else-if="way !== 'clear'" class="mt-2">
-        <KitSelect v-if="field === 'type'" v-model="kind" above label="Kind" :options="kinds" />
+        <KitSelect v-if="field === 'type'" v-model="kind" above label="Kind" :options="KIND_CHOICES" />
         <KitField
           v-else
           v-model="text"

@@ -2,7 +2,7 @@
 import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
-import { dateShort, KINDS, whenOf, whereOf, whoOf, yearShort } from '@pandecta/core/source';
+import { KINDS, whenOf, whereOf, whoOf, yearShort } from '@pandecta/core/source';
 import CheckMark from '../kit/CheckMark.vue';
 import ListRow from '../kit/ListRow.vue';
 import LitText from '../kit/LitText.vue';
@@ -12,6 +12,7 @@ import { dots } from './stating/ratings.ts';
 import { counted } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import type { Column } from './columns.ts';
+import { dayInWords } from './values.ts';
 
 const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
 const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
@@ -36,9 +37,8 @@ const named = computed(() => props.row.places.map((id) => places.pathOf(id)).joi
 const binned = computed(() => {
   const { bin, places: in_ } = props.row;
   if (!bin) return '';
-  const day = (at: string): string => dateShort({ 'date-parts': [at.slice(0, 10).split('-').map(Number)] });
   const from = in_.length ? `from ${in_.map((id) => places.byId.get(id)?.name ?? '').join(', ')}` : 'in no collection';
-  return `Removed ${day(bin.at)}${bin.by && ` by ${bin.by}`}, ${from}; goes for good ${day(bin.goes)}`;
+  return `Removed ${dayInWords(bin.at)}${bin.by && ` by ${bin.by}`}, ${from}; goes for good ${dayInWords(bin.goes)}`;
 });
 
 function cell(id: Column['id']): string {
@@ -52,7 +52,7 @@ function cell(id: Column['id']): string {
     case 'kind':
       return KINDS[record.value.type].name;
     case 'added':
-      return dateShort({ 'date-parts': [props.row.addedAt.slice(0, 10).split('-').map(Number)] });
+      return dayInWords(props.row.addedAt);
     case 'pages':
       return props.row.pages ? String(props.row.pages) : '';
     case 'places':

@@ -2,7 +2,7 @@
 /** The record, editable in place. The fields follow the kind; each is saved when it is left. */
 import { computed, ref, watch } from 'vue';
 import { routes, type SourceDetail } from '@pandecta/contract';
-import { ALL_KINDS, KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
+import { KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useLive } from '../data/live.ts';
@@ -11,6 +11,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import { asksOf, fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
+import { KIND_CHOICES } from './values.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
@@ -33,7 +34,6 @@ watch(
 const record = computed(() => props.source.record);
 const fields = computed(() => fieldsOf(record.value, record.value.type));
 const textOf = (v: Variable): string => drafts.value[v] ?? fieldToText(v, record.value[v]);
-const kinds = ALL_KINDS.map((k) => ({ value: k, name: KINDS[k].name })).sort((a, b) => a.name.localeCompare(b.name));
 
 const held = (variable: string): unknown => (record.value as Record<string, unknown>)[variable] ?? null;
 
@@ -95,7 +95,7 @@ function fromWhere(v: string): string {
       <KitSelect
         id="field-type"
         :model-value="record.type"
-        :options="kinds"
+        :options="KIND_CHOICES"
         @update:model-value="(kind) => save('type', kind, record.type)"
       />
       <BothValues

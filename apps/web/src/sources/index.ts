@@ -5,5 +5,5 @@ export { default as BeforeAfter } from './BeforeAfter.vue';
 export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';
 export { default as SourceFindings } from './SourceFindings.vue';
-export { inOrder, originInWords, valueInWords } from './values.ts';
+export { inOrder, KIND_CHOICES, originInWords, valueInWords } from './values.ts';
 export { default as TagInput } from './TagInput.vue';

@@ -1,5 +1,6 @@
 /** Values of a record as text, for showing records beside each other. */
 import {
+  ALL_KINDS,
   dateShort,
   isDateVariable,
   isNameVariable,
@@ -47,3 +48,11 @@ const FROM: Record<string, string> = {
 
 export const originInWords = ({ from, sure }: { from: string; sure: number }): string =>
   `${FROM[from] ?? from}${sure < 1 ? `, ${Math.round(sure * 100)} % sure` : ''}`;
+
+/** The day of a time as the server has it: "2027-03-01…" is 1 Mar 2027. */
+export const dayInWords = (at: string): string => dateShort({ 'date-parts': [at.slice(0, 10).split('-').map(Number)] });
+
+/** All kinds by their names, to choose from. */
+export const KIND_CHOICES = ALL_KINDS.map((value) => ({ value, name: KINDS[value].name })).sort((a, b) =>
+  a.name.localeCompare(b.name, 'en'),
+);

@@ -40,6 +40,28 @@ export function standing<T>(
   return still.length ? Object.fromEntries(still) : null;
 }
 
+/**
+ * Sets what is still as it was before: a field of each thing, none where it is null.
+ * @param thing undefined for one that is not there
+ * @returns the values that were set, null where there are none; see `standing`
+ */
+export function setStanding<K extends string, T>(
+  values: Record<string, BeforeAfter<T>>,
+  thing: (id: Id) => { [F in K]?: NoInfer<T> } | undefined,
+  field: K,
+): Record<string, BeforeAfter<T>> | null {
+  const still = standing(values, (id) => {
+    const known = thing(id);
+    return known && (known[field] ?? null);
+  });
+  for (const [id, { after }] of Object.entries(still ?? {})) {
+    const known: { [F in K]?: T | undefined } = thing(id)!;
+    if (after === null) delete known[field];
+    else known[field] = after;
+  }
+  return still;
+}
+
 /** A value that is not what the change takes for granted: someone else altered it since. */
 export interface Moved {
   /** What moved, in words: "title", "the name of the collection". */

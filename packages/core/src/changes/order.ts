@@ -1,4 +1,4 @@
-import { flipAll, standing, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
+import { flipAll, setStanding, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isRecordOf, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
@@ -16,15 +16,14 @@ export const order: Kind<OrderChange> = {
   check: (json) =>
     shaped<OrderChange>(json, { collection: isId, ranks: isRecordOf(isId, () => isBeforeAfter(Number.isFinite)) }),
   apply(library, change) {
-    const ranks = standing(change.ranks, (id) => {
-      const placement = library.placements.get(id);
-      return placement?.present ? (placement.rank ?? null) : undefined;
-    });
-    for (const [id, { after }] of Object.entries(ranks ?? {})) {
-      const placement = library.placements.get(id)!;
-      if (after === null) delete placement.rank;
-      else placement.rank = after;
-    }
+    const ranks = setStanding(
+      change.ranks,
+      (id) => {
+        const placement = library.placements.get(id);
+        return placement?.present ? placement : undefined;
+      },
+      'rank',
+    );
     return ranks && { ...change, ranks };
   },
   invert: (change) => ({ ...change, ranks: flipAll(change.ranks) }),

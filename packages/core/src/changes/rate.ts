@@ -1,4 +1,4 @@
-import { flipAll, standing, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
+import { flipAll, setStanding, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isOneOf, isRecordOf, shaped } from './json.ts';
 import { someSources } from './draw.ts';
 import { countSources } from './words.ts';
@@ -17,15 +17,7 @@ export const rate: Kind<RateChange> = {
   version: 1,
   check: (json) => shaped<RateChange>(json, { ratings: isRecordOf(isId, () => isBeforeAfter(isRating)) }),
   apply(library, change) {
-    const ratings = standing(change.ratings, (id) => {
-      const source = library.sources.get(id);
-      return source && (source.rating ?? null);
-    });
-    for (const [id, { after }] of Object.entries(ratings ?? {})) {
-      const source = library.sources.get(id)!;
-      if (after === null) delete source.rating;
-      else source.rating = after;
-    }
+    const ratings = setStanding(change.ratings, (id) => library.sources.get(id), 'rating');
     return ratings && { ...change, ratings };
   },
   invert: (change) => ({ ...change, ratings: flipAll(change.ratings) }),

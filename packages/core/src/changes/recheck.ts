@@ -1,4 +1,4 @@
-import { flipAll, standing, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
+import { flipAll, setStanding, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isRecordOf, isText, shaped } from './json.ts';
 import { someSources } from './draw.ts';
 import { countSources } from './words.ts';
@@ -14,15 +14,7 @@ export const recheck: Kind<RecheckChange> = {
   version: 1,
   check: (json) => shaped<RecheckChange>(json, { reasons: isRecordOf(isId, () => isBeforeAfter(isText)) }),
   apply(library, change) {
-    const reasons = standing(change.reasons, (id) => {
-      const source = library.sources.get(id);
-      return source && (source.recheck ?? null);
-    });
-    for (const [id, { after }] of Object.entries(reasons ?? {})) {
-      const source = library.sources.get(id)!;
-      if (after === null) delete source.recheck;
-      else source.recheck = after;
-    }
+    const reasons = setStanding(change.reasons, (id) => library.sources.get(id), 'recheck');
     return reasons && { ...change, reasons };
   },
   invert: (change) => ({ ...change, reasons: flipAll(change.reasons) }),

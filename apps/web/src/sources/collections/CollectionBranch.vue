@@ -9,11 +9,11 @@ import KitButton from '../../kit/KitButton.vue';
 import KitField from '../../kit/KitField.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
 import { vDrag, vDrop, type Drop, type Edge } from '../../kit/drag.ts';
-import { dateShort } from '@pandecta/core/source';
 import type { Dragged } from '../../places/dragged.ts';
 import { usePlaces, type Branch } from '../../places/store.ts';
+import { dayInWords } from '../values.ts';
 import { useCollectionDeeds, type Choice } from './deeds.ts';
-import { besideOf, stepped } from './order.ts';
+import { behind, stepped } from './order.ts';
 
 const props = defineProps<{ branch: Branch; depth: number; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [string]; adopt: [string] }>();
@@ -54,9 +54,7 @@ const drop: Drop<Dragged> = {
     if (d.what === 'sources') return void places.file(d.chosen, [collection.id]);
     const moved = { collection: d.collection, movedFrom: d.placement };
     if (at === 'in') return void places.place({ ...moved, parent: collection.id });
-    const beside = besideOf(places.tree, placement);
-    const next = beside[beside.findIndex((b) => b.placement === placement) + 1];
-    void places.place({ ...moved, parent, before: at === 'before' ? placement : (next?.placement ?? null) });
+    void places.place({ ...moved, parent, before: at === 'before' ? placement : behind(places.tree, placement) });
   },
 };
 
@@ -70,10 +68,9 @@ function key(event: KeyboardEvent): void {
 /** What shows when one rests on it. */
 const hover = computed(() => {
   const { name, says: what, until, rule } = props.branch.collection;
-  const end = until ? `Needed until ${day(until.day)}${until.what ? `, ${until.what}` : ''}` : '';
+  const end = until ? `Needed until ${dayInWords(until.day)}${until.what ? `, ${until.what}` : ''}` : '';
   return [name, what, end, rule ? 'A rule adds what it finds' : ''].filter(Boolean).join('\n');
 });
-const day = (d: string): string => dateShort({ 'date-parts': [d.split('-').map(Number)] });
 
 /** The name one began with. */
 let seen = '';
@@ -99,10 +96,11 @@ const deeds = computed<MenuEntry[]>(() => {
     { name: 'Copy', run: () => places.copy(collection.id) },
     { name: 'Make another part of it…', run: choose('merge') },
     { name: 'Compare with…', run: choose('compare') },
-    ...(shared
-      ? [{ name: `Remove from here; it stays elsewhere`, warn: true, run: () => places.unplace(placement) }]
-      : []),
-    ...(shared ? [] : [{ name: `Remove the collection; ${n} stay`, warn: true, run: () => places.unplace(placement) }]),
+    {
+      name: shared ? 'Remove from here; it stays elsewhere' : `Remove the collection; ${n} stay`,
+      warn: true,
+      run: () => places.unplace(placement),
+    },
     {
       name: `Remove it and move its ${n} to the bin`,
       warn: true,
@@ -178,7 +176,7 @@ function finishRename(): void {
         }}<span v-if="branch.shared" title="Stands in several places">
           ↗<span class="sr-only">, stands in several places</span></span
         ><span v-if="branch.collection.until" class="ml-1 text-label text-ochre">{{
-          day(branch.collection.until.day)
+          dayInWords(branch.collection.until.day)
         }}</span>
       </KitButton>
       <KitMenu

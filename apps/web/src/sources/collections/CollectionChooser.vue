@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import ChooseBox from '../../kit/ChooseBox.vue';
 import { usePlaces, type Offer } from '../../places/store.ts';
+import OfferLine from './OfferLine.vue';
 import { useCollectionDeeds, type Choice } from './deeds.ts';
 
 const deeds = useCollectionDeeds();
@@ -54,7 +55,7 @@ function choose(offer: Offer): void {
     @choose="choose"
   >
     <template #default="{ entry }">
-      <span class="min-w-0 flex-1 truncate">{{ entry.name }}</span><span class="count">{{ entry.count }}</span>
+      <OfferLine :offer="entry" />
     </template>
   </ChooseBox>
 </template>

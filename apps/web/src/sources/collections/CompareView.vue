@@ -15,6 +15,7 @@ import KitButton from '../../kit/KitButton.vue';
 import KitNotice from '../../kit/KitNotice.vue';
 import KitTable from '../../kit/KitTable.vue';
 import { usePlaces, type Offer } from '../../places/store.ts';
+import OfferLine from './OfferLine.vue';
 
 const MOST = 5;
 const route = useRoute();
@@ -193,11 +194,8 @@ function addressOf(part: ComparedPart): string {
       :entries="offers"
       none="No other collection has these letters"
       @choose="add"
-      ><template #default="{ entry }"
-        ><span class="min-w-0 flex-1 truncate">{{ entry.name }}</span
-        ><span class="count">{{ entry.count }}</span></template
-      ></ChooseBox
-    >
+      ><template #default="{ entry }"><OfferLine :offer="entry" /></template
+    ></ChooseBox>
   </div>
 </template>
 

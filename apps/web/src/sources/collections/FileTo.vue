@@ -9,6 +9,7 @@ import { countSources } from '@pandecta/core/changes';
 import ChooseBox from '../../kit/ChooseBox.vue';
 import KitButton from '../../kit/KitButton.vue';
 import { usePlaces, type Offer } from '../../places/store.ts';
+import OfferLine from './OfferLine.vue';
 import { useAsk } from '../ask.ts';
 
 export type Filing = 'file' | 'move' | 'take out';
@@ -80,7 +81,7 @@ async function choose(offer?: Offer): Promise<void> {
     @choose="choose"
   >
     <template #default="{ entry }">
-      <span class="min-w-0 flex-1 truncate">{{ entry.name }}</span><span class="count">{{ entry.count }}</span>
+      <OfferLine :offer="entry" />
     </template>
     <template #bottom>
       <div class="flex min-h-9 items-center gap-2 border-t border-line px-4 py-1.5 text-fine text-muted">

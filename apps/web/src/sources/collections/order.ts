@@ -4,13 +4,19 @@ import type { Branch, usePlaces } from '../../places/store.ts';
 type Places = ReturnType<typeof usePlaces>;
 
 /** Those a branch stands among, in their order. */
-export function besideOf(tree: Branch[], placement: string): Branch[] {
+function besideOf(tree: Branch[], placement: string): Branch[] {
   if (tree.some((b) => b.placement === placement)) return tree;
   for (const b of tree) {
     const found = besideOf(b.children, placement);
     if (found.length) return found;
   }
   return [];
+}
+
+/** What stands right behind it; null where it is the last. */
+export function behind(tree: Branch[], placement: string): string | null {
+  const beside = besideOf(tree, placement);
+  return beside[beside.findIndex((b) => b.placement === placement) + 1]?.placement ?? null;
 }
 
 function parentOf(tree: Branch[], placement: string): Branch | undefined {
@@ -43,9 +49,7 @@ export function stepped(places: Places, branch: Branch, key: string): boolean {
     case 'ArrowLeft': {
       const parent = parentOf(places.tree, branch.placement);
       if (!parent) return false;
-      const above = besideOf(places.tree, parent.placement);
-      const next = above[above.findIndex((b) => b.placement === parent.placement) + 1];
-      void places.place({ ...moved, parent: parent.parent, before: next?.placement ?? null });
+      void places.place({ ...moved, parent: parent.parent, before: behind(places.tree, parent.placement) });
       return true;
     }
     default:
