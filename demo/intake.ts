@@ -104,7 +104,7 @@ export async function fillIntake(services: Services, actor: Actor): Promise<void
     catalogues: [shoreline],
   });
   await done;
-  const { rows } = await found(db, actor.workspaceId, id, { count: 7 });
+  const { rows } = await found(db, actor, id, { count: 7 });
   const { jobId } = await gatherFound(services, actor, id, { works: rows.map((r) => r.id) });
   await jobEnds(db, actor.workspaceId, jobId);
 }

@@ -87,7 +87,7 @@ export async function keepThings(
       { id: text() },
       sql`select id from tags where workspace_id = ${workspaceId} and name = ${name} and not subject`,
     );
-    const before: Term = { name, subject: false, says: '', heading: '' };
+    const before: Term = { name, subject: false, says: '', heading: '', broader: null };
     if (tag)
       await commit(services, actor, { do: 'term', tag: tag.id, term: { before, after: { ...before, says, heading } } });
   }

@@ -33,7 +33,8 @@ import { SOURCES, type DemoSource } from './scenario/sources.ts';
 import { COPIES, FAULTY, LOOK_ALIKES } from './scenario/faulty.ts';
 import { WIDER } from './scenario/wider.ts';
 import { SENTENCES, type Theme } from './scenario/words.ts';
-import { scan, typeset } from './typeset.ts';
+import { WORKS } from './scenario/works.ts';
+import { printed, scan, typeset } from './typeset.ts';
 
 const PASSWORD = 'low-water-1872';
 const ACCOUNTS = [
@@ -100,11 +101,25 @@ await bring(
 );
 await bring([{ name: 'archive-and-web.json', content: writeSources(rest, 'csl-json') }]);
 await bring([{ name: 'law-and-reports.bib', content: writeSources(legal, 'biblatex') }]);
+// The newest first is what one sees first: an article that was read, marked and filed.
+const SHOWN = textual.find((s) => s.theme === 'licensing' && s.pages && s.record.type === 'article-journal')!;
 const withPages = SOURCES.filter((s) => s.pages);
 const documents: { name: string; content: Uint8Array }[] = [];
 const scans: typeof documents = [];
+/** What an article lists at its end: works of its matter that came before it, here and elsewhere. */
+function referencesOf(s: DemoSource, i: number): string[] {
+  if (s.record.type !== 'article-journal' || (i % 3 && s.record !== SHOWN.record)) return [];
+  const pick = new Chance(700 + i);
+  const year = (r: DemoSource['record']): number => r.issued?.['date-parts']?.[0]?.[0] ?? 9999;
+  const before = (r: DemoSource['record']): boolean => /article-journal|book|chapter/.test(r.type) && year(r) < year(s.record); // prettier-ignore
+  const known = SOURCES.filter((o) => o.theme === s.theme && before(o.record)).map((o) => o.record);
+  const others = WORKS.slice(-400).filter((o) => before(o.record)).map((o) => o.record); // prettier-ignore
+  const all = [...pick.some(known, Math.min(6, known.length)), ...pick.some(others, Math.min(4, others.length))];
+  return all.map(printed).sort((a, b) => a.localeCompare(b, 'en'));
+}
+
 for (const [i, s] of withPages.entries()) {
-  const pdf = await typeset(s.record, s.theme, s.pages!, 100 + i, i % 3 !== 0);
+  const pdf = await typeset(s.record, s.theme, s.pages!, 100 + i, i % 3 !== 0, referencesOf(s, i));
   const letter = s.record.type === 'personal_communication';
   (letter ? scans : documents).push({ name: nameOf(s, i), content: letter ? await scan(pdf) : pdf });
 }
@@ -114,8 +129,6 @@ const fresh: DemoSource['record'] = {
   author: [{ given: 'Anton', family: 'Brackwater' }],
 };
 await bring([...scans, { name: 'scan_01421.pdf', content: await typeset(fresh, 'operators', 4, 9, false) }]);
-// The newest first is what one sees first: an article that was read, marked and filed.
-const SHOWN = textual.find((s) => s.theme === 'licensing' && s.pages && s.record.type === 'article-journal')!;
 await bring([
   { name: 'shoreline-index.ris', content: writeSources([...textual.filter((s) => s !== SHOWN), SHOWN], 'ris') },
 ]);

@@ -119,6 +119,16 @@ function wrap(text: string, font: PDFFont, size: number, width: number): string[
   return line ? [...out, line] : out;
 }
 
+/** A work as the journals of the scenario print it in their lists: author and year first. */
+export function printed({ author, editor, issued, ...record }: SourceRecord): string {
+  const who = (author ?? editor ?? []).map((n) => n.literal ?? `${n.family}, ${n.given?.[0] ?? ''}.`).join(', ');
+  const place =
+    [record['container-title'], record.volume && `${record.volume}${record.issue ? `(${record.issue})` : ''}`, record.page?.replace('-', '–')] // prettier-ignore
+      .filter(Boolean)
+      .join(', ');
+  return `${who} (${issued?.['date-parts']?.[0]?.[0] ?? 'n.d.'}). ${record.title}. ${place || (record.publisher ?? '')}.${record.DOI ? ` https://doi.org/${record.DOI}` : ''}`;
+}
+
 /** @param metadata whether the file says of itself what it is; many do not. */
 export async function typeset(
   record: SourceRecord,
@@ -126,6 +136,7 @@ export async function typeset(
   pages: number,
   seed: number,
   metadata: boolean,
+  references: string[] = [],
 ): Promise<Uint8Array> {
   const chance = new Chance(seed);
   const doc = await PDFDocument.create();
@@ -166,6 +177,11 @@ export async function typeset(
       );
   }
   while (doc.getPageCount() > pages) doc.removePage(doc.getPageCount() - 1);
+  if (references.length) {
+    set.newPage();
+    set.block('References', 12.5, bold!, 17);
+    for (const reference of references) set.block(reference, 9.6, body!, 12.5, 5);
+  }
   return doc.save();
 }
 

@@ -58,6 +58,8 @@ export class Ask {
   @IsOptional() @IsInt() yearTo?: number;
   /** Sort keys in order, each with an optional leading minus for descending: "-year,title". */
   @IsOptional() @IsString() @MaxLength(200) sort?: string;
+  /** What the lines stand in groups of: a kind of facet that is offered, or "year". Sorted within each group. */
+  @IsOptional() @IsString() @MaxLength(40) group?: string;
   /** True while the person is still typing: the last word is read as a beginning. */
   @IsOptional() @IsBoolean() typing?: boolean;
 }
@@ -69,6 +71,8 @@ export class AskPage extends Ask {
   @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
   /** A source whose place in the answer is wanted as well. */
   @IsOptional() @IsUUID() find?: string;
+  /** Set where the beginnings of abstracts are wanted. */
+  @IsOptional() @IsBoolean() abstracts?: boolean;
 }
 
 export class AskIds extends Ask {
@@ -152,6 +156,8 @@ export class NarrowReply {
   @ListOf(() => Facet) facets!: Facet[];
   /** In order, without the narrowing by year. */
   @ListOf(() => YearCount) years!: YearCount[];
+  /** How many have no year, whatever is narrowed to by year. */
+  @IsInt() undated!: number;
 }
 
 /** What a heap is looked at by: a kind of facet, or years. */

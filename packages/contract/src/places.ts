@@ -34,6 +34,10 @@ export class CollectionNode {
   @OrNull() @Part(() => CollectionEnd) until!: CollectionEnd | null;
   /** A question whose results belong to it besides what is filed by hand. */
   @OrNull() @Part(() => Ask) rule!: Ask | null;
+  /** The heading of the tags it allows; null where any. */
+  @OrNull() @IsString() allows!: string | null;
+  /** True where it is yours and you alone see it. */
+  @IsBoolean() mine!: boolean;
   /** Sources in it and in all below it, each counted once. */
   @IsInt() count!: number;
 }
@@ -61,6 +65,8 @@ export class PlacesReply {
 export class NewCollection {
   @IsString() @Length(1, 200) name!: string;
   @IsOptional() @IsUUID() parent?: string;
+  /** Seen by you alone. */
+  @IsOptional() @IsBoolean() mine?: boolean;
 }
 
 /** What is to be another; the rest stays. */
@@ -73,6 +79,10 @@ export class EditCollection {
   @OptionalPart(() => CollectionEnd) until?: CollectionEnd | null;
   /** Null takes the rule away. */
   @OptionalPart(() => Ask) rule?: Ask | null;
+  /** The heading of the tags it allows; null for any. */
+  @IsOptional() @IsString() @MaxLength(200) allows?: string | null;
+  /** Seen by you alone, or by all members. */
+  @IsOptional() @IsBoolean() mine?: boolean;
 }
 
 export class PlaceCollection {
@@ -128,7 +138,7 @@ export const placeRoutes = {
   make: route({
     method: 'POST',
     path: '/w/:workspace/collections',
-    may: 'arrange',
+    may: 'own',
     summary: 'Make a collection.',
     body: NewCollection,
     reply: Changed,
@@ -136,7 +146,7 @@ export const placeRoutes = {
   edit: route({
     method: 'PATCH',
     path: '/w/:workspace/collections/:collection',
-    may: 'arrange',
+    may: 'own',
     summary: 'Rename a collection, or say what it is for, until when, and by what rule sources belong to it.',
     body: EditCollection,
     reply: Changed,
@@ -144,14 +154,14 @@ export const placeRoutes = {
   copy: route({
     method: 'POST',
     path: '/w/:workspace/collections/:collection/copy',
-    may: 'arrange',
+    may: 'own',
     summary: 'Copy a collection with all below it; the sources are filed in both.',
     reply: Changed,
   }),
   merge: route({
     method: 'POST',
     path: '/w/:workspace/collections/:collection/merge',
-    may: 'arrange',
+    may: 'own',
     summary: 'Make others part of a collection: their sources, and what stands below them.',
     body: MergeCollections,
     reply: Changed,
@@ -182,7 +192,7 @@ export const placeRoutes = {
   place: route({
     method: 'POST',
     path: '/w/:workspace/placements',
-    may: 'arrange',
+    may: 'own',
     summary: 'Place a collection, or move a placement.',
     body: PlaceCollection,
     reply: Changed,
@@ -190,14 +200,14 @@ export const placeRoutes = {
   unplace: route({
     method: 'DELETE',
     path: '/w/:workspace/placements/:placement',
-    may: 'arrange',
+    may: 'own',
     summary: 'Remove a placement; its sources stay.',
     reply: Changed,
   }),
   file: route({
     method: 'POST',
     path: '/w/:workspace/filing',
-    may: 'edit',
+    may: 'own',
     summary: 'File sources in collections, take them from these, or move them there.',
     body: FileSources,
     most: MANY_IDS,

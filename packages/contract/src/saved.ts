@@ -1,18 +1,21 @@
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsOptional,
   IsString,
   IsUUID,
   Length,
   MaxLength,
+  Min,
 } from 'class-validator';
 import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
-import { route } from './route.ts';
-import { ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { MANY_IDS, route } from './route.ts';
+import { Ids, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
 
 /** What is said of a saved search besides what it asks. */
 class SaidOfSearch {
@@ -41,6 +44,30 @@ export class EditSavedSearch extends SaidOfSearch {
   @OptionalPart(() => Ask) ask?: Ask;
 }
 
+/** What a member says of watching a search. */
+export class WatchSearch {
+  @IsBoolean() watched!: boolean;
+  /** Whether what is new is told by mail. */
+  @IsOptional() @IsBoolean() mail?: boolean;
+}
+
+/** Since when a member has not looked, and whether they are told by mail. */
+export class WatchState {
+  @IsString() since!: string;
+  @IsBoolean() mail!: boolean;
+  /** Why the mail could not be sent; empty where it could. */
+  @IsString() says!: string;
+}
+
+/** What is done to several at once. */
+export const TO_MANY = ['move', 'copy', 'remove'] as const;
+export class ManySearches {
+  @ArrayMinSize(1) @ArrayMaxSize(500) @Ids() ids!: string[];
+  @IsIn(TO_MANY) to!: (typeof TO_MANY)[number];
+  /** The folder they are moved or copied into; none where it is left out. */
+  @IsOptional() @IsUUID() folder?: string | null;
+}
+
 export class SavedSearch {
   @IsUUID() id!: string;
   @IsString() name!: string;
@@ -51,6 +78,8 @@ export class SavedSearch {
   @IsBoolean() shared!: boolean;
   @IsString() madeBy!: string;
   @IsString() madeAt!: string;
+  /** Set where you watch it. */
+  @OrNull() @Part(() => WatchState) watch!: WatchState | null;
 }
 
 export class SavedFolder {
@@ -58,6 +87,8 @@ export class SavedFolder {
   @IsString() name!: string;
   @OrNull() @IsUUID() parent!: string | null;
   @IsBoolean() shared!: boolean;
+  /** Stewards alone alter what lies in it. */
+  @IsBoolean() locked!: boolean;
 }
 
 export class SavedList {
@@ -68,6 +99,8 @@ export class SavedList {
 export class SavedCount {
   @IsUUID() id!: string;
   @IsInt() count!: number;
+  /** Of one you watch: how many you have not seen in it. */
+  @IsOptional() @IsInt() fresh?: number;
 }
 
 export class SavedCounts {
@@ -84,9 +117,85 @@ export class EditFolder {
   @IsOptional() @IsString() @Length(1, 200) name?: string;
   @IsOptional() @IsUUID() parent?: string | null;
   @IsOptional() @IsBoolean() shared?: boolean;
+  @IsOptional() @IsBoolean() locked?: boolean;
+}
+
+/** A question that was asked of the sources here, as it stands in the log of searches. */
+export class AskedHere {
+  @IsUUID() id!: string;
+  @IsString() at!: string;
+  @IsString() by!: string;
+  /** As it would stand in the ask line. */
+  @IsString() words!: string;
+  @Part(() => Ask) ask!: Ask;
+  @IsInt() found!: number;
+}
+
+export class AskedLog {
+  /** Whether what you ask is logged. */
+  @IsBoolean() logs!: boolean;
+  /** The newest first. */
+  @ListOf(() => AskedHere) asked!: AskedHere[];
+}
+
+export class LogAsked {
+  @IsBoolean() logs!: boolean;
+}
+
+export class NoteAsked {
+  @Part(() => Ask) ask!: Ask;
+  @IsString() @Length(1, 4000) words!: string;
+  @IsInt() @Min(0) found!: number;
 }
 
 export const savedRoutes = {
+  asked: route({
+    method: 'GET',
+    path: '/w/:workspace/asked',
+    may: 'read',
+    summary: 'What members who log it asked of the sources here.',
+    reply: AskedLog,
+  }),
+  log: route({
+    method: 'PUT',
+    path: '/w/:workspace/asked',
+    may: 'own',
+    summary: 'Log what one asks from now on, or no more.',
+    body: LogAsked,
+    reply: AskedLog,
+  }),
+  note: route({
+    method: 'POST',
+    path: '/w/:workspace/asked',
+    may: 'own',
+    summary: 'Note a question in the log, where one logs what one asks.',
+    body: NoteAsked,
+    reply: AskedLog,
+  }),
+  many: route({
+    method: 'POST',
+    path: '/w/:workspace/saved-many',
+    may: 'own',
+    summary: 'Move, copy or remove several saved searches as one change.',
+    body: ManySearches,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  watch: route({
+    method: 'PUT',
+    path: '/w/:workspace/saved/:saved/watch',
+    may: 'own',
+    summary: 'Watch a saved search, or no more; and whether one is told by mail.',
+    body: WatchSearch,
+    reply: SavedList,
+  }),
+  see: route({
+    method: 'PUT',
+    path: '/w/:workspace/saved/:saved/seen',
+    may: 'own',
+    summary: 'Count what a watched search finds now as seen.',
+    reply: SavedList,
+  }),
   list: route({
     method: 'GET',
     path: '/w/:workspace/saved',

@@ -47,6 +47,8 @@ export class TagOnSource {
   @IsUUID() id!: string;
   @IsString() name!: string;
   @IsBoolean() subject!: boolean;
+  /** What it means, where that was said. */
+  @IsOptional() @IsString() says?: string | null;
 }
 
 export class LabelOnSource {
@@ -83,6 +85,15 @@ export class InBin {
   @IsString() goes!: string;
 }
 
+/** The group a line stands in, where it is asked for in groups. */
+export class SourceGroup {
+  /** The value of the facet, or the year; empty where the source has none. */
+  @IsString() key!: string;
+  @IsString() name!: string;
+  /** How many of the answer stand in it. */
+  @IsInt() count!: number;
+}
+
 /** A line of the ledger. */
 export class SourceRow {
   @IsUUID() id!: string;
@@ -103,11 +114,16 @@ export class SourceRow {
   @IsInt() marks!: number;
   @IsInt() files!: number;
   @OrNull() @IsUUID() fileId!: string | null;
+  /** Why its main file has no text to be searched: "image only", "encrypted", "damaged". */
+  @IsOptional() @IsString() fileTrouble?: string;
   @IsString() addedAt!: string;
   /** Up to three places at which it matched, and how many more there are. */
   @ListOf(() => Hit) hits!: Hit[];
   @IsInt() moreHits!: number;
   @ListOf(() => LitSpan) titleLit!: LitSpan[];
+  /** How its abstract begins, where that was asked for. */
+  @IsOptional() @IsString() abstract?: string;
+  @OptionalPart(() => SourceGroup) group?: SourceGroup;
 }
 
 export class QueryNote {

@@ -11,7 +11,7 @@ import {
 } from 'class-validator';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, ListOf } from './shape.ts';
+import { Ids, ListOf, OrNull } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export class TagSources extends Chosen {
@@ -41,6 +41,8 @@ export class VocabularyTerm extends TagSuggestion {
   @IsString() says!: string;
   /** Under which heading it stands; empty for none. */
   @IsString() heading!: string;
+  /** The term it stands under as the narrower one. */
+  @OrNull() @IsUUID() broader!: string | null;
 }
 
 /** Terms that are one word in several spellings. */
@@ -58,6 +60,8 @@ export class EditTerm {
   @IsOptional() @IsString() @Length(1, 200) name?: string;
   @IsOptional() @IsString() @MaxLength(1000) says?: string;
   @IsOptional() @IsString() @MaxLength(200) heading?: string;
+  /** The term it is to stand under; null for none. */
+  @IsOptional() @IsUUID() broader?: string | null;
   /** A subject term becomes a tag, or a tag a subject term. */
   @IsOptional() @IsBoolean() subject?: boolean;
 }

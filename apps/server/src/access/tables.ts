@@ -1,4 +1,4 @@
-import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { GatherSettings } from '@pandecta/contract';
 import { bytea, when, now, workspaceId } from '../database/columns.ts';
 
@@ -49,6 +49,8 @@ export const members = pgTable(
       .notNull()
       .references(() => users.id),
     role: text('role').notNull(),
+    /** Whether what they ask of the sources here is logged. */
+    logsAsked: boolean('logs_asked').notNull().default(false),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.userId] }), index('members_user').on(t.userId)],
 );

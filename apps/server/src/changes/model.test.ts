@@ -105,10 +105,16 @@ async function stored(): Promise<Library> {
   ))
     library.entries.set(e.key, e.value);
   for (const t of await of(
-    { id: text(), name: text(), subject: truth, says: text(), heading: text() },
-    sql`select id, name, subject, says, heading from tags where workspace_id = ${w} order by id`,
+    { id: text(), name: text(), subject: truth, says: text(), heading: text(), broader: orNull(text()) },
+    sql`select id, name, subject, says, heading, broader from tags where workspace_id = ${w} order by id`,
   ))
-    library.tags.set(t.id, { name: t.name, subject: t.subject, says: t.says, heading: t.heading });
+    library.tags.set(t.id, {
+      name: t.name,
+      subject: t.subject,
+      says: t.says,
+      heading: t.heading,
+      broader: t.broader,
+    });
   for (const f of await of(
     { id: text(), name: text() },
     sql`select id, name from files where workspace_id = ${w} order by id`,
@@ -123,9 +129,11 @@ async function stored(): Promise<Library> {
       says: orNull(text()),
       until: orNull(json<CollectionWords['until']>()),
       rule: orNull(json<CollectionWords['rule']>()),
+      allows: orNull(text()),
+      owner: orNull(text()),
       present: truth,
     },
-    sql`select id, name, says, until, rule, present from collections where workspace_id = ${w} order by id`,
+    sql`select id, name, says, until, rule, allows, owner, present from collections where workspace_id = ${w} order by id`,
   )) {
     const { id, ...words } = c;
     library.collections.set(id, words);

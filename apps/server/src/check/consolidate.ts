@@ -2,7 +2,7 @@
 import type { Bring, Brought, Chosen, Consolidate, Consolidation, Told, Twice } from '@pandecta/contract';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor, Caller } from '../http/authorise.ts';
+import type { Acting } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
@@ -19,9 +19,9 @@ interface Sets {
   from: Set<string>;
 }
 
-async function setsOf(services: Services, caller: Caller, collection: string, other: Chosen): Promise<Sets> {
+async function setsOf(services: Services, caller: Acting, collection: string, other: Chosen): Promise<Sets> {
   const { db } = services;
-  const into = await findIn(db, caller.workspace.id, collection);
+  const into = await findIn(db, caller.actor, collection);
   const from = new Set(await chosenIds(services, caller, other, MOST));
   if (into.size > MOST) throw new Refusal('too_many', MOST.toLocaleString('en'), into.size.toLocaleString('en'));
   return { into, from };
@@ -30,7 +30,7 @@ async function setsOf(services: Services, caller: Caller, collection: string, ot
 /** Nothing is changed: what bringing the others into the collection would come to. */
 export async function consolidation(
   services: Services,
-  caller: Caller,
+  caller: Acting,
   { collection, ...other }: Consolidate,
 ): Promise<Consolidation> {
   const { db } = services;
@@ -62,12 +62,12 @@ export async function consolidation(
 /** Brings the others into the collection: those that are there twice are merged first, each a change of its own. */
 export async function bring(
   services: Services,
-  caller: Caller & { actor: Actor },
+  caller: Acting,
   { collection, merge, ...other }: Bring,
 ): Promise<Brought> {
   const { db } = services;
   const { actor } = caller;
-  const { name } = await findCollection(db, actor.workspaceId, collection);
+  const { name } = await findCollection(db, actor, collection);
   const { into, from } = await setsOf(services, caller, collection, other);
   const merged = merge.length ? await mergeMany(services, actor, merge.map(({ here, other: o }) => ({ members: [here, o] }))) : { changeIds: [], says: '' }; // prettier-ignore
   const still = await findRecords(db, actor.workspaceId, [...from]);

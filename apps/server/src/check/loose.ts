@@ -29,7 +29,9 @@ const LOOSE: Loosely[] = [
     id: 'no-collection',
     title: 'In no collection',
     why: 'What stands nowhere is found by asking alone.',
-    where: lacks(sql`collection_sources`),
+    where: lacks(
+      sql`(select cs.workspace_id, cs.source_id from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present and c.owner is null)`,
+    ),
   },
   {
     id: 'no-tag',
@@ -62,7 +64,7 @@ const LOOSE: Loosely[] = [
     title: 'Collections with one source or none',
     why: 'They may belong together with another.',
     things: (w) =>
-      sql`select c.id, c.name from collections c where c.workspace_id = ${w} and c.present and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
+      sql`select c.id, c.name from collections c where c.workspace_id = ${w} and c.present and c.owner is null and exists (select 1 from placements p where p.workspace_id = ${w} and p.collection_id = c.id and p.present)
         and not exists (select 1 from placements p where p.workspace_id = ${w} and p.parent_id = c.id and p.present)
         and (select count(*) from collection_sources cs join sources s on s.workspace_id = ${w} and s.id = cs.source_id and s.presence = 'live' where cs.workspace_id = ${w} and cs.collection_id = c.id) < 2 order by c.name`,
   },

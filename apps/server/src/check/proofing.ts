@@ -72,11 +72,12 @@ async function allFound(services: Services, workspaceId: string, style: string, 
 }
 
 /** What is found in a workspace, or in a collection of it. */
-export async function findings(services: Services, workspaceId: string, asked: FindingsAsked): Promise<Findings> {
+export async function findings(services: Services, actor: Actor, asked: FindingsAsked): Promise<Findings> {
   const { db } = services;
+  const { workspaceId } = actor;
   const settled = await findSettled(db, workspaceId);
   const { looked, all } = await allFound(services, workspaceId, asked.style, settled);
-  const inside = asked.collection ? await findIn(db, workspaceId, asked.collection) : undefined;
+  const inside = asked.collection ? await findIn(db, actor, asked.collection) : undefined;
   const here = inside ? all.filter((f) => inside.has(f.source)) : all;
   // Of a report all rules are told, else the one that is looked at.
   const wanted = here.filter(

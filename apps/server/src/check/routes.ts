@@ -15,7 +15,7 @@ export function checkRoutes(declare: Declare, services: Services): void {
   declare(routes.check.relate, ({ actor, body }) => relate(services, actor, body));
   declare(routes.check.consolidation, (caller) => consolidation(services, caller, caller.body));
   declare(routes.check.bring, (caller) => bring(services, caller, caller.body));
-  declare(routes.check.findings, ({ workspace, query }) => findings(services, workspace.id, query));
+  declare(routes.check.findings, ({ actor, query }) => findings(services, actor, query));
   declare(routes.check.findingsIn, ({ workspace, params, query }) =>
     findingsIn(services, workspace.id, params.source, query),
   );

@@ -6,9 +6,12 @@ import type { From } from '@pandecta/core/matching';
 import type { FileSeen } from '@pandecta/core/proofing';
 import { whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { json, number, one, rows, text, truth } from '../database/read.ts';
+import { json, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import type { Actor } from '../http/authorise.ts';
+import { filed } from '../places/placed.ts';
+import { seenBy } from '../places/store.ts';
 import { sources } from '../sources/tables.ts';
 import { settled } from './tables.ts';
 
@@ -144,12 +147,14 @@ export const findRecord = async (db: Db, workspaceId: string, id: string): Promi
   )?.record;
 
 /** The sources that stand in a collection, or under it. */
-export async function findIn(db: Db, workspaceId: string, collection: string): Promise<Set<string>> {
+export async function findIn(db: Db, { workspaceId, userId }: Actor, collection: string): Promise<Set<string>> {
   const found = await rows(
     db,
     { id: text() },
     sql`select distinct cs.source_id as id from collection_sources cs
       join collection_ancestors a on a.workspace_id = cs.workspace_id and a.collection_id = cs.collection_id
+      join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and ${seenBy(userId)}
+      join collections k on k.workspace_id = cs.workspace_id and k.id = a.ancestor_id and ${seenBy(userId, sql`k`)}
       where cs.workspace_id = ${workspaceId} and a.ancestor_id = ${collection}`,
   );
   return new Set(found.map((f) => f.id));
@@ -190,8 +195,8 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
     ),
     rows(
       db,
-      { id: text(), name: text() },
-      sql`select distinct c.id, c.name from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      { id: text(), name: text(), owner: orNull(text()) },
+      sql`select distinct c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
         where cs.workspace_id = ${w} and cs.source_id = any(${of})`,
     ),
     rows(
@@ -246,7 +251,7 @@ export async function tiesTo(db: Db, workspaceId: string, others: string[], into
       sources: to,
       present: true,
     })),
-    ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources: to, present: true })),
+    ...collections.map((c) => filed(c, to, true)),
     ...files.map((f): Change => ({ do: 'attach', source: into, file: f.id, name: f.name, present: true })),
     ...[...furthest].map(([member, after]): Change => ({
       do: 'reading',

@@ -26,7 +26,7 @@ export async function suggestions(db: Db, workspaceId: string, source: string): 
   const names = await rows(
     db,
     { id: text(), name: text() },
-    sql`select id, name from collections where workspace_id = ${workspaceId} and present and id = any(${array([...new Set(like.flatMap((l) => l.collections))], 'uuid')})`,
+    sql`select id, name from collections where workspace_id = ${workspaceId} and present and owner is null and id = any(${array([...new Set(like.flatMap((l) => l.collections))], 'uuid')})`,
   );
   const nameOf = new Map(names.map((n) => [n.id, n.name]));
   return {

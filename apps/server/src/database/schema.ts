@@ -13,6 +13,7 @@ export * from '../own/tables.ts';
 export * from '../check/tables.ts';
 export * from '../relations/tables.ts';
 export * from '../lists/tables.ts';
+export * from '../saved/tables.ts';
 export * from '../stating/tables.ts';
 export * from '../changes/tables.ts';
 export * from '../jobs/tables.ts';

@@ -28,7 +28,7 @@ export async function foldersAsCollections(
     tx,
     { id: text(), name: text(), parent: orNull(text()) },
     sql`select c.id, c.name, p.parent_id as parent from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and c.owner is null
       where p.workspace_id = ${workspaceId} and p.present`,
   );
   const known = new Map(placed.map((p) => [`${p.parent ?? ''} ${p.name.toLowerCase()}`, { id: p.id, name: p.name }]));

@@ -57,7 +57,7 @@ export function importWork(services: Services): Work {
     const report = await withoutTimeout(services.db, async (tx) => {
       const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
       const actor = { workspaceId, userId: row.made_by };
-      const destination = await findDestination(tx, workspaceId, row.destination, 'left out');
+      const destination = await findDestination(tx, actor, row.destination, 'left out');
       const coming = settled.fresh.length + settled.waiting.length;
       const insert = (list: Candidate[], presence: 'live' | 'intake', before: number): Promise<void> =>
         insertNew(tx, actor, row, destination, presence, list, (done) =>

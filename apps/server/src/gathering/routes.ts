@@ -17,6 +17,7 @@ import { within } from '../database/within.ts';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import { check } from '../http/check.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
@@ -66,11 +67,11 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   declare(routes.gather.holder, ({ user, workspace }) => ({ name: user.name, workspace: workspace.name }));
   declare(routes.gather.settings, ({ workspace }) => settingsOf(db, workspace.id));
   declare(routes.gather.set, ({ workspace, body }) => setSettings(db, workspace.id, body));
-  declare(routes.gather.imports, async ({ workspace }) => ({
-    imports: await findImports(db, workspace.id, sql`true`, 0),
+  declare(routes.gather.imports, async ({ actor }) => ({
+    imports: await findImports(db, actor, sql`true`, 0),
   }));
-  declare(routes.gather.report, async ({ workspace, params }) => {
-    const [found] = await findImports(db, workspace.id, sql`i.id = ${params.import}`, 1000);
+  declare(routes.gather.report, async ({ actor, params }) => {
+    const [found] = await findImports(db, actor, sql`i.id = ${params.import}`, 1000);
     if (!found) throw new Refusal('no_such_import');
     return found;
   });
@@ -101,10 +102,11 @@ function readThrough(text: string): Through {
 
 async function findImports(
   db: Db,
-  workspaceId: string,
+  actor: Actor,
   where: ReturnType<typeof sql>,
   messages: number,
 ): Promise<ImportReport[]> {
+  const { workspaceId } = actor;
   const found = await rows(
     db,
     {
@@ -127,7 +129,7 @@ async function findImports(
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
     where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`,
   );
-  const paths = await pathsOf(db, workspaceId);
+  const paths = await pathsOf(db, actor);
   const empty: Required<StoredReport> = {
     added: 0,
     waiting: 0,

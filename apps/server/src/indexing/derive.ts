@@ -251,7 +251,10 @@ async function deriveFacets(tx: Db, workspaceId: string, ids: string[]): Promise
 
 /** Facets of one sort: the others of the sources stay as they are. */
 async function deriveOneSort(tx: Db, workspaceId: string, of: Facets, ids: string[]): Promise<void> {
-  const ofSort = of.kinds.map(({ type, own }) => (own ? sql`type like ${`${type} %`}` : sql`type = ${type}`));
+  const ofSort = of.kinds.flatMap(({ type, own }) => [
+    ...(own === true ? [] : [sql`type = ${type}`]),
+    ...(own ? [sql`type like ${`${type} %`}`] : []),
+  ]);
   await tx.execute(sql`with ${namedPairs(workspaceId, ids, [of])},
     mine as materialized (select id from facets where workspace_id = ${workspaceId} and (${sql.join(ofSort, sql` or `)})),
     told (id, facet) as materialized (

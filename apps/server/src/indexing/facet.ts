@@ -9,8 +9,8 @@ export interface FacetKind {
   offered?: { name: string; most: number };
   /** A source may have several, so that one asks for two at once; of others one of several is asked for. */
   many?: true;
-  /** Each member has their own, and sees no one else's. */
-  own?: true;
+  /** Each member has their own, and sees no one else's; or some of them are, beside those that are everyone's. */
+  own?: true | 'some';
   /** The names of values for a person, where they are not their keys. */
   names?(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>>;
 }
@@ -28,8 +28,12 @@ export interface Facets {
   pairs(of: Chosen): SQL;
 }
 
-/** The type a facet is kept under: of one that is each member's own, the member is part of it. */
-export const keptAs = ({ type, own }: FacetKind, member: string): string => (own ? `${type} ${member}` : type);
+/**
+ * The types facets are kept under, for a member: of those that are each member's own, the member is part of it. Of those
+ * of which some are, no source bears the same value under both.
+ */
+export const keptUnder = ({ type, own }: FacetKind, member: string): string[] =>
+  own === 'some' ? [type, `${type} ${member}`] : [own ? `${type} ${member}` : type];
 
 /** Names that are the same everywhere. */
 export const fixedNames =

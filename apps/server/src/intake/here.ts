@@ -44,7 +44,7 @@ interface Here {
   record: SourceRecord;
   sameFile: boolean;
   addedAt: string;
-  /** The collections it stands in. */
+  /** The collections it stands in, of those that all members see. */
   collections: string[];
 }
 
@@ -83,7 +83,7 @@ async function findHere(db: Db, workspaceId: string, incoming: Incoming[], as: I
           join source_files f on f.workspace_id = ${w} and f.file_id = u.file
         union all select u.of, u.other, false from ${table('u', { of: ['text', met.map((m) => m.of)], other: ['uuid', met.map((m) => m.other)] })})
     select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
-      array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present and c.owner is null
         where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
     from (select of, id, bool_or(file) as file from shared group by of, id) x
     join sources s on s.workspace_id = ${w} and s.id = x.id and s.presence = 'live'`,

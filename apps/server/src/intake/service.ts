@@ -28,6 +28,7 @@ import { edited } from '../sources/edited.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
 import { ledgerRows } from '../searching/rows.ts';
+import { filed } from '../places/placed.ts';
 import { page } from '../searching/store.ts';
 import type { Services } from '../services.ts';
 import { countPresence, findSource } from '../sources/store.ts';
@@ -161,7 +162,7 @@ export async function join(services: Services, actor: Actor, id: string, to: str
     { do: 'presence', sources: [id], from: one.presence, to: 'none' },
     edited(to, target.record, fills),
     ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
-    ...collections.map((c): Change => ({ do: 'file', collection: c.id, name: c.name, sources, present: true })),
+    ...collections.map((c) => filed(c, sources, true)),
     ...files.map((f): Change => ({ do: 'attach', source: to, file: f.id, name: f.name, present: true })),
   ];
   const filled = Object.keys(fills).length;

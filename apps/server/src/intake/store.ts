@@ -11,6 +11,7 @@ import { json, list, number, orNull, rows, text, truth } from '../database/read.
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import type { Found } from '../gathering/inputs.ts';
+import type { Named } from '../places/placed.ts';
 import { sourceOrigins } from '../gathering/tables.ts';
 
 export interface Waiting {
@@ -135,7 +136,7 @@ export async function findTies(
   id: string,
 ): Promise<{
   tags: { id: string; name: string; subject: boolean }[];
-  collections: { id: string; name: string }[];
+  collections: Named[];
   files: { id: string; name: string }[];
 }> {
   const w = sql`${workspaceId}::uuid`;
@@ -147,8 +148,8 @@ export async function findTies(
     ),
     rows(
       db,
-      { id: text(), name: text() },
-      sql`select c.id, c.name from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      { id: text(), name: text(), owner: orNull(text()) },
+      sql`select c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
       where cs.workspace_id = ${w} and cs.source_id = ${id}`,
     ),
     rows(

@@ -63,8 +63,8 @@ const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<str
     'records',
   );
 
-async function shown(db: Db, workspaceId: string, list: Folded[]): Promise<FoundWork[]> {
-  const [matches, paths] = await Promise.all([matchesOf(db, workspaceId, list), pathsOf(db, workspaceId)]);
+async function shown(db: Db, actor: Actor, list: Folded[]): Promise<FoundWork[]> {
+  const [matches, paths] = await Promise.all([matchesOf(db, actor.workspaceId, list), pathsOf(db, actor)]);
   return list.map((w): FoundWork => {
     const best = matches.get(String(w.work))?.[0];
     return {
@@ -93,10 +93,11 @@ function withPdf(of: Hit[]): { pdf?: string } {
 
 const AT_ONCE = 50;
 
-export async function found(db: Db, workspaceId: string, search: string, ask: FoundQuery): Promise<FoundPage> {
+export async function found(db: Db, actor: Actor, search: string, ask: FoundQuery): Promise<FoundPage> {
   const { from = 0, count = AT_ONCE } = ask;
+  const { workspaceId } = actor;
   const [told, all] = await Promise.all([findSearch(db, workspaceId, search), works(db, workspaceId, search, ask)]);
-  return { search: told, total: all.length, from, rows: await shown(db, workspaceId, all.slice(from, from + count)) };
+  return { search: told, total: all.length, from, rows: await shown(db, actor, all.slice(from, from + count)) };
 }
 
 /** Brings works into the intake, with where they were found. */

@@ -23,7 +23,7 @@ export function outsideRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.outside.log, async ({ workspace }) => ({ searches: await searchLog(db, workspace.id) }));
   declare(routes.outside.flow, ({ workspace, body }) => flow(db, workspace.id, body.searches));
-  declare(routes.outside.found, ({ workspace, params, query }) => found(db, workspace.id, params.search, query));
+  declare(routes.outside.found, ({ actor, params, query }) => found(db, actor, params.search, query));
   declare(routes.outside.more, ({ workspace, params }) => more(services, workspace.id, params.search));
   declare(routes.outside.gather, ({ actor, params, body }) => gatherFound(services, actor, params.search, body));
   declare(routes.outside.describe, ({ workspace, params, body }) =>

@@ -15,7 +15,7 @@ const FILED = { table: sql`collection_sources`, column: sql`collection_id` };
 
 export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'collection-edit' | 'order'> = {
   file: {
-    may: 'edit',
+    may: (change) => (change.own ? 'own' : 'edit'),
     async carryOut(tx, workspaceId, change) {
       const sources = await tie(tx, workspaceId, FILED, change.collection, change);
       return sources.length
@@ -24,18 +24,19 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
     },
   },
   collection: {
-    may: 'arrange',
+    may: (change) => (change.own ? 'own' : 'arrange'),
     async carryOut(tx, workspaceId, change) {
-      const { collection, name, present } = change;
+      const { collection, name, present, own } = change;
       await holdTree(tx, workspaceId);
-      const done = await appear(tx, workspaceId, collections, { id: collection, name }, present);
+      const row = { id: collection, name, owner: own ?? null };
+      const done = await appear(tx, workspaceId, collections, row, present);
       return done
         ? { change, altered: { some: [{ of: placeFacets, sources: await replaced(tx, workspaceId, collection) }] } }
         : NOTHING;
     },
   },
   placement: {
-    may: 'arrange',
+    may: (change) => (change.own ? 'own' : 'arrange'),
     async carryOut(tx, workspaceId, change) {
       const { placement, collection, parent, present } = change;
       await holdTree(tx, workspaceId);
@@ -47,21 +48,24 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
     },
   },
   'collection-edit': {
-    may: 'arrange',
+    may: (change) => (change.own ? 'own' : 'arrange'),
     async carryOut(tx, workspaceId, change) {
       const here = within(tx, workspaceId);
-      const { id, name, says, until, rule, present } = collections;
+      const { id, name, says, until, rule, allows, owner, present } = collections;
       const one = eq(id, change.collection);
-      const found = await here.first(collections, { name, says, until, rule }, and(one, present), { lock: 'update' });
+      const words = { name, says, until, rule, allows, owner };
+      const found = await here.first(collections, words, and(one, present), { lock: 'update' });
       const done = found ? editableCollection(found, change) : null;
       if (!done) return NOTHING;
       const after = Object.fromEntries(Object.entries(done.fields).map(([field, value]) => [field, value.after]));
       await here.update(collections, after, one);
-      return { change: done, altered: {} };
+      // Whose it is says for whom its sources stand in it, and in what is above.
+      const sources = done.fields.owner ? await filedThere(tx, workspaceId, [change.collection]) : [];
+      return { change: done, altered: sources.length ? { some: [{ of: placeFacets, sources }] } : {} };
     },
   },
   order: {
-    may: 'arrange',
+    may: (change) => (change.own ? 'own' : 'arrange'),
     async carryOut(tx, workspaceId, change) {
       const here = within(tx, workspaceId);
       const { id, rank, present } = placements;
@@ -106,12 +110,14 @@ async function replaced(tx: Db, workspaceId: string, collection: string): Promis
     idsOf(await within(tx, workspaceId).all(collectionAncestors, { id: collectionId }, eq(ancestorId, collection)));
   const before = await below();
   await deriveAncestors(tx, workspaceId);
-  const changed = [...new Set([collection, ...before, ...(await below())])];
-  return idsOf(
+  return filedThere(tx, workspaceId, [...new Set([collection, ...before, ...(await below())])]);
+}
+
+const filedThere = async (tx: Db, workspaceId: string, collections: string[]): Promise<string[]> =>
+  idsOf(
     await rows(
       tx,
       { id: text() },
-      sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(changed, 'uuid')})`,
+      sql`select distinct source_id as id from collection_sources where workspace_id = ${workspaceId} and collection_id = any(${array(collections, 'uuid')})`,
     ),
   );
-}

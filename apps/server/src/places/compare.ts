@@ -2,17 +2,17 @@
 import { setsFrom, type Condition } from '@pandecta/core/narrowing';
 import type { CompareReply, PlacesReply } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
-import type { Caller } from '../http/authorise.ts';
+import type { Acting } from '../http/authorise.ts';
 import { understand, type Question } from '../searching/match.ts';
 import { count } from '../searching/store.ts';
 import type { Services } from '../services.ts';
 import { findPlaces, presentCollections, withRules } from './store.ts';
 
 /** The places with the counts of those whose sources a rule finds, too. */
-export async function placesOf(services: Services, caller: Caller): Promise<PlacesReply> {
-  const reply = await findPlaces(services, caller.workspace.id);
+export async function placesOf(services: Services, caller: Acting): Promise<PlacesReply> {
+  const reply = await findPlaces(services, caller.actor);
   if (!reply.collections.some((c) => c.rule)) return reply;
-  const ruled = new Set(await withRules(services.db, caller.workspace.id));
+  const ruled = new Set(await withRules(services.db, caller.actor));
   for (const collection of reply.collections)
     if (ruled.has(collection.id))
       collection.count = await count(services, await understand(services.db, caller, { collection: collection.id }));
@@ -20,9 +20,9 @@ export async function placesOf(services: Services, caller: Caller): Promise<Plac
 }
 
 /** @throws Refusal where one of them is not there */
-export async function compareCollections(services: Services, caller: Caller, of: string[]): Promise<CompareReply> {
+export async function compareCollections(services: Services, caller: Acting, of: string[]): Promise<CompareReply> {
   const ids = [...new Set(of)];
-  const known = await presentCollections(services.db, caller.workspace.id);
+  const known = await presentCollections(services.db, caller.actor);
   const chosen = ids.map((id) => known.find((c) => c.id === id));
   if (!chosen.every((c) => c !== undefined)) throw new Refusal('no_such_collection');
   const asked: Question[] = [];

@@ -3,11 +3,13 @@ import type { Destination } from '@pandecta/contract';
 import type { Change, ReadingState } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+import type { Actor } from '../http/authorise.ts';
 import { findCollection } from './store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
+import { filed, type Named } from './placed.ts';
 
 export interface Places {
-  collections: { id: string; name: string }[];
+  collections: Named[];
   tags: { id: string; name: string }[];
   reading: ReadingState | null;
 }
@@ -18,7 +20,7 @@ export interface Places {
  */
 export async function findDestination(
   tx: Db,
-  workspaceId: string,
+  actor: Actor,
   chosen: Destination | null | undefined,
   gone: 'refused' | 'left out',
 ): Promise<Places> {
@@ -26,11 +28,11 @@ export async function findDestination(
   // One after another: within a transaction there is one connection.
   for (const id of chosen?.collections ?? [])
     try {
-      collections.push(await findCollection(tx, workspaceId, id));
+      collections.push(await findCollection(tx, actor, id));
     } catch (error) {
       if (gone === 'refused' || !(error instanceof Refusal)) throw error;
     }
-  const made = await ensureTags(tx, workspaceId, chosen?.tags ?? [], false);
+  const made = await ensureTags(tx, actor.workspaceId, chosen?.tags ?? [], false);
   const tags = (chosen?.tags ?? []).flatMap((name) => {
     const id = made.get(tagName(name).toLowerCase());
     return id ? [{ id, name }] : [];
@@ -40,6 +42,6 @@ export async function findDestination(
 
 /** Files sources in the collections, and puts the tags on them. */
 export const broughtTo = ({ collections, tags }: Places, sources: string[]): Change[] => [
-  ...collections.map(({ id, name }): Change => ({ do: 'file', collection: id, name, sources, present: true })),
+  ...collections.map((c) => filed(c, sources, true)),
   ...tags.map(({ id, name }): Change => ({ do: 'tag', tag: id, name, subject: false, sources, present: true })),
 ];

@@ -5,6 +5,7 @@ import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
+import { filed } from './placed.ts';
 import { findCollection, otherPlaces } from './store.ts';
 
 export async function fileSources(
@@ -15,18 +16,11 @@ export async function fileSources(
 ): Promise<Changed> {
   const { db } = services;
   const into = [];
-  for (const id of new Set(collections)) into.push(await findCollection(db, actor.workspaceId, id));
-  const out = present && from ? await findCollection(db, actor.workspaceId, from) : undefined;
-  const file = ({ id, name }: { id: string; name: string }, there: boolean): Change => ({
-    do: 'file',
-    collection: id,
-    name,
-    sources,
-    present: there,
-  });
-  const changes = into.map((c) => file(c, present));
+  for (const id of new Set(collections)) into.push(await findCollection(db, actor, id));
+  const out = present && from ? await findCollection(db, actor, from) : undefined;
+  const changes: Change[] = into.map((c) => filed(c, sources, present));
   // What is moved to where it stands already stays there.
-  if (out && !into.some((c) => c.id === out.id)) changes.push(file(out, false));
+  if (out && !into.some((c) => c.id === out.id)) changes.push(filed(out, sources, false));
   const names = into.map((c) => c.name).join(', ');
   const committed = await commit(
     services,
@@ -47,7 +41,7 @@ export async function fileSources(
   const already = present ? sources.length - altered : 0;
   if (already) return { ...answered, says: `${committed.says}; ${already} already there` };
   if (present || into.length > 1) return answered;
-  const others = await otherPlaces(db, actor.workspaceId, sourcesOf(committed.change), into[0]!.id);
+  const others = await otherPlaces(db, actor, sourcesOf(committed.change), into[0]!.id);
   return { ...answered, says: `${committed.says}; ${stays(others)}` };
 }
 

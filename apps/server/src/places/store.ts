@@ -1,11 +1,14 @@
 /** Collections, where they stand, and how many sources they hold. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Ask, CollectionNode, Placement, PlacesReply } from '@pandecta/contract';
 import type { CollectionWords } from '@pandecta/core/changes';
 import { idsOf, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import type { Actor } from '../http/authorise.ts';
+import { keptUnder } from '../indexing/facet.ts';
+import { facetKind } from '../indexing/facets.ts';
 import { facets } from '../indexing/tables.ts';
 import { Refusal } from '../errors.ts';
 import type { Asked } from '../searching/columns/service.ts';
@@ -15,32 +18,43 @@ import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
 
+/** Whether a collection, in SQL called so, is everyone's or this member's own. */
+export const seenBy = (member: string, of: SQL = sql`c`): SQL =>
+  sql`(${of}.owner is null or ${of}.owner = ${member}::uuid)`;
+
 /** More collections than any workspace has. */
 const MOST_COLLECTIONS = 20_000;
 
-export async function findPlaces({ db, columns }: Asking, workspaceId: string): Promise<PlacesReply> {
+export async function findPlaces({ db, columns }: Asking, actor: Actor): Promise<PlacesReply> {
+  const { workspaceId, userId } = actor;
+  const kept = [...keptUnder(facetKind('in')!, userId)];
   const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
   const here = within(db, workspaceId);
   const [present, placed, known, days, live, bin, intake] = await Promise.all([
-    presentCollections(db, workspaceId),
-    presentPlacements(db, workspaceId),
-    here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, ['in', 'loose'])),
+    presentCollections(db, actor),
+    presentPlacements(db, actor),
+    here.all(facets, { id: facets.id, type: facets.type, key: facets.key }, inArray(facets.type, [...kept, 'loose'])),
     binDays(db, workspaceId),
     columns.ask(workspaceId, {
       ...all,
       presence: 'live',
-      narrow: { most: { in: MOST_COLLECTIONS, loose: 1 }, years: { is: 'none' } },
+      narrow: {
+        most: { ...Object.fromEntries(kept.map((type) => [type, MOST_COLLECTIONS])), loose: 1 },
+        years: { is: 'none' },
+      },
     }),
     columns.ask(workspaceId, { ...all, presence: 'bin' }),
     columns.ask(workspaceId, { ...all, presence: 'intake' }),
   ]);
   const counts = new Map(live.facets.flatMap(([, counts]) => counts));
-  const byKey = new Map(known.map((f) => [`${f.type}=${f.key}`, counts.get(f.id)]));
-  const count = (type: string, key: string): number => byKey.get(`${type}=${key}`) ?? 0;
+  // What stands in it for all, and what does so for this member alone: no source is both.
+  const byKey = new Map<string, number>();
+  for (const f of known) byKey.set(f.key, (byKey.get(f.key) ?? 0) + (counts.get(f.id) ?? 0));
+  const count = (key: string): number => byKey.get(key) ?? 0;
   return {
-    collections: present.map((c) => ({ ...c, count: count('in', c.id) })),
+    collections: present.map((c) => ({ ...c, count: count(c.id) })),
     placements: placed,
-    loose: count('loose', 'yes'),
+    loose: count('yes'),
     bin: bin.total,
     binDays: days,
     intake: intake.total,
@@ -49,28 +63,37 @@ export async function findPlaces({ db, columns }: Asking, workspaceId: string): 
 }
 
 /** Those that are there, by their names. */
-export async function presentCollections(db: Db, workspaceId: string): Promise<Omit<CollectionNode, 'count'>[]> {
-  const { id, name, says, until, rule, present } = collections;
-  const found = await within(db, workspaceId).all(collections, { id, name, says, until, rule }, sql`${present}`, {
+export async function presentCollections(
+  db: Db,
+  { workspaceId, userId }: Actor,
+): Promise<Omit<CollectionNode, 'count'>[]> {
+  const { id, name, says, until, rule, allows, owner, present } = collections;
+  const seen = sql`${present} and ${seenBy(userId, sql`${collections}`)}`;
+  const found = await within(db, workspaceId).all(collections, { id, name, says, until, rule, allows, owner }, seen, {
     by: [sql`${name} collate "pandecta"`, id],
   });
-  return found.map((c) => ({ ...c, says: c.says ?? '', rule: c.rule as Ask | null }));
+  return found.map(({ owner: whose, ...c }) => ({
+    ...c,
+    says: c.says ?? '',
+    rule: c.rule as Ask | null,
+    mine: whose !== null,
+  }));
 }
 
 /** Where they stand. */
-export const presentPlacements = (db: Db, workspaceId: string): Promise<Placement[]> =>
+export const presentPlacements = (db: Db, { workspaceId, userId }: Actor): Promise<Placement[]> =>
   rows(
     db,
     { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
     sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
       where p.workspace_id = ${workspaceId} and p.present`,
   );
 
 /** The rules of these collections, and of those below them. */
 export async function rulesWithin(
   db: Db,
-  workspaceId: string,
+  { workspaceId, userId }: Actor,
   ids: string[],
   below: boolean,
 ): Promise<{ id: string; ask: Ask }[]> {
@@ -83,18 +106,18 @@ export async function rulesWithin(
     db,
     { id: text(), ask: json<Ask>() },
     sql`select c.id, c.rule as ask from collections c
-      where c.workspace_id = ${w} and c.rule is not null and c.present and c.id in (${meant}) order by c.id`,
+      where c.workspace_id = ${w} and c.rule is not null and c.present and ${seenBy(userId)} and c.id in (${meant}) order by c.id`,
   );
 }
 
 /** The paths by which each collection is reached: "Licensing › Chapter 2". */
-export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, string[]>> {
+export async function pathsOf(db: Db, { workspaceId, userId }: Actor): Promise<Map<string, string[]>> {
   const found = await rows(
     db,
     { id: text(), path: text() },
     sql`
     with recursive placed as (
-      select p.collection_id, p.parent_id, c.name from placements p join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      select p.collection_id, p.parent_id, c.name from placements p join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
       where p.workspace_id = ${workspaceId} and p.present),
     walk as (
       select collection_id, name as path, array[collection_id] as seen from placed where parent_id is null
@@ -107,16 +130,17 @@ export async function pathsOf(db: Db, workspaceId: string): Promise<Map<string, 
   return out;
 }
 
+/** @throws Refusal where there is none, or another member's own */
 export async function findCollection(
   db: Db,
-  workspaceId: string,
+  { workspaceId, userId }: Actor,
   id: string,
 ): Promise<{ id: string } & CollectionWords> {
-  const { name, says, until, rule, present } = collections;
+  const { name, says, until, rule, allows, owner, present } = collections;
   const found = await within(db, workspaceId).first(
     collections,
-    { id: collections.id, name, says, until, rule },
-    and(eq(collections.id, id), present),
+    { id: collections.id, name, says, until, rule, allows, owner },
+    and(eq(collections.id, id), present, seenBy(userId, sql`${collections}`)),
   );
   if (!found) throw new Refusal('no_such_collection');
   return found;
@@ -142,27 +166,27 @@ export interface Beside {
 }
 
 /** Those that stand below a collection, or at the top, in the order they are shown in. */
-export function besides(db: Db, workspaceId: string, parent: string | null): Promise<Beside[]> {
+export function besides(db: Db, { workspaceId, userId }: Actor, parent: string | null): Promise<Beside[]> {
   const below = parent ? sql`p.parent_id = ${parent}` : sql`p.parent_id is null`;
   return rows(
     db,
     { id: text(), collection: text(), rank: orNull(number) },
     sql`select p.id, p.collection_id as collection, p.rank from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
       where p.workspace_id = ${workspaceId} and p.present and ${below}
       order by p.rank nulls last, c.name collate "pandecta", p.id`,
   );
 }
 
 /** The collections that have a rule, or under which one stands that has. */
-export async function withRules(db: Db, workspaceId: string): Promise<string[]> {
+export async function withRules(db: Db, { workspaceId, userId }: Actor): Promise<string[]> {
   return idsOf(
     await rows(
       db,
       { id: text() },
       sql`select distinct a.ancestor_id as id from collections c
         join collection_ancestors a on a.workspace_id = c.workspace_id and a.collection_id = c.id
-        where c.workspace_id = ${workspaceId} and c.rule is not null and c.present`,
+        where c.workspace_id = ${workspaceId} and c.rule is not null and c.present and ${seenBy(userId)}`,
     ),
   );
 }
@@ -184,7 +208,7 @@ export function isBelow(db: Db, workspaceId: string, collection: string, ancesto
 }
 
 /** How many collections stand below this one and nowhere else: they go out of sight with it. */
-export async function countOnlyBelow(db: Db, workspaceId: string, collection: string): Promise<number> {
+export async function countOnlyBelow(db: Db, { workspaceId, userId }: Actor, collection: string): Promise<number> {
   const found = await one(
     db,
     { n: number },
@@ -197,6 +221,7 @@ export async function countOnlyBelow(db: Db, workspaceId: string, collection: st
         union select p.id from placed p join elsewhere e on e.id = p.parent_id)
       select count(distinct a.collection_id)::int as n from collection_ancestors a
       where a.workspace_id = ${workspaceId} and a.ancestor_id = ${collection} and a.collection_id <> ${collection}
+        and exists (select 1 from collections c where c.workspace_id = ${workspaceId} and c.id = a.collection_id and ${seenBy(userId)})
         and not exists (select 1 from elsewhere e where e.id = a.collection_id)`,
   );
   return found!.n;
@@ -205,7 +230,7 @@ export async function countOnlyBelow(db: Db, workspaceId: string, collection: st
 /** How many other collections hold each of the sources, at most and at least. */
 export async function otherPlaces(
   db: Db,
-  workspaceId: string,
+  { workspaceId, userId }: Actor,
   sources: string[],
   collection: string,
 ): Promise<number[]> {
@@ -213,7 +238,7 @@ export async function otherPlaces(
     db,
     { n: number },
     sql`
-    select (select count(*)::int from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present
+    select (select count(*)::int from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present and ${seenBy(userId)}
       where cs.workspace_id = ${workspaceId} and cs.source_id = u.id and cs.collection_id <> ${collection}) as n
     from unnest(${array(sources, 'uuid')}) as u(id)`,
   );

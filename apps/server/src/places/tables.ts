@@ -11,6 +11,10 @@ export const collections = pgTable(
     says: text('says'),
     until: jsonb('until').$type<CollectionWords['until']>(),
     rule: jsonb('rule').$type<CollectionWords['rule']>(),
+    /** The group of tags it allows; null where any. */
+    allows: text('allows'),
+    /** The one member whose own it is and who alone sees it; null where it is all members'. */
+    owner: uuid('owner'),
     present: boolean('present').notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],

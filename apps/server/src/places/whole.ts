@@ -9,14 +9,14 @@ import type { Acting, Actor } from '../http/authorise.ts';
 import { idsIn } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import { placed, there } from './placed.ts';
+import { filed, placed, said, there, type Named } from './placed.ts';
 import { filedIn, findCollection, isBelow, presentCollections, presentPlacements } from './store.ts';
 
 /** Beside the first place it has. What stands below in several places does so in the copy. */
 export async function copyCollection(services: Services, actor: Actor, id: string): Promise<Changed> {
-  const found = await findCollection(services.db, actor.workspaceId, id);
-  const placements = await presentPlacements(services.db, actor.workspaceId);
-  const names = new Map((await presentCollections(services.db, actor.workspaceId)).map((c) => [c.id, c]));
+  const found = await findCollection(services.db, actor, id);
+  const placements = await presentPlacements(services.db, actor);
+  const names = new Map((await presentCollections(services.db, actor)).map((c) => [c.id, c]));
   const copies = new Map<string, string>();
   const changes: Change[] = [];
   const copy = async (of: string): Promise<string> => {
@@ -24,27 +24,29 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
     if (known) return known;
     const made = uuidv7();
     copies.set(of, made);
-    const { name: was, says, until, rule } = names.get(of)!;
+    const { name: was, says, until, rule, allows, mine } = names.get(of)!;
     const name = of === id ? `${was} (copy)` : was;
-    changes.push(there({ id: made, name }, true));
+    const fresh = { id: made, name, owner: mine ? actor.userId : null };
+    changes.push(there(fresh, true));
     const words = {
       ...(says && { says: { before: null, after: says } }),
       ...(until && { until: { before: null, after: { ...until } } }),
       ...(rule && { rule: { before: null, after: { ...rule } } }),
+      ...(allows && { allows: { before: null, after: allows } }),
     };
-    if (Object.keys(words).length)
-      changes.push({ do: 'collection-edit', collection: made, called: name, fields: words });
+    if (Object.keys(words).length) changes.push(said(fresh, words));
     const sources = await filedIn(services.db, actor.workspaceId, of);
-    if (sources.length) changes.push({ do: 'file', collection: made, name, sources, present: true });
+    if (sources.length) changes.push(filed(fresh, sources, true));
     for (const below of placements.filter((p) => p.parent === of)) {
       const child = await copy(below.collection);
-      changes.push(placed({ id: child, name: names.get(below.collection)!.name }, made));
+      const { name: called, mine: own } = names.get(below.collection)!;
+      changes.push(placed({ id: child, name: called, owner: own ? actor.userId : null }, made));
     }
     return made;
   };
   const made = await copy(id);
   const parent = placements.find((p) => p.collection === id)?.parent ?? null;
-  changes.push(placed({ id: made, name: `${found.name} (copy)` }, parent));
+  changes.push(placed({ ...found, id: made, name: `${found.name} (copy)` }, parent));
   const says = `Copied ${found.name}${copies.size > 1 ? ' with what stands below it' : ''}; its sources stand in both`;
   return { ...answer(await commit(services, actor, { do: 'all', says, changes })), id: made };
 }
@@ -57,29 +59,27 @@ export async function mergeCollections(
   others: string[],
 ): Promise<Changed> {
   const { db } = services;
-  const into = await findCollection(db, actor.workspaceId, id);
-  const placements = await presentPlacements(db, actor.workspaceId);
-  const collections = await presentCollections(db, actor.workspaceId);
+  const into = await findCollection(db, actor, id);
+  const placements = await presentPlacements(db, actor);
+  const collections = await presentCollections(db, actor);
   const under = new Set(placements.filter((p) => p.parent === id).map((p) => p.collection));
   const changes: Change[] = [];
   const merged: string[] = [];
   for (const other of new Set(others)) {
     if (other === id) continue;
-    const gone = await findCollection(db, actor.workspaceId, other);
+    const gone = await findCollection(db, actor, other);
+    if (into.owner && !gone.owner)
+      throw new Refusal('invalid', `${gone.name} is seen by all members, and ${into.name} by you alone`);
     if (await isBelow(db, actor.workspaceId, id, other)) throw new Refusal('circular');
     merged.push(gone.name);
     const sources = await filedIn(db, actor.workspaceId, other);
-    if (sources.length) changes.push({ do: 'file', collection: id, name: into.name, sources, present: true });
+    if (sources.length) changes.push(filed(into, sources, true));
     for (const below of placements.filter(
       (p) => p.parent === other && p.collection !== id && !under.has(p.collection),
     )) {
       under.add(below.collection);
-      changes.push(
-        placed(
-          collections.find((c) => c.id === below.collection)!,
-          id,
-        ),
-      );
+      const child = collections.find((c) => c.id === below.collection)!;
+      changes.push(placed({ ...child, owner: child.mine ? actor.userId : null }, id));
     }
     changes.push(...goes(gone, placements));
   }
@@ -91,9 +91,9 @@ export async function mergeCollections(
 /** The collection goes, and what stands in it and below goes to the bin, wherever else it stands. */
 export async function binCollection(services: Services, caller: Acting, id: string): Promise<Changed> {
   const { actor } = caller;
-  const gone = await findCollection(services.db, actor.workspaceId, id);
+  const gone = await findCollection(services.db, actor, id);
   const ids = await idsIn(services, await understand(services.db, caller, { collection: id }), 0, Infinity);
-  const placements = await presentPlacements(services.db, actor.workspaceId);
+  const placements = await presentPlacements(services.db, actor);
   const changes: Change[] = [
     ...(ids.length ? [{ do: 'presence', sources: ids, from: 'live', to: 'bin' } as const] : []),
     ...goes(gone, placements),
@@ -103,7 +103,7 @@ export async function binCollection(services: Services, caller: Acting, id: stri
 }
 
 /** A collection goes from wherever it stands. */
-const goes = (gone: { id: string; name: string }, placements: Placement[]): Change[] => [
+const goes = (gone: Named, placements: Placement[]): Change[] => [
   ...placements.filter((p) => p.collection === gone.id).map((p) => placed(gone, p.parent, p.id)),
   there(gone, false),
 ];

@@ -1,6 +1,6 @@
 /** Saying how two sources stand to each other, and what stands around one. */
-import { whoOf, withoutMarkup, yearOf } from '@pandecta/core/source';
-import type { Changed, RelationsOf, SayRelation } from '@pandecta/contract';
+import { whoOf, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
+import type { Changed, RelatedSource, RelationsOf, SayRelation } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -22,19 +22,19 @@ export async function findRelationsOf({ db }: Services, { workspaceId }: Actor, 
   const named = new Map([...wholes.values()].map((each) => [each.id, each.record]));
   const around = new Set([here.id, ...relations.flatMap((r) => [r.from, r.to])]);
   return {
-    sources: [...around].map((id) => {
-      const record = named.get(id)!;
-      return {
-        id,
-        title: withoutMarkup(record.title ?? record['title-short'] ?? 'Untitled'),
-        kind: record.type,
-        who: whoOf(record),
-        year: yearOf(record.issued) ?? null,
-      };
-    }),
+    sources: [...around].map((id) => related(id, named.get(id)!)),
     relations,
   };
 }
+
+/** A source as others name it. */
+export const related = (id: string, record: SourceRecord): RelatedSource => ({
+  id,
+  title: withoutMarkup(record.title ?? record['title-short'] ?? 'Untitled'),
+  kind: record.type,
+  who: whoOf(record),
+  year: yearOf(record.issued) ?? null,
+});
 
 /** @throws Refusal where one of the two is not there, or something else was said of them since */
 export async function sayRelation(services: Services, actor: Actor, input: SayRelation): Promise<Changed> {

@@ -10,6 +10,11 @@ const FIRST: { name: string; q: string; describes: string }[] = [
   { name: 'Never read', q: 'state:none or state:"to read"', describes: 'What you have not begun to read' },
   { name: 'Without a file', q: '-has:file', describes: 'Records whose document is not here' },
   { name: 'In no collection', q: 'is:loose', describes: 'What nobody has filed yet' },
+  {
+    name: 'Cited but unread',
+    q: 'is:cited -state:read',
+    describes: 'What sources here cite, and you have not read to the end',
+  },
   { name: 'Marked, but in no collection', q: 'has:mark is:loose', describes: 'What was read and never filed' },
 ];
 

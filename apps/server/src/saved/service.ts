@@ -2,30 +2,33 @@
 import { v7 as uuidv7 } from 'uuid';
 import type {
   Changed,
-  EditFolder,
   EditSavedSearch,
-  NewFolder,
+  ManySearches,
   NewSavedSearch,
   SavedCounts,
   SavedList,
 } from '@pandecta/contract';
+import type { EntryChange } from '@pandecta/core/changes';
 import { Refusal } from '../errors.ts';
 import type { Acting } from '../http/authorise.ts';
 import { entriesOf, entryOf } from '../lists/store.ts';
-import { writeEntry } from '../lists/write.ts';
+import { writeEntries, writeEntry } from '../lists/write.ts';
 import { said } from '../searching/asked.ts';
 import { count } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import type { FolderValue, SavedValue } from './store.ts';
+import { refuseLocked } from './folders.ts';
+import { watchesOf, type FolderValue, type SavedValue } from './store.ts';
+import { countUnseen } from './watching.ts';
 
 /** How many are counted at the same time: the thread that holds the columns answers one after another. */
 const AT_ONCE = 8;
 
 export async function savedList({ db }: Services, { actor }: Acting): Promise<SavedList> {
-  const [searches, folders] = await Promise.all([
+  const [searches, folders, watched] = await Promise.all([
     entriesOf<SavedValue>(db, actor, 'saved'),
     entriesOf<FolderValue>(db, actor, 'folder'),
+    watchesOf(db, actor),
   ]);
   const known = new Set(folders.map((f) => f.id));
   // What lies in a folder one does not see lies at the top.
@@ -36,26 +39,30 @@ export async function savedList({ db }: Services, { actor }: Acting): Promise<Sa
       id,
       folder: seen(folder),
       shared: !owner,
+      watch: watched.get(id) ?? null,
     })),
-    folders: folders.map(({ id, value: { name, parent, owner } }) => ({
+    folders: folders.map(({ id, value: { name, parent, owner, locked } }) => ({
       id,
       name,
       parent: seen(parent),
       shared: !owner,
+      locked: Boolean(locked),
     })),
   };
 }
 
 export async function savedCounts(services: Services, caller: Acting): Promise<SavedCounts> {
   const searches = await entriesOf<SavedValue>(services.db, caller.actor, 'saved');
+  const watched = await watchesOf(services.db, caller.actor);
   const counts: SavedCounts['counts'] = [];
   for (let i = 0; i < searches.length; i += AT_ONCE)
     counts.push(
       ...(await Promise.all(
-        searches.slice(i, i + AT_ONCE).map(async ({ id, value }) => ({
-          id,
-          count: await count(services, await understand(services.db, caller, value.ask)),
-        })),
+        searches.slice(i, i + AT_ONCE).map(async ({ id, value }) => {
+          const q = await understand(services.db, caller, value.ask);
+          const [all, fresh] = await Promise.all([count(services, q), watched.has(id) && countUnseen(services, q, id)]);
+          return { id, count: all, ...(fresh !== false && { fresh }) };
+        }),
       )),
     );
   return { counts };
@@ -75,6 +82,7 @@ export async function keepSearch(services: Services, caller: Acting, input: NewS
     madeBy: caller.user.name,
     madeAt: new Date().toISOString(),
   };
+  await refuseLocked(services, caller, [value]);
   return writeEntry(services, caller, 'saved', uuidv7(), null, value);
 }
 
@@ -96,46 +104,41 @@ export async function editSearch(
     ...(folder !== undefined && { folder }),
     ...(shared !== undefined && { owner: shared ? null : (before.owner ?? caller.actor.userId) }),
   };
+  await refuseLocked(services, caller, [before, after]);
   return writeEntry(services, caller, 'saved', id, before, after);
 }
 
 export async function removeSearch(services: Services, caller: Acting, id: string): Promise<Changed> {
-  return writeEntry(services, caller, 'saved', id, await findEntry(services, caller, 'saved', id), null);
+  const before = await findEntry<SavedValue>(services, caller, 'saved', id);
+  await refuseLocked(services, caller, [before]);
+  return writeEntry(services, caller, 'saved', id, before, null);
 }
 
-export async function makeFolder(services: Services, caller: Acting, input: NewFolder): Promise<Changed> {
-  const { name, parent = null, shared = false } = input;
-  if (parent) await findEntry<FolderValue>(services, caller, 'folder', parent);
-  const value: FolderValue = { name: named(name), owner: shared ? null : caller.actor.userId, parent };
-  return writeEntry(services, caller, 'folder', uuidv7(), null, value);
-}
-
-export async function editFolder(services: Services, caller: Acting, id: string, input: EditFolder): Promise<Changed> {
-  const { name, parent, shared } = input;
-  const before = await findEntry<FolderValue>(services, caller, 'folder', id);
-  if (parent) await refuseCircle(services, caller, id, parent);
-  const after: FolderValue = {
-    ...before,
-    ...(name !== undefined && { name: named(name) }),
-    ...(parent !== undefined && { parent }),
-    ...(shared !== undefined && { owner: shared ? null : (before.owner ?? caller.actor.userId) }),
-  };
-  return writeEntry(services, caller, 'folder', id, before, after);
-}
-
-/** What lies in it is then shown at the top: it is moved nowhere, so that undone the folder holds it again. */
-export async function removeFolder(services: Services, caller: Acting, id: string): Promise<Changed> {
-  return writeEntry(services, caller, 'folder', id, await findEntry(services, caller, 'folder', id), null);
-}
-
-async function refuseCircle(services: Services, caller: Acting, id: string, into: string): Promise<void> {
-  for (let at: string | null = into; at;) {
-    if (at === id) throw new Refusal('circular');
-    at = (await findEntry<FolderValue>(services, caller, 'folder', at)).parent;
+/**
+ * Many at once, as one change: moved into a folder, copied there each by itself, or removed.
+ * @throws Refusal where one of them is not there, or may not be altered
+ */
+export async function altogether(services: Services, caller: Acting, input: ManySearches): Promise<Changed> {
+  const { ids, to, folder = null } = input;
+  if (folder) await findEntry<FolderValue>(services, caller, 'folder', folder);
+  const changes: EntryChange[] = [];
+  for (const id of new Set(ids)) {
+    const before = await findEntry<SavedValue>(services, caller, 'saved', id);
+    const mine = { owner: caller.actor.userId, madeBy: caller.user.name, madeAt: new Date().toISOString() };
+    const copy = (): SavedValue => ({ ...before, ...mine, folder, name: `${before.name} (copy)` });
+    const write = (entry: string, value: EntryChange['value']): void =>
+      void changes.push({ do: 'entry', list: 'saved', entry, value });
+    if (to === 'copy') write(uuidv7(), { before: null, after: copy() });
+    else write(id, { before, after: to === 'move' ? { ...before, folder } : null });
+    const { value } = changes.at(-1)!;
+    await refuseLocked(services, caller, [value.before, value.after]);
   }
+  const many = changes.length === 1 ? 'one saved search' : `${changes.length} saved searches`;
+  const says = { move: `Moved ${many}`, copy: `Copied ${many}`, remove: `Removed ${many}` }[to];
+  return writeEntries(services, caller, says, changes);
 }
 
-async function findEntry<V extends SavedValue | FolderValue>(
+export async function findEntry<V extends SavedValue | FolderValue>(
   { db }: Services,
   { actor }: Acting,
   list: 'saved' | 'folder',
@@ -146,7 +149,7 @@ async function findEntry<V extends SavedValue | FolderValue>(
   return found;
 }
 
-function named(name: string): string {
+export function named(name: string): string {
   const trimmed = name.trim();
   if (!trimmed) throw new Refusal('invalid', 'it needs a name');
   return trimmed;

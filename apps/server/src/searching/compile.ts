@@ -298,7 +298,12 @@ class Compiler {
     const pairs = collections.map((id) => [below ? 'in' : 'filed', id] as const);
     const filed = anyFacet(await facetIds(this.db, this.scope, pairs));
     const parts: Condition[] = [];
-    for (const rule of await rulesWithin(this.db, this.scope.workspaceId, collections, below)) {
+    for (const rule of await rulesWithin(
+      this.db,
+      { workspaceId: this.scope.workspaceId, userId: this.scope.member },
+      collections,
+      below,
+    )) {
       const found = await this.inner(rule);
       if (found) parts.push(found);
     }

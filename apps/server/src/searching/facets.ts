@@ -1,5 +1,5 @@
 /** Conditions that facets tell: those chosen under Narrow, and those a field names by the names of their values. */
-import { eq, sql } from 'drizzle-orm';
+import { inArray, sql } from 'drizzle-orm';
 import type { Ask } from '@pandecta/contract';
 import type { Presence } from '@pandecta/core/changes';
 import type { Condition } from '@pandecta/core/narrowing';
@@ -9,7 +9,7 @@ import { number, rows } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import { keptAs } from '../indexing/facet.ts';
+import { keptUnder } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
 import { facets } from '../indexing/tables.ts';
 import { pathsOf } from '../places/store.ts';
@@ -32,10 +32,10 @@ export function anyFacet(ids: number[]): Condition {
   return ids.length ? { is: 'facets', ids } : NOTHING;
 }
 
-/** What a facet is kept under, for this member. */
-function keptType(type: string, member: string): string {
+/** What facets of a type are kept under, for this member. */
+export function keptTypes(type: string, member: string): string[] {
   const kind = facetKind(type);
-  return kind ? keptAs(kind, member) : type;
+  return kind ? keptUnder(kind, member) : [type];
 }
 
 export async function facetIds(
@@ -44,11 +44,11 @@ export async function facetIds(
   pairs: (readonly [type: string, key: string])[],
 ): Promise<number[]> {
   if (!pairs.length) return [];
-  const kept = pairs.map(([type]) => keptType(type, member));
+  const kept = pairs.flatMap(([type, key]) => keptTypes(type, member).map((t) => [t, key] as const));
   const found = await rows(
     db,
     { id: number },
-    sql`select f.id from ${table('u', { type: ['text', kept], key: ['text', pairs.map((p) => p[1])] })}
+    sql`select f.id from ${table('u', { type: ['text', kept.map((k) => k[0])], key: ['text', kept.map((k) => k[1])] })}
     join facets f on f.workspace_id = ${workspaceId} and f.type = u.type and f.key = u.key`,
   );
   return found.map((f) => f.id);
@@ -63,7 +63,7 @@ export async function facetsNamed(
   exactly: boolean,
 ): Promise<number[]> {
   const { id, key, type: of } = facets;
-  const known = await within(db, workspaceId).all(facets, { id, key }, eq(of, keptType(type, member)));
+  const known = await within(db, workspaceId).all(facets, { id, key }, inArray(of, keptTypes(type, member)));
   const keys = known.map((k) => k.key);
   const names = keys.length ? await facetKind(type)?.names?.(db, workspaceId, keys) : undefined;
   const named = new Map(known.map((k) => [k.id, [k.key, ...(names?.has(k.key) ? [names.get(k.key)!] : [])]]));
@@ -73,11 +73,11 @@ export async function facetsNamed(
 /** Collections by their names, or by their paths; see `called`. */
 export async function collectionsNamed(
   db: Db,
-  { workspaceId }: Who,
+  { workspaceId, member }: Who,
   text: string,
   exactly: boolean,
 ): Promise<string[]> {
-  const paths = await pathsOf(db, workspaceId);
+  const paths = await pathsOf(db, { workspaceId, userId: member });
   const named = [...paths].map(
     ([id, all]) => [id, [id, ...all, ...all.map((p) => p.split(' › ').at(-1)!)]] as [string, string[]],
   );

@@ -1,7 +1,7 @@
 /** The heap as a table: what goes together in the sources that match. */
 import type { AskHeap, HeapReply, HeapSide, HeapValue } from '@pandecta/contract';
 import type { Side, SideValue } from '@pandecta/core/narrowing';
-import { keptAs } from '../indexing/facet.ts';
+import { keptUnder } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
 import type { Question } from './match.ts';
 import { namedFacets } from './named.ts';
@@ -16,7 +16,7 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
   const sideOf = (side: HeapSide): Side => {
     if (side === 'year') return { years: true, most: MOST_YEARS };
     const kind = facetKind(side);
-    return { facets: kind ? keptAs(kind, member) : side, most };
+    return { facets: kind ? keptUnder(kind, member) : [side], most };
   };
   const { total, pairs } = await ask(to, q, { pairs: { rows: sideOf(rows), columns: sideOf(columns) } });
   const { cells, inAll, stretch } = pairs!;
@@ -31,14 +31,35 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
       const { key = String(value), name = key } = named.get(value) ?? {};
       return { key, name, count };
     });
-  const across = pairs!.columns.length;
-  const borne = [...cells.entries()].filter(([, count]) => count > 0);
+  const [down, across] = [asOne(valuesOf(rows, pairs!.rows)), asOne(valuesOf(columns, pairs!.columns))];
+  const sums = new Map<string, HeapReply['cells'][number]>();
+  cells.forEach((count, at) => {
+    if (!count) return;
+    const row = down.places[Math.floor(at / across.places.length)]!;
+    const column = across.places[at % across.places.length]!;
+    const cell = sums.get(`${row} ${column}`) ?? { row, column, count: 0 };
+    cell.count += count;
+    sums.set(`${row} ${column}`, cell);
+  });
   return {
     total,
-    rows: valuesOf(rows, pairs!.rows),
-    columns: valuesOf(columns, pairs!.columns),
-    cells: borne.map(([at, count]) => ({ row: Math.floor(at / across), column: at % across, count })),
+    rows: down.values,
+    columns: across.values,
+    cells: [...sums.values()],
     rowsInAll: inAll[0],
     columnsInAll: inAll[1],
   };
+}
+
+/** Values that are kept for all and for one member are one to them, and no source bears both: their places, as one. */
+function asOne(values: HeapValue[]): { values: HeapValue[]; places: number[] } {
+  const out: HeapValue[] = [];
+  const at = new Map<string, number>();
+  const places = values.map((v) => {
+    const known = at.get(v.key);
+    if (known === undefined) return at.set(v.key, out.push({ ...v }) - 1).get(v.key)!;
+    out[known]!.count += v.count;
+    return known;
+  });
+  return { values: out, places };
 }

@@ -7,6 +7,7 @@ import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
+import { facetKind } from '../indexing/facets.ts';
 import { compile, notesOf, type Compiled } from './compile.ts';
 import { inYears, type Scope } from './facets.ts';
 
@@ -23,6 +24,8 @@ export interface Question {
   /** Best first; `sort` orders what is not ranked. */
   byRelevance: boolean;
   sort: SortBy[];
+  /** What the lines stand in groups of: a kind of facet, or "year". */
+  group?: string;
 }
 
 /** In which presence is looked for each scope. */
@@ -45,7 +48,9 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   const compiled = await compile(db, scope, tree, ask);
   const { condition } = compiled;
   const years = inYears(ask);
-  const sort = readSort(ask.sort, compiled.rank !== '');
+  if (ask.group && !isGroup(ask.group)) throw new Refusal('invalid', `nothing is grouped by “${ask.group}”`);
+  // Within groups what is best is not told apart: an order over all is.
+  const sort = readSort(ask.sort, compiled.rank !== '' && !ask.group);
   return {
     scope,
     notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)].sort((a, b) => a.start - b.start),
@@ -55,8 +60,11 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
     anyYear: condition,
     byRelevance: sort[0]?.key === 'relevance',
     sort: sort.filter((s) => s.key !== 'relevance'),
+    ...(ask.group && { group: ask.group }),
   };
 }
+
+const isGroup = (group: string): boolean => group === 'year' || Boolean(facetKind(group)?.offered);
 
 function readSort(text: string | undefined, ranked: boolean): { key: SortKey; descending: boolean }[] {
   const keys = (text ?? '')

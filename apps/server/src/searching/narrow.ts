@@ -3,7 +3,7 @@ import type { AskFacet, AskNarrow, Facet, FacetReply, FacetValue, NarrowReply } 
 import { fold } from '@pandecta/core/words';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
-import { keptAs, type FacetKind } from '../indexing/facet.ts';
+import { keptUnder, type FacetKind } from '../indexing/facet.ts';
 import { FACET_KINDS, facetKind } from '../indexing/facets.ts';
 import { pairOf } from './facets.ts';
 import { understand, type Question } from './match.ts';
@@ -24,7 +24,7 @@ export async function narrow(
   // Of what a source has one value of, the others are offered as if none were chosen: one of several is asked for.
   const chosen = new Set((asked.include ?? []).map((f) => pairOf(f)[0]));
   const apart = kinds.filter((k) => !k.many && chosen.has(k.type));
-  const { total, years, values } = await counted(
+  const { total, years, undated, values } = await counted(
     to,
     q,
     kinds.filter((k) => !apart.includes(k)),
@@ -37,6 +37,7 @@ export async function narrow(
   return {
     total,
     years: years.map(([year, count]) => ({ year, count })),
+    undated,
     offered: OFFERED.map(({ type, offered: { name } }) => ({ type, name })),
     facets: kinds.map(({ type, offered: { name } }): Facet => ({ type, name, values: values.get(type) ?? [] })),
   };
@@ -68,19 +69,29 @@ async function counted(
   to: Asking,
   q: Question,
   kinds: Offered[],
-): Promise<{ total: number; years: [number, number][]; values: Map<string, FacetValue[]> }> {
+): Promise<{ total: number; years: [number, number][]; undated: number; values: Map<string, FacetValue[]> }> {
   const { workspaceId, member } = q.scope;
-  const kept = kinds.map((kind) => keptAs(kind, member));
-  const most = Object.fromEntries(kinds.map((kind, i) => [kept[i]!, kind.offered.most]));
-  const { total, years, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
+  const kept = kinds.map((kind) => keptUnder(kind, member));
+  const most = Object.fromEntries(kinds.flatMap((kind, i) => kept[i]!.map((type) => [type, kind.offered.most])));
+  const { total, years, undated, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
   const counts = new Map(facets.flatMap(([, of]) => of));
   const named = [...(await namedFacets(to.db, workspaceId, [...counts.keys()]))];
   const values = kinds.map(({ type }, i): [string, FacetValue[]] => [
     type,
-    named
-      .filter(([, f]) => f.type === kept[i])
-      .map(([id, f]) => ({ key: f.key, name: f.name, count: counts.get(id)! }))
-      .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en')),
+    summed(
+      named
+        .filter(([, f]) => kept[i]!.includes(f.type))
+        .map(([id, f]) => ({ key: f.key, name: f.name, count: counts.get(id)! })),
+    )
+      .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en'))
+      .slice(0, kinds[i]!.offered.most),
   ]);
-  return { total, years, values: new Map(values) };
+  return { total, years, undated, values: new Map(values) };
+}
+
+/** A value that is kept for all and for one member is one to them: no source bears both. */
+function summed(values: FacetValue[]): FacetValue[] {
+  const by = new Map<string, FacetValue>();
+  for (const v of values) by.set(v.key, { ...v, count: v.count + (by.get(v.key)?.count ?? 0) });
+  return [...by.values()];
 }

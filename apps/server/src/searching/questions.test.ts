@@ -194,6 +194,7 @@ function answersField(
     case 'isbn':
       return Boolean(s.record.ISBN);
     case 'has':
+      if (text === 'date') return year !== undefined;
       return text === 'abstract' ? Boolean(s.record.abstract) : s.tags.length > 0;
     case 'saved':
       return answers(s, parseQuery(SAVED_ASK.q).tree);
@@ -235,7 +236,7 @@ const leaf: fc.Arbitrary<Node> = fc.oneof(
   field('date', fc.constantFrom('1871-03..1872-06', '<1872')),
   field('kind', fc.constantFrom('book', 'legal_case')),
   field('language', fc.constantFrom('de', 'nl')),
-  field('has', fc.constantFrom('abstract', 'tag')),
+  field('has', fc.constantFrom('abstract', 'tag', 'date')),
   field('isbn', fc.constantFrom('978-0-00', '9780007')),
   field('saved', fc.constant(SAVED)),
 );

@@ -3,6 +3,7 @@ import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import { hasUnread } from '../indexing/indexer.ts';
 import type { Services } from '../services.ts';
+import { namedGroups } from './groups.ts';
 import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
 import { heap } from './heap.ts';
@@ -15,12 +16,16 @@ const FIRST_PAGE = 50;
 export function searchRoutes(declare: Declare, services: Services): void {
   const { db } = services;
   declare(routes.search.page, async (call) => {
-    const { from = 0, count = FIRST_PAGE, find } = call.query;
+    const { from = 0, count = FIRST_PAGE, find, abstracts } = call.query;
     const q = await understand(db, call, call.query);
     // Looked at before the search: words that come in meanwhile are the next answer's.
     const settling = q.compiled.sets.length > 0 && (await hasUnread(db, call.workspace.id));
-    const { total, ids, at } = await page(services, q, { from, count, ...(find && { find }) });
-    const rows = await ledgerRows(db, q, ids);
+    const { total, ids, at, groups } = await page(services, q, { from, count, ...(find && { find }) });
+    const rows = await ledgerRows(db, q, ids, abstracts);
+    if (groups) {
+      const named = await namedGroups(db, q, groups);
+      for (const row of rows) row.group = named[ids.indexOf(row.id)]!;
+    }
     return { total, from, rows, notes: q.notes, settling, ...(at !== undefined && { at }) };
   });
   declare(routes.search.ids, async (call) => {

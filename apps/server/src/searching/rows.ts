@@ -11,12 +11,14 @@ import {
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { prefixOf } from '../indexing/vector.ts';
 import { ownColumns } from '../own/store.ts';
+import { seenBy } from '../places/store.ts';
 import { binDaysOf } from '../sources/purge.ts';
 import { stateColumns } from '../stating/store.ts';
 import type { Question } from './match.ts';
@@ -37,10 +39,11 @@ const LINE = {
   pages: number,
   marks: number,
   file_id: orNull(text()),
+  trouble: orNull(text()),
   glosses: orNull(list(text())),
 };
 
-export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<SourceRow[]> {
+export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts = false): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
   const sought = soughtIn(q.tree, TEXT_FIELDS);
   const searching = !nothingSought(sought);
@@ -50,17 +53,18 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     sql`
     select s.id, s.record, s.added_at,
       ${ownColumns(w, q.scope.member)}, ${stateColumns(w)},
-      (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, t.name) from source_tags st
+      (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, t.name) from source_tags st
         join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
-      array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present and ${seenBy(q.scope.member)}
         where cs.workspace_id = ${w} and cs.source_id = s.id order by c.name) as places,
       ${q.scope.presence === 'bin' ? inBin(w) : sql`null::jsonb`} as bin,
-      coalesce(f.files, 0) as files, coalesce(f.pages, 0) as pages, f.file_id,
+      coalesce(f.files, 0) as files, coalesce(f.pages, 0) as pages, f.file_id, f.trouble,
       (select count(*)::int from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present) as marks,
       ${searching ? sql`(select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '')` : sql`null::text[]`} as glosses
     from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
     join sources s on s.workspace_id = ${w} and s.id = u.id
-    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.address is null))[1] as file_id
+    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.address is null))[1] as file_id,
+        (array_agg(fl.state order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.state in ('image only', 'encrypted', 'damaged')))[1] as trouble
       from source_files sf join files fl on fl.workspace_id = ${w} and fl.id = sf.file_id
       where sf.workspace_id = ${w} and sf.source_id = s.id) f on true
     order by u.place`,
@@ -89,6 +93,8 @@ export async function ledgerRows(db: Db, q: Question, ids: string[]): Promise<So
     pages: f.pages,
     marks: f.marks,
     fileId: f.file_id,
+    ...(f.trouble && { fileTrouble: f.trouble }),
+    ...(abstracts && f.record.abstract && { abstract: cut(withoutMarkup(f.record.abstract), MOST_OF_ABSTRACT) }),
     titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
     ...placesOf(searching ? recordHits(f.record, f.glosses ?? [], sought) : [], pageHits.get(f.id)),
   }));
@@ -110,6 +116,9 @@ function brief(record: SourceRecord): SourceRow['record'] {
 
 /** Fields of the record that say nothing by themselves, or what another says at length. */
 const UNTOLD = new Set(['type', 'DOI', 'title-short', 'container-title-short', 'citation-key']);
+
+/** So much of an abstract fits on two lines. */
+const MOST_OF_ABSTRACT = 320;
 
 /** How many places are told of a source. */
 const MOST_PLACES = 3;

@@ -8,6 +8,7 @@ import type { Services } from '../services.ts';
 import type { NumberSet } from './columns/load.ts';
 import type { Asked } from './columns/service.ts';
 import type { ColumnsAnswer } from './columns/thread.ts';
+import { groupBy } from './groups.ts';
 import type { Question } from './match.ts';
 
 export type Asking = Pick<Services, 'db' | 'columns'>;
@@ -27,10 +28,11 @@ export async function page(
   to: Asking,
   q: Question,
   stretch: Stretch,
-): Promise<{ total: number; ids: string[]; at?: number }> {
+): Promise<{ total: number; ids: string[]; at?: number; groups?: ColumnsAnswer['groups'] }> {
   if (!q.byRelevance) {
-    const { total, page, at } = await ask(to, q, { page: { sort: q.sort, lead: [], ...stretch } });
-    return { total, ids: page, ...(at >= 0 && { at }) };
+    const group = q.group && { group: await groupBy(to.db, q.scope, q.group) };
+    const { total, page, at, groups } = await ask(to, q, { page: { sort: q.sort, lead: [], ...group, ...stretch } });
+    return { total, ids: page, ...(at >= 0 && { at }), ...(group && { groups }) };
   }
   const { total, candidates } = await candidatesOf(to, q);
   const best = await ranked(to.db, q, candidates);

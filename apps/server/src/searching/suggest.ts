@@ -1,5 +1,5 @@
 /** How a value of a field may go on that is being written. */
-import { and, eq, ilike, or } from 'drizzle-orm';
+import { and, inArray, ilike, or } from 'drizzle-orm';
 import type { SuggestedValues } from '@pandecta/contract';
 import { fieldOf, isTextField, QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
 import { ALL_KINDS, isNameVariable, KINDS } from '@pandecta/core/source';
@@ -7,7 +7,7 @@ import { fold } from '@pandecta/core/words';
 import { literally } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import type { Acting } from '../http/authorise.ts';
-import { keptAs } from '../indexing/facet.ts';
+import { keptUnder } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facets.ts';
 import { facets } from '../indexing/tables.ts';
 import { entriesOf } from '../lists/store.ts';
@@ -46,7 +46,7 @@ export async function suggest(
         .filter((v) => fits(v.value))
         .slice(0, MOST),
     };
-  if (field === 'saved') {
+  if (field === 'saved' || field === 'new') {
     const found = (await entriesOf(db, actor, 'saved')).filter((f) => fits(f.value.name));
     return {
       values: found.slice(0, MOST).map((f) => ({ value: f.value.name, says: String(f.value.describes ?? '') })),
@@ -55,13 +55,13 @@ export async function suggest(
   const type = facetOf(field);
   const kind = type ? facetKind(type) : undefined;
   if (!type || !kind) return { values: [] };
-  const kept = keptAs(kind, actor.userId);
+  const kept = keptUnder(kind, actor.userId);
   const like = literally(begins.trim());
   const known = await within(db, actor.workspaceId).all(
     facets,
     { id: facets.id, key: facets.key },
     and(
-      eq(facets.type, kept),
+      inArray(facets.type, kept),
       BY_KEY.has(type) && like ? or(ilike(facets.key, `${like}%`), ilike(facets.key, `% ${like}%`)) : undefined,
     ),
     BY_KEY.has(type) ? { most: FOUND } : {},
@@ -77,7 +77,7 @@ export async function suggest(
     presence: 'live',
     condition: { is: 'facets', ids: fitting.map((f) => f.id) },
     sets: [],
-    narrow: { most: { [kept]: ALL }, years: { is: 'none' } },
+    narrow: { most: Object.fromEntries(kept.map((t) => [t, ALL])), years: { is: 'none' } },
   });
   const counts = new Map(counted.facets.flatMap(([, of]) => of));
   const values = fitting

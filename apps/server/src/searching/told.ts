@@ -19,6 +19,7 @@ import { SOUND } from '../check/facets.ts';
 import type { Db } from '../database/connect.ts';
 import { literally } from '../database/sql.ts';
 import { bareIdentifier, identifierPrefix } from '../indexing/vector.ts';
+import { savedNamed, seenSet, watchesOf } from '../saved/store.ts';
 import { chainFrom } from '../sources/merged.ts';
 import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
 import { anyFacet, collectionsNamed, facetIds, facetsNamed, NOTHING, type Scope } from './facets.ts';
@@ -87,12 +88,18 @@ export async function told(
     case 'is': {
       const meant = valueMeant('is', text);
       if (meant === 'again') return facet('again', ['yes']);
+      if (meant === 'cited')
+        return bySource(sql`select to_id from relations where workspace_id = ${workspaceId} and "as" = 'cites'`);
       return meant === 'starred' ? facet('star', ['yes']) : meant ? facet('loose', ['yes']) : NOTHING;
     }
     case 'has': {
       const meant = valueMeant('has', text);
       if (meant === 'file') return { is: 'not', part: await facet('file', ['none']) };
       if (meant === 'tag') return facet('tagged', ['yes']);
+      // A range without ends holds every year there is.
+      if (meant === 'date') return { is: 'years' };
+      if (meant === 'relation')
+        return bySource(sql`select unnest(array[from_id, to_id]) from relations where workspace_id = ${workspaceId}`);
       if (meant === 'mark' || meant === 'gloss') return facet('marked', [meant]);
       return meant ? facet('has', [meant]) : NOTHING;
     }
@@ -128,6 +135,16 @@ export async function told(
     }
     case 'saved':
       return to.saved(text);
+    case 'new': {
+      // What is not watched has nothing that was not seen.
+      const [found, condition] = await Promise.all([savedNamed(db, workspaceId, scope.member, text), to.saved(text)]);
+      if (!found || !condition) return undefined;
+      if (!(await watchesOf(db, { workspaceId, userId: scope.member })).has(found.id)) return NOTHING;
+      return {
+        is: 'and',
+        parts: [condition, { is: 'not', part: to.set(seenSet(workspaceId, scope.member, found.id)) }],
+      };
+    }
     case 'in':
     case 'filed': {
       const found = await collectionsNamed(db, scope, text, exactly);

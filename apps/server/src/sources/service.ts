@@ -67,7 +67,7 @@ export async function addByHand(
       presence: 'none',
       importId: null,
     });
-    const places = await findDestination(tx, actor.workspaceId, destination, 'refused');
+    const places = await findDestination(tx, actor, destination, 'refused');
     const { reading } = places;
     const changes: Change[] = [
       { do: 'presence', sources: [id], from: 'none', to: 'live' },

@@ -71,7 +71,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
-        coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject) order by t.subject, lower(t.name)) from source_tags st
+        coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, lower(t.name)) from source_tags st
           join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id), '[]') as tags,
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages, 'address', f.address, 'main', coalesce(f.id = s.main_file, false),
           'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and m.present)) order by (f.id = s.main_file) desc nulls last, f.name) from source_files sf
@@ -80,7 +80,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
       from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
     ),
-    pathsOf(db, workspaceId),
+    pathsOf(db, { workspaceId, userId }),
   ]);
   if (!found) throw new Refusal('no_such_source');
   const { collections, mergedInto, labels, ...rest } = found;
@@ -126,7 +126,7 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
       sql`select collection_id as id, count(*)::int as count from collection_sources cs
       where cs.workspace_id = ${w} and cs.source_id in (${chosen}) group by 1 order by 2 desc limit 30`,
     ),
-    pathsOf(db, workspaceId),
+    pathsOf(db, { workspaceId, userId }),
   ]);
   return {
     ...general!,

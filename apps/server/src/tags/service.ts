@@ -23,9 +23,11 @@ export async function editTerm(services: Services, actor: Actor, tag: string, in
     subject: input.subject ?? before.subject,
     says: input.says?.trim() ?? before.says,
     heading: input.heading?.trim() ?? before.heading,
+    broader: input.broader === undefined ? before.broader : input.broader,
   };
   if (!after.name) throw new Refusal('invalid', 'a tag needs a name');
   refuseTaken(terms, tag, after);
+  refuseCircle(terms, tag, after);
   return answer(await commit(services, actor, { do: 'term', tag, term: { before, after } }));
 }
 
@@ -74,4 +76,13 @@ function refuseTaken(terms: Map<string, Term>, tag: string, { name, subject }: T
   for (const [id, other] of terms)
     if (id !== tag && other.subject === subject && other.name.toLowerCase() === name.toLowerCase())
       throw new Refusal('invalid', `there is “${other.name}” already: merge the two instead`);
+}
+
+/** @throws Refusal where a term is to stand under itself, under one below it, or under one of another sort */
+function refuseCircle(terms: Map<string, Term>, tag: string, { broader, subject }: Term): void {
+  if (!broader) return;
+  if (find(terms, broader).subject !== subject)
+    throw new Refusal('invalid', 'a tag stands under a tag, a subject term under a subject term');
+  for (let at: string | null = broader; at; at = terms.get(at)?.broader ?? null)
+    if (at === tag) throw new Refusal('invalid', 'a term cannot stand under itself');
 }

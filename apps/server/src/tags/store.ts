@@ -4,7 +4,7 @@ import type { TagSuggestion, VocabularyTerm } from '@pandecta/contract';
 import type { Term } from '@pandecta/core/changes';
 import { cut } from '@pandecta/core/text';
 import { idsOf, type Db } from '../database/connect.ts';
-import { number, rows, text, truth } from '../database/read.ts';
+import { number, orNull, rows, text, truth } from '../database/read.ts';
 import { array, literally, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { tags } from './tables.ts';
@@ -58,9 +58,9 @@ export async function ensureTags(
 export async function findTerms(db: Db, workspaceId: string): Promise<VocabularyTerm[]> {
   return rows(
     db,
-    { id: text(), name: text(), subject: truth, says: text(), heading: text(), count: number },
+    { id: text(), name: text(), subject: truth, says: text(), heading: text(), broader: orNull(text()), count: number },
     sql`
-    select t.id, t.name, t.subject, t.says, t.heading, coalesce(c.n, 0)::int as count from tags t
+    select t.id, t.name, t.subject, t.says, t.heading, t.broader, coalesce(c.n, 0)::int as count from tags t
     left join (select st.tag_id, count(*) as n from source_tags st
       join source_sort ss on ss.workspace_id = ${workspaceId} and ss.source_id = st.source_id and ss.presence = 'live'
       where st.workspace_id = ${workspaceId} group by 1) c on c.tag_id = t.id
@@ -70,8 +70,8 @@ export async function findTerms(db: Db, workspaceId: string): Promise<Vocabulary
 
 /** The terms by their ids. */
 export async function termsOf(db: Db, workspaceId: string): Promise<Map<string, Term>> {
-  const { id, name, subject, says, heading } = tags;
-  const found = await within(db, workspaceId).all(tags, { id, name, subject, says, heading });
+  const { id, name, subject, says, heading, broader } = tags;
+  const found = await within(db, workspaceId).all(tags, { id, name, subject, says, heading, broader });
   return new Map(found.map(({ id: of, ...term }) => [of, term]));
 }
 

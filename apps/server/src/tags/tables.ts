@@ -13,6 +13,8 @@ export const tags = pgTable(
     says: text('says').notNull().default(''),
     /** Under which heading of the vocabulary it stands; empty for none. */
     heading: text('heading').notNull().default(''),
+    /** The term it stands under as the narrower one. */
+    broader: uuid('broader'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

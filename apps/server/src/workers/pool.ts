@@ -30,6 +30,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   vectors: 120_000,
   takeApart: 30_000,
   readReference: 30_000,
+  readList: 30_000,
   readPage: 30_000,
   keepPage: 30_000,
   readAnswer: 30_000,

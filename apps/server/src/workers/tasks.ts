@@ -30,7 +30,12 @@ import {
   type ReadPage,
   type Snapshot,
 } from '@pandecta/core/pages';
-import { readReference as readPrinted, type ReadReference } from '@pandecta/core/references';
+import {
+  listedReferences,
+  readReference as readPrinted,
+  type ListedReference,
+  type ReadReference,
+} from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Lexemes } from '@pandecta/core/words';
 import { citerOf } from './citers.ts';
@@ -138,6 +143,9 @@ export function readListing({ kind, text, address }: { kind: ListingKind; text: 
 
 /** A printed reference as a record, with the stretches it was read from. */
 export const readReference = (text: string): ReadReference => readPrinted(text);
+
+/** The references a document lists at its end. */
+export const readList = (pages: string[]): ListedReference[] => listedReferences(pages);
 
 /** What a page of the web says of itself; nothing of one that is made to break its reader. */
 export function readPage({ html, address }: { html: string; address: string }): ReadPage {

@@ -12,6 +12,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitTable from '../kit/KitTable.vue';
 import { counted } from '../kit/words.ts';
+import AskedHere from './AskedHere.vue';
 import { byDay } from './days.ts';
 import FlowPicture from './FlowPicture.vue';
 import { saveLog } from './save-log.ts';
@@ -27,12 +28,24 @@ const { value: flow } = useAsked({
   fetch: (ids, signal) => ask(routes.outside.flow, { body: { searches: ids ? ids.split(' ') : [] }, signal }),
   concerns: (touched) => concerns(touched, ['outside']) || concerns(touched, ['source']),
 });
+const { value: here } = useAsked({
+  question: () => 'asked here',
+  fetch: (_, signal) => ask(routes.saved.asked, { signal }),
+  concerns: () => false,
+});
+const asked = computed(() => (here.value?.asked ?? []).filter((a) => !left.value.has(a.id)));
 const days = computed(() => byDay(outside.log));
 const words = computed(() => {
   const [last, first] = [chosen.value[0], chosen.value.at(-1)];
   const date = (at: string): string =>
     new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-  return flow.value && first && last ? flowInWords(flow.value, chosen.value.length, date(first.at), date(last.at)) : '';
+  const outsideOf =
+    flow.value && first && last ? flowInWords(flow.value, chosen.value.length, date(first.at), date(last.at)) : '';
+  const n = asked.value.length;
+  const within =
+    n &&
+    `The collected sources were searched ${n === 1 ? 'once' : `${n} times`}, between ${date(asked.value.at(-1)!.at)} and ${date(asked.value[0]!.at)}.`;
+  return [outsideOf, within].filter(Boolean).join(' ');
 });
 const toggle = (id: string): void => {
   const next = new Set(left.value);
@@ -60,11 +73,12 @@ const COLUMNS = [
     <div class="mt-2 flex flex-wrap items-baseline gap-3">
       <h1 class="font-serif text-title font-semibold">Log of searches</h1>
       <span class="text-muted">{{ counted(chosen.length, 'search', 'searches') }} counted</span>
-      <div v-if="outside.log.length" class="ml-auto flex gap-2">
+      <div v-if="outside.log.length || here?.asked.length" class="ml-auto flex gap-2">
         <KitButton :disabled="!words" @click="copy">Copy the numbers</KitButton>
-        <KitButton @click="saveLog(chosen)">Save as a table</KitButton>
+        <KitButton @click="saveLog(chosen, asked)">Save as a table</KitButton>
       </div>
     </div>
+    <p v-if="words && !outside.log.length" class="mt-3 max-w-3xl font-serif text-read">{{ words }}</p>
     <EmptyState v-if="!outside.log.length" title="Nothing was searched for yet"
       >Each search of outside catalogues is kept here, with what came of it.</EmptyState
     >
@@ -105,5 +119,6 @@ const COLUMNS = [
         </KitTable>
       </template>
     </template>
+    <AskedHere v-if="here" v-model:left="left" :log="here" @log="here = $event" />
   </section>
 </template>

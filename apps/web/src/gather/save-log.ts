@@ -1,8 +1,8 @@
-/** The log of searches as a table: a row for each catalogue that was asked. */
-import type { Search } from '@pandecta/contract';
+/** The log of searches as a table: a row for each catalogue that was asked, and for each question to the sources here. */
+import type { AskedHere, Search } from '@pandecta/contract';
 import { save } from '../kit/save.ts';
 
-export async function saveLog(searches: readonly Search[]): Promise<void> {
+export async function saveLog(searches: readonly Search[], asked: readonly AskedHere[]): Promise<void> {
   const { tableOf } = await import('@pandecta/core/formats/table');
   const rows = searches.flatMap((s) =>
     s.asked.map((a) => ({
@@ -20,5 +20,19 @@ export async function saveLog(searches: readonly Search[]): Promise<void> {
       'taken in': s.taken,
     })),
   );
-  save('searches.csv', tableOf(rows), 'text/csv');
+  const here = asked.map(({ at, by, words, found }) => ({
+    at,
+    by,
+    search: words,
+    why: '',
+    catalogue: 'the sources here',
+    found,
+    fetched: found,
+    trouble: '',
+    'works of the search': found,
+    'new works': 0,
+    gathered: 0,
+    'taken in': 0,
+  }));
+  save('searches.csv', tableOf([...rows, ...here]), 'text/csv');
 }

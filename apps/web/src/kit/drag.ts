@@ -16,7 +16,7 @@ export const vDrag: Directive<HTMLElement, (() => object) | undefined> = {
   unmounted: (el: Held) => el.dragEnd?.(),
 };
 
-/** Where on an element the pointer is: near its upper or its lower edge, or within. */
+/** Where on an element the pointer is: near its upper or its lower edge, or within; across, in its left or right half. */
 export type Edge = 'before' | 'after' | 'in';
 
 /** What takes things of one make. */
@@ -29,25 +29,27 @@ export interface Drop<D extends object = never> {
 /** As much of the height at either edge is before and after. */
 const EDGE = 0.28;
 
-function edgeOf(el: HTMLElement, { clientY }: { clientY: number }): Edge {
-  const { top, height } = el.getBoundingClientRect();
+function edgeOf(el: HTMLElement, { clientX, clientY }: { clientX: number; clientY: number }, across: boolean): Edge {
+  const { top, height, left, width } = el.getBoundingClientRect();
+  if (across) return clientX < left + width / 2 ? 'before' : 'after';
   const at = (clientY - top) / height;
   return at < EDGE ? 'before' : at > 1 - EDGE ? 'after' : 'in';
 }
 
-/** `v-drop="{ over, dropped, accepts }"`: the element takes what is dropped on it. */
-export const vDrop: Directive<HTMLElement, Drop> = {
+/** `v-drop="{ over, dropped, accepts }"`: the element takes what is dropped on it; `v-drop.across` in a row of others. */
+export const vDrop: Directive<HTMLElement, Drop, 'across'> = {
   mounted(el: Held, binding) {
+    const across = Boolean(binding.modifiers.across);
     const read = (data: Record<string | symbol, unknown>): never => data as never;
     el.drop = binding.value;
     el.dragEnd = dropTargetForElements({
       element: el,
       canDrop: ({ source }) => el.drop!.accepts(read(source.data)),
-      onDrag: ({ source, location }) => el.drop!.over(read(source.data), edgeOf(el, location.current.input)),
+      onDrag: ({ source, location }) => el.drop!.over(read(source.data), edgeOf(el, location.current.input, across)),
       onDragLeave: () => el.drop!.over(null, 'in'),
       onDrop: ({ source, location }) => {
         el.drop!.over(null, 'in');
-        el.drop!.dropped(read(source.data), edgeOf(el, location.current.input));
+        el.drop!.dropped(read(source.data), edgeOf(el, location.current.input, across));
       },
     });
   },

@@ -13,18 +13,19 @@ import SplitHandle from '../kit/SplitHandle.vue';
 import PlacesPane from './collections/PlacesPane.vue';
 import { keysOf } from '../list/keys.ts';
 import AskLine from './asking/AskLine.vue';
+import { useAskedLog } from './asking/log.ts';
 import QuestionBuilder from './asking/QuestionBuilder.vue';
 import { useAsk } from './ask.ts';
 import { useBatch } from './batch.ts';
 import BatchEdit from './BatchEdit.vue';
 import BatchSlip from './BatchSlip.vue';
 import FileTo, { type Filing } from './collections/FileTo.vue';
-import { useLedger } from './ledger.ts';
-import LedgerList from './LedgerList.vue';
+import { useLedger } from './ledger/store.ts';
+import LedgerList from './ledger/LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
 import TitleCases from './TitleCases.vue';
 import SourceSlip from './one/SourceSlip.vue';
-import YearRibbon from './YearRibbon.vue';
+import YearRibbon from './ledger/YearRibbon.vue';
 
 const ledger = useLedger();
 const ask = useAsk();
@@ -49,6 +50,7 @@ const single = computed(() => ledger.single);
 const line = computed(() => (ledger.cursor ? ledger.lineOf(ledger.cursor) : undefined));
 const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
 
+useAskedLog();
 onMounted(() => {
   ledger.begin();
   showLeft.value = showLeft.value && wide.value;

@@ -15,6 +15,9 @@ export function facetParts(facet: string): [type: string, key: string] {
 /** How long a pause in typing is before counts and the whole order are asked for: longer than from key to key. */
 export const AFTER_TYPING_MS = 300;
 
+/** The address of the answer as a page to print or keep; its question stands as in Sources. */
+const LIST = /^\/sources\/list/;
+
 export type Facet = `${string}=${string}`;
 
 const list = (value: LocationQuery[string] | undefined): string[] =>
@@ -26,13 +29,14 @@ export const useAsk = defineStore('ask', () => {
   const router = useRouter();
   /** Where one was in Sources: kept while one is elsewhere, and over a reload, so that one comes back to it. */
   const address = useSessionStorage('sources address', '/sources');
-  const query = shallowRef<LocationQuery>(route.name === 'sources' ? route.query : {});
+  const isAsked = (): boolean => route.name === 'sources' || route.name === 'list';
+  const query = shallowRef<LocationQuery>(isAsked() ? route.query : {});
   watch(
     () => route.fullPath,
     () => {
-      if (route.name !== 'sources') return;
+      if (!isAsked()) return;
       query.value = route.query;
-      address.value = route.fullPath;
+      address.value = route.fullPath.replace(LIST, '/sources');
     },
     { immediate: true, flush: 'sync' },
   );
@@ -42,6 +46,8 @@ export const useAsk = defineStore('ask', () => {
   const collection = computed(() => single(query.value.collection));
   const scope = computed(() => (single(query.value.scope) ?? 'live') as Scope);
   const sort = computed(() => single(query.value.sort) ?? '');
+  /** What the lines stand in groups of. */
+  const group = computed(() => single(query.value.group));
   /** Where words are looked for that name no field. */
   const look = computed<LookIn>(() => LOOK_IN.find((l) => l === single(query.value.look)) ?? 'all');
   /** Only what is filed in the collection itself, without what stands below it. */
@@ -82,6 +88,7 @@ export const useAsk = defineStore('ask', () => {
     yearFrom: years.value[0],
     yearTo: years.value[1],
     sort: sort.value || undefined,
+    group: group.value,
   }));
   /** The same as a body, where lists of nothing are left out. */
   const body = computed(() =>
@@ -118,6 +125,7 @@ export const useAsk = defineStore('ask', () => {
     });
   const drop = (facet: string): void =>
     set({ include: include.value.filter((f) => f !== facet), exclude: exclude.value.filter((f) => f !== facet) });
+  const listAddress = computed(() => address.value.replace(/^\/sources/, '/sources/list'));
   const setText = (q: string): void => set({ q: q.trim() ? q : undefined }, true);
   /** Takes the words away as a step of its own, so that going back brings them again. */
   const clearText = (): void => set({ q: undefined });
@@ -144,8 +152,11 @@ export const useAsk = defineStore('ask', () => {
   const setPicture = (p: string | undefined): void => set({ picture: p });
   /** The whole question as words, in place of chips and words. */
   const setWhole = (q: string): void => {
-    const { sort: by, saved: from, look: where, picture: shown } = query.value;
-    const rest = { sort: by, saved: from, look: where, picture: shown } as Record<string, string | undefined>;
+    const { sort: by, group: groups, saved: from, look: where, picture: shown } = query.value;
+    const rest = { sort: by, group: groups, saved: from, look: where, picture: shown } as Record<
+      string,
+      string | undefined
+    >;
     const next = Object.fromEntries(Object.entries({ ...rest, q: q || undefined }).filter(([, v]) => v));
     void router.replace({ path: '/sources', query: next as Record<string, string> });
   };
@@ -155,6 +166,7 @@ export const useAsk = defineStore('ask', () => {
   const open = ({ id, ask: asked }: { id: string; ask: Ask }): void =>
     void router.push({ path: '/sources', query: addressOfAsk(asked, { saved: id }) });
   const setSort = (s: string): void => set({ sort: s || undefined });
+  const setGroup = (by: string | undefined): void => set({ group: by });
 
   return {
     text,
@@ -166,6 +178,7 @@ export const useAsk = defineStore('ask', () => {
     years,
     at,
     address,
+    listAddress,
     ranked,
     params,
     body,
@@ -181,6 +194,8 @@ export const useAsk = defineStore('ask', () => {
     setYears,
     clear,
     setSort,
+    group,
+    setGroup,
     look,
     alone,
     saved,
@@ -196,7 +211,7 @@ export const useAsk = defineStore('ask', () => {
 
 /** A question as it stands in the address of Sources. */
 export function addressOfAsk(ask: Ask, more: Record<string, string> = {}): Record<string, string | string[]> {
-  const { q, include, exclude, collection, below, look, scope, yearFrom, yearTo, sort } = ask;
+  const { q, include, exclude, collection, below, look, scope, yearFrom, yearTo, sort, group } = ask;
   const all = {
     q,
     include,
@@ -208,6 +223,7 @@ export function addressOfAsk(ask: Ask, more: Record<string, string> = {}): Recor
     from: yearFrom === undefined ? undefined : String(yearFrom),
     to: yearTo === undefined ? undefined : String(yearTo),
     sort,
+    group,
     ...more,
   };
   return Object.fromEntries(Object.entries(all).filter(([, v]) => v?.length)) as Record<string, string | string[]>;

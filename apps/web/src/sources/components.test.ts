@@ -8,12 +8,12 @@ import { useAsk } from './ask.ts';
 import AskLine from './asking/AskLine.vue';
 import BatchSlip from './BatchSlip.vue';
 import HistoryList from './HistoryList.vue';
-import LedgerRow from './LedgerRow.vue';
+import LedgerRow from './ledger/LedgerRow.vue';
 import NarrowPane from './NarrowPane.vue';
 import { useNarrow } from './narrow.ts';
 import RecordEditor from './RecordEditor.vue';
 import TagInput from './TagInput.vue';
-import YearRibbon from './YearRibbon.vue';
+import YearRibbon from './ledger/YearRibbon.vue';
 
 let page: Awaited<ReturnType<typeof withoutPage>>;
 let answer: Answer;

@@ -1,5 +1,5 @@
 /** What other stages may take of this one: the question in the address, and parts that show and edit one source. */
-export { useAsk } from './ask.ts';
+export { addressOfAsk, useAsk } from './ask.ts';
 export { useFindingDeeds } from './findings.ts';
 export { default as BeforeAfter } from './BeforeAfter.vue';
 export { default as ReadingSelect } from './ReadingSelect.vue';

@@ -19,7 +19,7 @@ export const useNarrow = defineStore('narrow', () => {
     void (open.value = open.value.includes(type) ? open.value.filter((t) => t !== type) : [...open.value, type]);
   // While one types, the lines go first.
   const question = computed(() => {
-    const { sort: _sort, ...params } = ask.params;
+    const { sort: _sort, group: _group, ...params } = ask.params;
     // Those that are looked at, and those whose values stand as chips and want their names.
     const chosen = [...ask.include, ...ask.exclude].map((f) => facetParts(f)[0]);
     return { ...params, facets: [...new Set([...open.value, ...chosen])].sort() };
@@ -34,7 +34,7 @@ export const useNarrow = defineStore('narrow', () => {
       return next;
     },
     concerns: (touched, { q }) => concerns(touched, ['source', 'tag', 'collection', ...(q ? ['words' as const] : [])]),
-    seen: () => route.name === 'sources',
+    seen: () => route.name === 'sources' || route.name === 'list',
   });
   /** Told elsewhere: the values of a sheet. */
   const learn = (type: string, values: { key: string; name: string }[]): void =>

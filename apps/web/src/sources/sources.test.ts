@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Name, SourceRecord } from '@pandecta/core/source';
 import { anyRecord } from '@pandecta/core/testing';
-import { nextSort, sortInWords } from './columns.ts';
+import { nextSort, sortInWords } from './ledger/columns.ts';
 import { asksOf, fieldsOf, fieldToText, textToField, troubleOf } from './fields.ts';
 
 test('a click sorts by a key, again the other way round, with Shift as a further key', () => {

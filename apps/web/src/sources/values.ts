@@ -56,3 +56,10 @@ export const dayInWords = (at: string): string => dateShort({ 'date-parts': [at.
 export const KIND_CHOICES = ALL_KINDS.map((value) => ({ value, name: KINDS[value].name })).sort((a, b) =>
   a.name.localeCompare(b.name, 'en'),
 );
+
+const WEEK_MS = 7 * 86_400_000;
+/** A time not long ago by the day of the week, an earlier one by its date: "Monday", "1 Mar 2027". */
+export const sinceInWords = (at: string, now = Date.now()): string =>
+  now - Date.parse(at) < WEEK_MS - 86_400_000
+    ? new Date(at).toLocaleDateString('en-GB', { weekday: 'long' })
+    : dayInWords(at);

@@ -1,6 +1,6 @@
 import { isObject, same } from '../source/record.ts';
 import { Conflict, flipAll, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
-import { isBeforeAfter, isId, isText, shaped } from './json.ts';
+import { isBeforeAfter, isId, isOptional, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
 /** What is said of a collection; null where nothing is. */
@@ -12,6 +12,10 @@ export interface CollectionWords {
   until: { day: string; what: string } | null;
   /** A question whose results belong to it besides what is filed by hand. */
   rule: Record<string, unknown> | null;
+  /** The heading of the tags it allows; any where none is said. */
+  allows: string | null;
+  /** The one member whose own it is and who alone sees it; null where it is all members'. */
+  owner: Id | null;
 }
 export type CollectionField = keyof CollectionWords;
 
@@ -22,6 +26,8 @@ export interface CollectionEditChange {
   /** The name it had. */
   called: string;
   fields: { [F in CollectionField]?: BeforeAfter<NonNullable<CollectionWords[F]>> };
+  /** Of one that is a member's own before and after: whose. */
+  own?: Id;
 }
 
 const FIELDS: Record<CollectionField, (v: unknown) => boolean> = {
@@ -29,12 +35,16 @@ const FIELDS: Record<CollectionField, (v: unknown) => boolean> = {
   says: isText,
   until: (v) => isObject(v) && isText(v.day) && isText(v.what),
   rule: isObject,
+  allows: isText,
+  owner: isId,
 };
 const CALLED: Record<CollectionField, string> = {
   name: 'the name of the collection',
   says: 'what is said of the collection',
   until: 'the end of the collection',
   rule: 'the rule of the collection',
+  allows: 'the tags the collection allows',
+  owner: 'who sees the collection',
 };
 export const COLLECTION_FIELDS = Object.keys(FIELDS) as CollectionField[];
 const isField = (f: string): f is CollectionField => Object.hasOwn(FIELDS, f);
@@ -47,6 +57,7 @@ export const collectionEdit: Kind<CollectionEditChange> = {
       collection: isId,
       called: isText,
       fields: (v) => isObject(v) && Object.entries(v).every(([f, x]) => isField(f) && isBeforeAfter(FIELDS[f])(x)),
+      own: isOptional(isId),
     }),
   apply(library, change) {
     const known = library.collections.get(change.collection);
@@ -57,12 +68,15 @@ export const collectionEdit: Kind<CollectionEditChange> = {
   },
   invert: ({ fields, ...change }) => ({ ...change, fields: flipAll(fields as Record<string, BeforeAfter<never>>) }),
   isEmpty: ({ fields }) => Object.values(fields).every((f) => same(f.before, f.after)),
-  describe({ called, fields: { name, rule } }) {
+  describe({ called, fields: { name, rule, allows, owner } }) {
+    if (owner) return owner.after ? `Kept ${called} for oneself alone` : `Showed ${called} to all members`;
+    if (allows) return allows.after ? `${called} allows only tags of “${allows.after}”` : `${called} allows any tags`;
     if (name) return `Renamed ${name.before} to ${name.after}`;
     if (rule) return rule.after ? `Gave ${called} a rule` : `Took the rule from ${called}`;
     return `Described ${called}`;
   },
   touches: (change) => subjects('collection', [change.collection]),
+  ownOf: ({ own }) => own,
   sample(draw) {
     const id = idOf(draw, draw.library.collections.keys());
     const known = draw.library.collections.get(id);
@@ -76,8 +90,11 @@ export const collectionEdit: Kind<CollectionEditChange> = {
       before: known?.until ?? null,
       after: draw.pick([{ day: '2027-03-01', what: 'the hearing' }, null]),
     };
-    const fields = draw.pick([{ name }, { says }, { rule, until }, { name, until }]);
-    return { do: 'collection-edit', collection: id, called: known?.name ?? '', fields };
+    const allows = { before: known?.allows ?? null, after: draw.pick(['Colours', null]) };
+    const owner = { before: known?.owner ?? null, after: draw.pick([draw.member, null]) };
+    const fields = draw.pick([{ name }, { says }, { rule, until }, { name, until }, { allows }, { owner }]);
+    const own = !('owner' in fields) && known?.owner === draw.member ? draw.member : null;
+    return { do: 'collection-edit', collection: id, called: known?.name ?? '', fields, ...(own && { own }) };
   },
 };
 

@@ -1,5 +1,5 @@
 import { subjects, type Id, type Kind } from './kind.ts';
-import { isFlag, isId, isIds, isText, shaped } from './json.ts';
+import { isFlag, isId, isIds, isOptional, isText, shaped } from './json.ts';
 import { idOf, someSources } from './draw.ts';
 import { tie } from './library.ts';
 import { countSources } from './words.ts';
@@ -11,12 +11,21 @@ export interface FileChange {
   name: string;
   sources: Id[];
   present: boolean;
+  /** Of a collection that is one member's own: whose. */
+  own?: Id;
 }
 
 export const file: Kind<FileChange> = {
   do: 'file',
   version: 1,
-  check: (json) => shaped<FileChange>(json, { collection: isId, name: isText, sources: isIds, present: isFlag }),
+  check: (json) =>
+    shaped<FileChange>(json, {
+      collection: isId,
+      name: isText,
+      sources: isIds,
+      present: isFlag,
+      own: isOptional(isId),
+    }),
   apply(library, change) {
     const sources = tie(library, change.sources, (s) => s.collections, change.collection, change.present);
     return sources.length ? { ...change, sources } : null;
@@ -28,9 +37,12 @@ export const file: Kind<FileChange> = {
     return change.present ? `Filed ${n} in ${change.name}` : `Removed ${n} from ${change.name}`;
   },
   touches: (change) => [...subjects('source', change.sources), { kind: 'collection', id: change.collection }],
+  ownOf: ({ own }) => own,
   sample(draw) {
     const collection = idOf(draw, draw.library.collections.keys());
-    const name = draw.library.collections.get(collection)?.name ?? draw.text();
-    return { do: 'file', collection, name, sources: someSources(draw), present: draw.flag() };
+    const known = draw.library.collections.get(collection);
+    const name = known?.name ?? draw.text();
+    const own = known?.owner === draw.member ? draw.member : null;
+    return { do: 'file', collection, name, sources: someSources(draw), present: draw.flag(), ...(own && { own }) };
   },
 };

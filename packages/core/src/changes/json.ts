@@ -31,6 +31,10 @@ export const isRecordOf =
   (v) =>
     isObject(v) && Object.entries(v).every(([k, x]) => isKey(k) && isValue(k)(x));
 
+/** A field that may be missing. */
+export const isOptional = (is: Is): Is & { optional: true } =>
+  Object.assign((v: unknown) => v === undefined || is(v), { optional: true as const });
+
 /**
  * The JSON as the kind of change it says it is, with just these fields.
  * @throws NotAChange
@@ -41,6 +45,7 @@ export function shaped<C extends { do: string }>(
 ): C {
   const out: Record<string, unknown> = { do: json.do };
   for (const [field, is] of Object.entries(shape) as [string, Is][]) {
+    if (json[field] === undefined && 'optional' in is) continue;
     if (!is(json[field])) throw new NotAChange(`a change of the kind “${String(json.do)}” has no such ${field}`);
     out[field] = json[field];
   }

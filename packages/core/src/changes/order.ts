@@ -1,5 +1,5 @@
 import { flipAll, setStanding, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
-import { isBeforeAfter, isId, isRecordOf, shaped } from './json.ts';
+import { isBeforeAfter, isId, isOptional, isRecordOf, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
 /** Placements are given their ranks among those beside them; null where they stand by their names. */
@@ -8,13 +8,19 @@ export interface OrderChange {
   /** The collection that was moved, or below which all stand by their names again. */
   collection: Id;
   ranks: Record<Id, BeforeAfter<number>>;
+  /** Of a collection that is one member's own: whose. */
+  own?: Id;
 }
 
 export const order: Kind<OrderChange> = {
   do: 'order',
   version: 1,
   check: (json) =>
-    shaped<OrderChange>(json, { collection: isId, ranks: isRecordOf(isId, () => isBeforeAfter(Number.isFinite)) }),
+    shaped<OrderChange>(json, {
+      collection: isId,
+      ranks: isRecordOf(isId, () => isBeforeAfter(Number.isFinite)),
+      own: isOptional(isId),
+    }),
   apply(library, change) {
     const ranks = setStanding(
       change.ranks,
@@ -33,6 +39,7 @@ export const order: Kind<OrderChange> = {
       ? 'Put collections in the order of their names'
       : 'Put collections in another order',
   touches: (change) => subjects('collection', [change.collection]),
+  ownOf: ({ own }) => own,
   sample(draw) {
     const all = [...draw.library.placements.keys()];
     const ranks = (all.length ? draw.some(all) : [draw.id()]).map((id) => {

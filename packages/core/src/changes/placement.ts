@@ -1,5 +1,5 @@
 import { subjects, type Id, type Kind } from './kind.ts';
-import { isFlag, isId, isOrNull, isText, shaped } from './json.ts';
+import { isFlag, isId, isOptional, isOrNull, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
 /** A collection is given a place in the tree, or loses one. */
@@ -11,6 +11,8 @@ export interface PlacementChange {
   /** The collection it stands under; null at the top. */
   parent: Id | null;
   present: boolean;
+  /** Of a collection that is one member's own: whose. */
+  own?: Id;
 }
 
 export const placement: Kind<PlacementChange> = {
@@ -23,6 +25,7 @@ export const placement: Kind<PlacementChange> = {
       name: isText,
       parent: isOrNull(isId),
       present: isFlag,
+      own: isOptional(isId),
     }),
   apply(library, change) {
     const known = library.placements.get(change.placement);
@@ -38,6 +41,7 @@ export const placement: Kind<PlacementChange> = {
   isEmpty: () => false,
   describe: ({ present, name }) => (present ? `Placed ${name}` : `Removed a placement of ${name}`),
   touches: (change) => subjects('collection', [change.collection]),
+  ownOf: ({ own }) => own,
   sample(draw) {
     const known = [...draw.library.placements];
     if (known.length && draw.flag()) {

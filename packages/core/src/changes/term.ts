@@ -11,6 +11,8 @@ export interface Term {
   says: string;
   /** Under which heading of the vocabulary it stands; empty for none. */
   heading: string;
+  /** The term it stands under as the narrower one (SKOS: broader); null where it stands for itself. */
+  broader: Id | null;
 }
 
 /** A term is renamed, described, put under a heading, or goes: before and after are all of it, null where there is none. */
@@ -25,12 +27,19 @@ const isTerm = (v: unknown): boolean =>
   typeof v.name === 'string' &&
   typeof v.subject === 'boolean' &&
   typeof v.says === 'string' &&
-  typeof v.heading === 'string';
+  typeof v.heading === 'string' &&
+  (v.broader === undefined || v.broader === null || isId(v.broader));
+
+/** As it was stored before terms stood under others. */
+const whole = (t: Term | null): Term | null => t && { ...t, broader: t.broader ?? null };
 
 export const term: Kind<TermChange> = {
   do: 'term',
   version: 1,
-  check: (json) => shaped<TermChange>(json, { tag: isId, term: isBeforeAfter(isTerm) }),
+  check(json) {
+    const change = shaped<TermChange>(json, { tag: isId, term: isBeforeAfter(isTerm) });
+    return { ...change, term: { before: whole(change.term.before), after: whole(change.term.after) } };
+  },
   apply(library, change) {
     const { tag, term: is } = change;
     const { after } = is;
@@ -52,6 +61,10 @@ export const term: Kind<TermChange> = {
     if (before.subject !== after.subject)
       return `Made the ${what} “${before.name}” a ${after.subject ? 'subject term' : 'tag'}`;
     if (before.name !== after.name) return `Renamed the ${what} “${before.name}” to “${after.name}”`;
+    if (before.broader !== after.broader)
+      return after.broader
+        ? `Put the ${what} “${after.name}” under a broader one`
+        : `The ${what} “${after.name}” stands under no other`;
     return before.heading === after.heading
       ? `Described the ${what} “${after.name}”`
       : `Put the ${what} “${after.name}” under ${after.heading ? `“${after.heading}”` : 'no heading'}`;
@@ -64,6 +77,7 @@ export const term: Kind<TermChange> = {
       subject: draw.flag(),
       says: draw.pick(['', 'What stands in water']),
       heading: draw.pick(['', 'Colours']),
+      broader: draw.pick([null, null, idOf(draw, draw.library.tags.keys())]),
     });
     const before = draw.library.tags.get(tag) ?? null;
     const after = draw.pick([any(), { ...any(), subject: before?.subject ?? false }, null]);

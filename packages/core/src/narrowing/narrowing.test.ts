@@ -322,7 +322,7 @@ test('what goes together is counted as it is one source at a time, of the most f
       const columns = columnsOf(sources);
       const here = sources.filter((s) => s.presence === 1);
       const bearing = (f: number): Plain[] => here.filter((s) => s.facets.includes(f));
-      const pairs = countPairs(columns, live(columns), { facets: 'tag', most }, { facets: 'kind', most });
+      const pairs = countPairs(columns, live(columns), { facets: ['tag'], most }, { facets: ['kind'], most });
       for (const [r, row] of pairs.rows.entries()) {
         expect(row.count).toBe(bearing(row.value).length);
         for (const [c, column] of pairs.columns.entries())
@@ -343,7 +343,12 @@ test('years stand in a line without a gap, by the decade or the century where th
   fc.assert(
     fc.property(fc.array(plain, { maxLength: 30 }), fc.integer({ min: 3, max: 200 }), (sources, most) => {
       const columns = columnsOf(sources);
-      const { rows, stretch } = countPairs(columns, live(columns), { years: true, most }, { facets: 'kind', most: 1 });
+      const { rows, stretch } = countPairs(
+        columns,
+        live(columns),
+        { years: true, most },
+        { facets: ['kind'], most: 1 },
+      );
       const years = sources.filter((s) => s.presence === 1 && s.year !== NO_YEAR).map((s) => s.year);
       expect(rows.length).toBeLessThanOrEqual(most);
       expect(rows.map((r) => r.value)).toEqual(rows.map((_, i) => rows[0]!.value + i * stretch));

@@ -2,8 +2,8 @@
 import type { Bits } from './bits.ts';
 import { NO_YEAR, type Columns } from './columns.ts';
 
-/** A side of the table: facets of a type, the most frequent of them; or the years, by the year or by the decade. */
-export type Side = { facets: string; most: number } | { years: true; most: number };
+/** A side of the table: facets of some types, the most frequent of them; or the years, by the year or by the decade. */
+export type Side = { facets: string[]; most: number } | { years: true; most: number };
 
 /** A value of a side: a facet by its id, or the first year of a stretch. */
 export interface SideValue {
@@ -53,9 +53,14 @@ function counted(columns: Columns, set: Bits, side: Side): Counted {
   return 'years' in side ? countedYears(columns, set, side.most) : countedFacets(columns, set, side);
 }
 
-function countedFacets(columns: Columns, set: Bits, { facets, most }: { facets: string; most: number }): Counted {
-  const { best, inAll } = columns.frequent((each) => set.forEach(each), { [facets]: most }).get(facets)!;
-  const values = best.map(([value, count]) => ({ value, count }));
+function countedFacets(columns: Columns, set: Bits, { facets, most }: { facets: string[]; most: number }): Counted {
+  const wanted = Object.fromEntries(facets.map((type) => [type, most]));
+  const found = [...columns.frequent((each) => set.forEach(each), wanted).values()];
+  const inAll = found.reduce((sum, f) => sum + f.inAll, 0);
+  const values = found
+    .flatMap((f) => f.best.map(([value, count]) => ({ value, count })))
+    .sort((a, b) => b.count - a.count || a.value - b.value)
+    .slice(0, most);
   const placesOf = columns.placing(values.map((v) => v.value));
   return { values, inAll, stretch: 1, placesOf };
 }

@@ -85,6 +85,7 @@ const FIELDS = {
   in: { name: 'Place of collections: in it, or below', under: 'Filed', asks: { facet: 'in' }, also: ['collection'] },
   filed: { name: 'Filed in the collection itself', under: 'Filed', asks: { facet: 'filed' } },
   saved: { name: 'Saved search', under: 'Filed', asks: { facet: 'saved' } },
+  new: { name: 'New in a saved search you watch', under: 'Filed', asks: { facet: 'saved' } },
   state: {
     name: 'Reading state',
     under: 'State',
@@ -100,7 +101,12 @@ const FIELDS = {
     under: 'State',
     asks: {
       facet: 'is',
-      values: { starred: 'Starred', loose: 'In no collection', again: 'To be checked again' },
+      values: {
+        starred: 'Starred',
+        loose: 'In no collection',
+        again: 'To be checked again',
+        cited: 'Cited by another source here',
+      },
       also: { unfiled: 'loose' },
     },
   },
@@ -117,6 +123,8 @@ const FIELDS = {
         abstract: 'An abstract',
         identifier: 'An identifier',
         tag: 'A tag',
+        date: 'A date',
+        relation: 'A relation to another source',
       },
     },
   },

@@ -1,4 +1,5 @@
 export { applyLearnt, learn, type Correction } from './learn.ts';
+export { listedReferences, MOST_REFERENCES, type ListedReference } from './list.ts';
 export { eachReference } from './each.ts';
 export { readCitation } from './law.ts';
 export { readNames } from './names.ts';

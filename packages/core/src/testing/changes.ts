@@ -58,12 +58,18 @@ export function smallLibrary(): Library {
       files: new Set(),
       labels: new Set(),
     });
-  const term = (name: string, subject: boolean): Term => ({ name, subject, says: '', heading: '' });
+  const term = (name: string, subject: boolean): Term => ({
+    name,
+    subject,
+    says: '',
+    heading: '',
+    broader: null,
+  });
   library.tags.set(testId(11), term('Used', false)).set(testId(12), term('Silt', true));
   library.files.set(testId(21), { name: 'tides.pdf' });
   library.entries.set(`label ${testId(71)}`, { name: 'Key authority', owner: null });
   library.senses.push(testId(31), testId(32));
-  const nothingSaid = { says: null, until: null, rule: null };
+  const nothingSaid = { says: null, until: null, rule: null, allows: null, owner: null };
   library.collections
     .set(testId(41), { name: 'Chapter 1', ...nothingSaid, present: true })
     .set(testId(42), { name: 'Chapter 2', ...nothingSaid, present: true });

@@ -5,11 +5,13 @@ import {
   countPairs,
   orderOf,
   matching,
+  groupsOf,
   NO_YEAR,
   Ranking,
   UNRANKED,
   type ColumnRows,
   type Condition,
+  type GroupBy,
   type Pairs,
   type Placing,
   type Side,
@@ -36,7 +38,7 @@ export interface ColumnsAsk {
   /** What the condition's sets hold: numbers as runs of int4, or the name of a set that is kept. */
   sets: (string | Uint8Array)[];
   /** A stretch of the sources in this order, after those that lead, as ids; and the place of one that is to be found. */
-  page?: { sort: SortBy[]; lead: number[]; from: number; count: number; find?: string };
+  page?: { sort: SortBy[]; group?: GroupBy; lead: number[]; from: number; count: number; find?: string };
   /** The first to be ranked: those of the set first, then any. */
   candidates?: { first: number; most: number };
   /** What goes together. */
@@ -48,12 +50,15 @@ export interface ColumnsAsk {
 export interface ColumnsAnswer {
   total: number;
   page: string[];
+  /** Of each of the page, where groups were asked for: its facet or year, or null, and how many stand in its group. */
+  groups: [of: number | null, count: number][];
   /** The place of the source to be found, or -1. */
   at: number;
   /** The first `titled` of them are of the set asked for first. */
   candidates: { numbers: number[]; ids: string[]; titled: number };
   facets: [type: string, counts: [facet: number, count: number][]][];
   years: [year: number, count: number][];
+  undated: number;
   pairs?: Pairs;
 }
 
@@ -131,10 +136,12 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
   const out: ColumnsAnswer = {
     total: found.count,
     page: [],
+    groups: [],
     at: -1,
     candidates: { numbers: [], ids: [], titled: 0 },
     facets: [],
     years: [],
+    undated: 0,
   };
   if (ask.page) Object.assign(out, pageOf(held, found, ask.page));
   if (ask.candidates) {
@@ -151,7 +158,8 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
     const years = new Map<number, number>();
     matching(held, ask.presence, ask.narrow.years, sets).forEach((n) => {
       const year = held.yearOf(n);
-      if (year !== NO_YEAR) years.set(year, (years.get(year) ?? 0) + 1);
+      if (year === NO_YEAR) out.undated += 1;
+      else years.set(year, (years.get(year) ?? 0) + 1);
     });
     out.years = [...years].sort((a, b) => a[0] - b[0]);
   }
@@ -161,12 +169,13 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
 function pageOf(
   held: Columns,
   found: Bits,
-  { sort, lead, from, count, find }: NonNullable<ColumnsAsk['page']>,
-): Pick<ColumnsAnswer, 'page' | 'at'> {
+  { sort, group, lead, from, count, find }: NonNullable<ColumnsAsk['page']>,
+): Pick<ColumnsAnswer, 'page' | 'groups' | 'at'> {
   const first = lead.filter((n) => found.has(n));
   const rest = first.length ? found.without(Bits.of(held.size, first)) : found;
   const numbers = first.slice(from, from + count);
-  const order = orderOf(held, rest, sort);
+  const groups = group && groupsOf(held, found, group);
+  const order = orderOf(held, rest, groups ? [groups.by, ...sort] : sort);
   const wanted = from + count - first.length;
   if (wanted > 0) {
     const skip = Math.max(0, from - first.length);
@@ -178,7 +187,7 @@ function pageOf(
     const among = first.indexOf(sought);
     at = among >= 0 ? among : first.length + order.placeOf(sought);
   }
-  return { page: numbers.map((n) => uuid(held.idOf(n))), at };
+  return { page: numbers.map((n) => uuid(held.idOf(n))), groups: groups ? numbers.map(groups.of) : [], at };
 }
 
 const bytesOf = (id: string): Uint8Array =>

@@ -15,7 +15,7 @@ import { useOffers } from '../../kit/offers.ts';
 import { usePlaces } from '../../places/store.ts';
 import { useSession } from '../../session/store.ts';
 import { facetParts, useAsk } from '../ask.ts';
-import { useLedger } from '../ledger.ts';
+import { useLedger } from '../ledger/store.ts';
 import { useNarrow } from '../narrow.ts';
 import KeepSearch from '../saved/KeepSearch.vue';
 import { useSuggestions, type Suggestion } from './suggestions.ts';

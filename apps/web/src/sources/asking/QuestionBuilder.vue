@@ -5,7 +5,7 @@ import { countSources } from '@pandecta/core/changes';
 import { groupOf, parseQuery, printQuery, treeOf, type Group } from '@pandecta/core/query';
 import KitButton from '../../kit/KitButton.vue';
 import { useAsk } from '../ask.ts';
-import { useLedger } from '../ledger.ts';
+import { useLedger } from '../ledger/store.ts';
 import KeepSearch from '../saved/KeepSearch.vue';
 import BuilderGroup from './BuilderGroup.vue';
 import { useWords } from './words.ts';

@@ -6,7 +6,7 @@ import { printQuery } from '@pandecta/core/query';
 import { useSession } from '../../session/store.ts';
 import { settled, withoutPage, type Answer } from '../../testing.ts';
 import { useAsk } from '../ask.ts';
-import { useLedger } from '../ledger.ts';
+import { useLedger } from '../ledger/store.ts';
 import AskLine from './AskLine.vue';
 import QuestionBuilder from './QuestionBuilder.vue';
 import { wholeTree } from './whole.ts';

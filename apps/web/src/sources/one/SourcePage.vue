@@ -21,6 +21,8 @@ import RecordEditor from '../RecordEditor.vue';
 import StarButton from '../StarButton.vue';
 import CitationBlock from './CitationBlock.vue';
 import FilesBlock from './FilesBlock.vue';
+import LikeBlock from './LikeBlock.vue';
+import ListedBlock from './ListedBlock.vue';
 import MarksBlock from './MarksBlock.vue';
 import PlacesBlock from './PlacesBlock.vue';
 import RecordBlock from './RecordBlock.vue';
@@ -104,6 +106,11 @@ const print = (): void => window.print();
             <section>
               <h2 class="heading mb-1">Relations</h2>
               <RelationsBlock :id="id" :law="KINDS[source.record.type].group === 'law'" />
+              <ListedBlock v-if="source.files.some((f) => f.state === 'text')" :id="id" />
+            </section>
+            <section aria-label="More like this" class="print:hidden">
+              <h2 class="heading mb-1">More like this</h2>
+              <LikeBlock :id="id" />
             </section>
             <section v-if="marks">
               <h2 class="heading mb-1">{{ counted(marks, 'mark') }}</h2>

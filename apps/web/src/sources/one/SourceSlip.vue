@@ -31,7 +31,7 @@ import HistoryList from '../HistoryList.vue';
 import CitationBlock from './CitationBlock.vue';
 import FilesBlock from './FilesBlock.vue';
 import PlacesBlock from './PlacesBlock.vue';
-import { useLedger } from '../ledger.ts';
+import { useLedger } from '../ledger/store.ts';
 import RecordEditor from '../RecordEditor.vue';
 import SourceFindings from '../SourceFindings.vue';
 import StarButton from '../StarButton.vue';

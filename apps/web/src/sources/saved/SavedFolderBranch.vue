@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What lies in a folder of saved searches, or at the top: folders first. */
-import { ChevronDown, ChevronRight, Ellipsis, Lock } from '@lucide/vue';
+import { ChevronDown, ChevronRight, Ellipsis, Lock, ShieldCheck } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import type { SavedFolder, SavedSearch } from '@pandecta/contract';
 import KitButton from '../../kit/KitButton.vue';
@@ -21,11 +21,22 @@ const closed = useLocalStorage<string[]>('closed folders', []);
 const isOpen = (id: string): boolean => !closed.value.includes(id);
 const toggle = (id: string): void =>
   void (closed.value = isOpen(id) ? [...closed.value, id] : closed.value.filter((c) => c !== id));
-const mayAlter = (shared: boolean): boolean => !shared || session.may('arrange');
+const mayAlter = (shared: boolean, folder: string | null): boolean =>
+  !shared || (session.may('arrange') && (session.may('steer') || !isLocked(folder)));
 
+/** In a folder that is locked, or in one that lies in such, stewards alone alter anything. */
+const isLocked = (folder: string | null): boolean => {
+  const of = saved.folders.find((f) => f.id === folder);
+  return Boolean(of && (of.locked || isLocked(of.parent)));
+};
 function deedsOf(s: SavedSearch): MenuEntry[] {
-  if (!mayAlter(s.shared)) return [{ name: 'Keep a copy for yourself', run: () => copy(s) }];
+  const watching = {
+    name: s.watch ? 'Watch it no more' : 'Watch it: say what is new',
+    run: () => saved.watch(s.id, { watched: !s.watch }),
+  };
+  if (!mayAlter(s.shared, s.folder)) return [watching, { name: 'Keep a copy for yourself', run: () => copy(s) }];
   return [
+    watching,
     { name: 'Name, purpose, folder…', run: () => emit('edit', s) },
     ...(session.may('arrange') ? [{ name: 'Make a collection of what it finds', run: () => collect(s) }] : []),
     ...(session.may('arrange') || !s.shared
@@ -46,6 +57,14 @@ function deedsOfFolder(f: SavedFolder): MenuEntry[] {
       name: f.shared ? 'Keep for yourself alone' : 'Show to all members',
       run: () => saved.editFolder(f.id, { shared: !f.shared }),
     },
+    ...(f.shared && session.may('steer')
+      ? [
+          {
+            name: f.locked ? 'Let contributors alter what lies in it' : 'Lock: stewards alone alter what lies in it',
+            run: () => saved.editFolder(f.id, { locked: !f.locked }),
+          },
+        ]
+      : []),
     ...saved.folders
       .filter((o) => o.id !== f.id && o.id !== f.parent)
       .slice(0, 8)
@@ -77,11 +96,15 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
           ><ChevronDown v-if="isOpen(b.folder!.id)" :size="13" class="shrink-0 text-muted" /><ChevronRight
             v-else
             :size="13"
+            class="shrink-0 text-muted" /><span class="truncate">{{ b.folder!.name }}</span
+          ><ShieldCheck
+            v-if="b.folder!.locked"
+            :size="11"
             class="shrink-0 text-muted"
-          /><span class="truncate">{{ b.folder!.name }}</span></KitButton
-        >
+            aria-label="altered by stewards alone"
+        /></KitButton>
         <KitMenu
-          v-if="mayAlter(b.folder!.shared)"
+          v-if="mayAlter(b.folder!.shared, b.folder!.id)"
           :entries="deedsOfFolder(b.folder!)"
           look="bare"
           at="bottom-end"
@@ -116,6 +139,9 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         :name="`What to do with the saved search ${s.name}`"
         ><Ellipsis :size="14"
       /></KitMenu>
+      <span v-if="s.watch && saved.fresh.get(s.id)" class="whitespace-nowrap text-fine text-verdigris"
+        >{{ saved.fresh.get(s.id)!.toLocaleString('en') }} new</span
+      >
       <span class="count">{{ saved.counts.get(s.id)?.toLocaleString('en') ?? '' }}</span>
     </li>
   </ul>

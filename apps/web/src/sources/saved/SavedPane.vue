@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Saved searches in their folders, each with how many sources it finds now. */
-import { FolderPlus } from '@lucide/vue';
+import { FolderPlus, ListChecks } from '@lucide/vue';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitDialog from '../../kit/KitDialog.vue';
@@ -50,7 +50,12 @@ async function save(): Promise<void> {
   <section aria-label="Saved searches">
     <div class="flex items-center justify-between">
       <h2 class="heading">Saved searches</h2>
-      <KitButton look="icon" name="New folder for searches" @click="add"><FolderPlus :size="14" /></KitButton>
+      <span class="flex">
+        <KitButton v-if="all" look="icon" name="All saved searches" to="/sources/saved"
+          ><ListChecks :size="14"
+        /></KitButton>
+        <KitButton look="icon" name="New folder for searches" @click="add"><FolderPlus :size="14" /></KitButton>
+      </span>
     </div>
     <KitField v-if="all > MANY" v-model="typed" class="my-1" label="Find a saved search" placeholder="Find" />
     <form v-if="adding" class="my-1" @submit.prevent="finish">

@@ -5,10 +5,13 @@ import { useRoute } from 'vue-router';
 import {
   routes,
   type Changed,
+  type EditFolder,
   type EditSavedSearch,
+  type ManySearches,
   type NewSavedSearch,
   type SavedFolder,
   type SavedSearch,
+  type WatchSearch,
 } from '@pandecta/contract';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
@@ -22,16 +25,16 @@ export interface SavedBranch {
 }
 
 export const useSaved = defineStore('saved', () => {
-  const { change } = useChanges();
+  const { change, attempt } = useChanges();
   const route = useRoute();
-  const seen = (): boolean => route.name === 'sources';
-  const { value: list } = useAsked({
+  const seen = (): boolean => route.name === 'sources' || route.name === 'saved';
+  const { value: list, reload } = useAsked({
     question: () => 'saved',
     fetch: (_, signal) => ask(routes.saved.list, { signal }),
     concerns: (touched) => concerns(touched, ['saved', 'folder']),
     seen,
   });
-  const { value: counted } = useAsked({
+  const { value: counted, reload: count } = useAsked({
     question: () => 'saved counts',
     fetch: (_, signal) => ask(routes.saved.counts, { signal }),
     concerns: (touched) => concerns(touched, ['saved', 'source', 'collection', 'tag', 'label', 'mark', 'words']),
@@ -39,6 +42,8 @@ export const useSaved = defineStore('saved', () => {
   });
 
   const counts = computed(() => new Map((counted.value?.counts ?? []).map((c) => [c.id, c.count])));
+  /** How many one has not seen, of those one watches. */
+  const fresh = computed(() => new Map((counted.value?.counts ?? []).map((c) => [c.id, c.fresh ?? 0])));
   const byId = computed(() => new Map((list.value?.searches ?? []).map((s) => [s.id, s])));
   const folders = computed(() => list.value?.folders ?? []);
 
@@ -65,13 +70,36 @@ export const useSaved = defineStore('saved', () => {
   const edit = (saved: string, body: EditSavedSearch): Promise<unknown> =>
     change(() => ask(routes.saved.edit, { saved, body }));
   const remove = (saved: string): Promise<unknown> => change(() => ask(routes.saved.remove, { saved }));
+  const many = (body: ManySearches): Promise<unknown> => change(() => ask(routes.saved.many, { body }));
+  /** Watching is no change of the workspace: nothing is told of it but to oneself. */
+  const settle = async (deed: () => Promise<unknown>): Promise<void> => {
+    await attempt(deed);
+    await Promise.all([reload(), count()]);
+  };
+  const watch = (saved: string, body: WatchSearch): Promise<void> =>
+    settle(() => ask(routes.saved.watch, { saved, body }));
+  const see = (saved: string): Promise<void> => settle(() => ask(routes.saved.see, { saved }));
   const makeFolder = (name: string, parent: string | null, shared: boolean): Promise<Changed | undefined> =>
     change(() => ask(routes.saved.makeFolder, { body: { name, parent, shared } }));
-  const editFolder = (
-    folder: string,
-    body: { name?: string; parent?: string | null; shared?: boolean },
-  ): Promise<unknown> => change(() => ask(routes.saved.editFolder, { folder, body }));
+  const editFolder = (folder: string, body: EditFolder): Promise<unknown> =>
+    change(() => ask(routes.saved.editFolder, { folder, body }));
   const removeFolder = (folder: string): Promise<unknown> => change(() => ask(routes.saved.removeFolder, { folder }));
 
-  return { list, counts, byId, folders, tree, keep, edit, remove, makeFolder, editFolder, removeFolder };
+  return {
+    list,
+    counts,
+    fresh,
+    byId,
+    folders,
+    tree,
+    keep,
+    edit,
+    remove,
+    many,
+    watch,
+    see,
+    makeFolder,
+    editFolder,
+    removeFolder,
+  };
 });

@@ -1,34 +1,38 @@
 <script setup lang="ts">
 /** The ledger: the list of all sources that match, how it is sorted, and what its lines show. */
 import { computed, useTemplateRef, watch } from 'vue';
-import { SORT_KEYS, SORTS } from '@pandecta/contract';
+import { SORT_KEYS, SORTS, type SourceRow } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
-import type { DragSources } from '../places/dragged.ts';
-import EmptyState from '../kit/EmptyState.vue';
-import KitButton from '../kit/KitButton.vue';
-import KitCheck from '../kit/KitCheck.vue';
-import KitMenu from '../kit/KitMenu.vue';
-import KitNotice from '../kit/KitNotice.vue';
-import ListBox from '../list/ListBox.vue';
-import { useSession } from '../session/store.ts';
-import { useAsk } from './ask.ts';
-import { COLUMNS, nextSort, sortInWords, useDensity, useShownColumns } from './columns.ts';
-import { useLedger } from './ledger.ts';
-import HeapPicture from './heap/HeapPicture.vue';
+import type { DragSources } from '../../places/dragged.ts';
+import EmptyState from '../../kit/EmptyState.vue';
+import KitButton from '../../kit/KitButton.vue';
+import KitCheck from '../../kit/KitCheck.vue';
+import KitMenu from '../../kit/KitMenu.vue';
+import KitNotice from '../../kit/KitNotice.vue';
+import ListBox from '../../list/ListBox.vue';
+import { useSession } from '../../session/store.ts';
+import { useAsk } from '../ask.ts';
+import { useNarrow } from '../narrow.ts';
+import { COLUMNS, DENSITIES, nextSort, sortInWords, useLook, type Density } from './columns.ts';
+import { useLedger } from './store.ts';
+import HeapPicture from '../heap/HeapPicture.vue';
+import WatchLine from '../saved/WatchLine.vue';
 import BinLine from './BinLine.vue';
+import LedgerHead from './LedgerHead.vue';
 import LedgerRow from './LedgerRow.vue';
 
 const emit = defineEmits<{ open: [id: string, page?: number, file?: string] }>();
 const ledger = useLedger();
 const ask = useAsk();
 const session = useSession();
-const density = useDensity();
-const shown = useShownColumns();
+const look = useLook();
+const narrow = useNarrow();
 const box = useTemplateRef<{ toTop(): void }>('box');
-const two = computed(() => density.value === 'two');
-const columns = computed(() => COLUMNS.filter((c) => shown.value.includes(c.id)));
-const searching = computed(() => ask.ranked);
-const lineHeight = computed(() => (two.value ? (searching.value ? 68 : 50) : 31));
+/** Ranked: within groups what is best is not told apart. */
+const searching = computed(() => ask.ranked && !ask.group);
+const LINE_HEIGHTS = { full: 108, two: 50, one: 31 } as const;
+/** Words that were asked for are shown with where they stand, which takes a line more. */
+const lineHeight = computed(() => LINE_HEIGHTS[look.density] + (look.density !== 'one' && ask.ranked ? 18 : 0));
 
 const shownAs = computed(() => [
   { name: 'List', on: !ask.picture, run: () => ask.setPicture(undefined) },
@@ -58,15 +62,40 @@ const sorts = computed(() =>
   SORT_KEYS.filter((key) => searching.value || key !== 'relevance').map((key) => ({
     name: SORTS[key].name,
     sign: sortOf(key),
-    run: (event: MouseEvent) => ask.setSort(nextSort(ask.sort, key, event.shiftKey)),
+    run: (event: MouseEvent) => sortBy(key, event.shiftKey),
   })),
 );
-const columnEntries = computed(() =>
-  COLUMNS.map((c) => ({ name: c.name, checked: shown.value.includes(c.id), run: () => toggleColumn(c.id) })),
+const sortBy = (key: keyof typeof SORTS, add: boolean): void => ask.setSort(nextSort(ask.sort, key, add));
+const densities = computed(() =>
+  (Object.keys(DENSITIES) as Density[]).map((d) => ({
+    name: DENSITIES[d],
+    sign: look.density === d ? '✓' : '',
+    run: () => look.setDensity(d),
+  })),
 );
-function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
-  shown.value = shown.value.includes(id) ? shown.value.filter((c) => c !== id) : [...shown.value, id];
-}
+const columnEntries = computed(() => [
+  ...COLUMNS.map((c) => ({
+    name: c.name,
+    checked: look.columns.some((shown) => shown.id === c.id),
+    run: () => look.toggle(c.id),
+  })),
+  ...(look.isOwn ? [{ name: 'As in the whole workspace', sign: '', run: look.forget }] : []),
+]);
+
+const groupings = computed(() => [
+  { name: 'No groups', sign: ask.group ? '' : '✓', run: () => ask.setGroup(undefined) },
+  ...[{ type: 'year', name: 'Year' }, ...(narrow.reply?.offered ?? [])].map(({ type, name }) => ({
+    name,
+    sign: ask.group === type ? '✓' : '',
+    run: () => ask.setGroup(type),
+  })),
+]);
+const groupName = computed(() => {
+  const name = ask.group === 'year' ? 'Year' : narrow.reply?.offered.find((o) => o.type === ask.group)?.name;
+  return name?.toLowerCase() ?? ask.group ?? '';
+});
+const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
+  Boolean(line.group) && line.group!.key !== before?.group?.key;
 </script>
 
 <template>
@@ -106,34 +135,18 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
           >{{ s.name }}</KitButton
         ></span
       >
-      <KitButton v-if="!ask.picture" look="quiet" :aria-pressed="!two" @click="density = two ? 'one' : 'two'">{{
-        two ? 'Two-line' : 'One-line'
-      }}</KitButton>
-      <KitMenu v-if="!two && !ask.picture" :entries="columnEntries" look="quiet" at="bottom-end">Columns</KitMenu>
+      <template v-if="!ask.picture">
+        <KitMenu :entries="groupings" look="quiet" at="bottom-end">{{
+          ask.group ? `By ${groupName}` : 'Groups'
+        }}</KitMenu>
+        <KitMenu :entries="densities" look="quiet" at="bottom-end">{{ DENSITIES[look.density] }}</KitMenu>
+        <KitMenu v-if="look.density === 'one'" :entries="columnEntries" look="quiet" at="bottom-end">Columns</KitMenu>
+        <KitButton v-if="ledger.total" look="quiet" :to="ask.listAddress">Print or save</KitButton>
+      </template>
     </div>
-    <div
-      v-if="!two && ledger.total && !ask.picture"
-      class="heading grid gap-x-[11px] border-b border-line px-4 py-0.5"
-      :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
-    >
-      <span /><span />
-      <KitButton
-        look="bare"
-        class="text-left hover:text-ink"
-        @click="ask.setSort(nextSort(ask.sort, 'title', $event.shiftKey))"
-        >Title {{ sortOf('title') }}</KitButton
-      >
-      <template v-for="c in columns" :key="c.id"
-        ><KitButton
-          v-if="c.sort"
-          look="bare"
-          class="text-left hover:text-ink"
-          @click="ask.setSort(nextSort(ask.sort, c.sort, $event.shiftKey))"
-          >{{ c.name }} {{ sortOf(c.sort) }}</KitButton
-        ><span v-else>{{ c.name }}</span></template
-      >
-    </div>
+    <LedgerHead v-if="look.density === 'one' && ledger.total && !ask.picture" :sign-of="sortOf" @sort="sortBy" />
     <BinLine v-if="ask.scope === 'bin'" />
+    <WatchLine v-if="ask.saved" />
     <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center">
@@ -161,22 +174,28 @@ function toggleColumn(id: (typeof COLUMNS)[number]['id']): void {
       v-show="ledger.state !== 'failed' && !isEmpty && !ask.picture"
       id="ledger"
       ref="box"
-      v-slot="{ line, selected, current }"
       :list="ledger"
       label="Sources"
       :line-height="lineHeight"
       :drags="dragged"
+      :begins="ask.group ? beginsGroup : undefined"
+      :head-height="30"
       @open="emit('open', $event.id)"
     >
-      <LedgerRow
-        :row="line"
-        :two="two"
-        :columns="columns"
-        :checked="selected"
-        :current="current"
-        @check="ledger.toggle(line.id)"
-        @open="(page, file) => emit('open', line.id, page, file)"
-      />
+      <template #default="{ line, selected, current }"
+        ><LedgerRow
+          :row="line"
+          :checked="selected"
+          :current="current"
+          @check="ledger.toggle(line.id)"
+          @open="(page, file) => emit('open', line.id, page, file)"
+      /></template>
+      <template #head="{ line }">
+        <p class="flex h-full items-end gap-2 border-b border-line bg-panel px-4 pb-1">
+          <b class="truncate">{{ line.group?.name || `No ${groupName}` }}</b>
+          <span class="count">{{ line.group?.count.toLocaleString('en') }}</span>
+        </p>
+      </template>
     </ListBox>
   </div>
 </template>

@@ -4,13 +4,15 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { routes, type Chosen, type SourcePage, type SourceRow } from '@pandecta/contract';
-import { ask as fetchReply } from '../api/client.ts';
-import { concerns } from '../data/live.ts';
-import { makeList } from '../list/make.ts';
-import { useAsk } from './ask.ts';
+import { ask as fetchReply } from '../../api/client.ts';
+import { concerns } from '../../data/live.ts';
+import { makeList } from '../../list/make.ts';
+import { useAsk } from '../ask.ts';
+import { useLook } from './columns.ts';
 
 export const useLedger = defineStore('ledger', () => {
   const ask = useAsk();
+  const look = useLook();
   const route = useRoute();
   const notes = ref<SourcePage['notes']>([]);
   /** A source being edited stays chosen, even when it no longer matches. */
@@ -29,7 +31,8 @@ export const useLedger = defineStore('ledger', () => {
     question: () => ask.params,
     fetch(question, stretch, signal) {
       if (!stretch.from) toldOfWords = false;
-      return fetchReply(routes.search.page, { query: { ...question, ...stretch }, ...(signal && { signal }) });
+      const query = { ...question, ...stretch, ...(look.density === 'full' && { abstracts: true }) };
+      return fetchReply(routes.search.page, { query, ...(signal && { signal }) });
     },
     ids: async (question, from, count) =>
       (await fetchReply(routes.search.ids, { query: { ...question, from, count } })).ids,
@@ -50,6 +53,11 @@ export const useLedger = defineStore('ledger', () => {
       if (settling && toldOfWords) void list.load(true);
     },
   });
+  // Their abstracts were not asked for before.
+  watch(
+    () => look.density,
+    (now) => now === 'full' && void list.load(true),
+  );
   watch(list.cursor, (id) => id && !fresh && (last.value = id));
 
   const move = (step: number, extend = false): Promise<void> => ((follows.value = false), list.move(step, extend));

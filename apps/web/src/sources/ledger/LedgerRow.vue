@@ -2,34 +2,35 @@
 import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
-import { KINDS, whenOf, whereOf, whoOf, yearShort } from '@pandecta/core/source';
-import CheckMark from '../kit/CheckMark.vue';
-import ListRow from '../kit/ListRow.vue';
-import LitText from '../kit/LitText.vue';
-import StampMark from '../kit/StampMark.vue';
-import LabelMark from './stating/LabelMark.vue';
-import { dots } from './stating/ratings.ts';
-import { counted } from '../kit/words.ts';
-import { usePlaces } from '../places/store.ts';
-import type { Column } from './columns.ts';
-import { dayInWords } from './values.ts';
+import { whenOf, whereOf, whoOf } from '@pandecta/core/source';
+import CheckMark from '../../kit/CheckMark.vue';
+import ListRow from '../../kit/ListRow.vue';
+import LitText from '../../kit/LitText.vue';
+import StampMark from '../../kit/StampMark.vue';
+import LabelMark from '../stating/LabelMark.vue';
+import { dots } from '../stating/ratings.ts';
+import { counted } from '../../kit/words.ts';
+import { usePlaces } from '../../places/store.ts';
+import { cellText, missingIn, titleOf } from './cells.ts';
+import { useLook } from './columns.ts';
+import { dayInWords } from '../values.ts';
 
-const props = defineProps<{ row: SourceRow; two: boolean; columns: Column[]; checked: boolean; current: boolean }>();
+const props = defineProps<{ row: SourceRow; checked: boolean; current: boolean }>();
 const emit = defineEmits<{ check: []; open: [page?: number, file?: string] }>();
 
 const places = usePlaces();
+const look = useLook();
 const record = computed(() => props.row.record);
-const title = computed(() => record.value.title ?? record.value['title-short'] ?? 'Untitled');
-const who = computed(() => whoOf(record.value));
-const where = computed(() => whereOf(record.value));
-const when = computed(() => whenOf(record.value));
+const title = computed(() => titleOf(props.row));
+const missing = computed(() => missingIn(props.row));
 const first = computed(() => props.row.hits[0]);
 const figures = computed(() =>
   [
     props.row.marks ? counted(props.row.marks, 'mark') : '',
-    props.row.pages ? `${props.row.pages} p.` : props.row.files ? 'file' : '',
+    props.row.pages ? `${props.row.pages} p.` : props.row.files && !props.row.fileTrouble ? 'file' : '',
   ].filter(Boolean),
 );
+const meaning = ({ says, name }: { says?: string | null; name: string }): string => (says ? `${name}: ${says}` : name);
 
 /** Where it stands, shown when one rests on the number. */
 const named = computed(() => props.row.places.map((id) => places.pathOf(id)).join('\n'));
@@ -40,48 +41,29 @@ const binned = computed(() => {
   const from = in_.length ? `from ${in_.map((id) => places.byId.get(id)?.name ?? '').join(', ')}` : 'in no collection';
   return `Removed ${dayInWords(bin.at)}${bin.by && ` by ${bin.by}`}, ${from}; goes for good ${dayInWords(bin.goes)}`;
 });
-
-function cell(id: Column['id']): string {
-  switch (id) {
-    case 'author':
-      return who.value;
-    case 'container':
-      return record.value['container-title'] ?? record.value.publisher ?? record.value.archive ?? '';
-    case 'year':
-      return yearShort(record.value.issued);
-    case 'kind':
-      return KINDS[record.value.type].name;
-    case 'added':
-      return dayInWords(props.row.addedAt);
-    case 'pages':
-      return props.row.pages ? String(props.row.pages) : '';
-    case 'places':
-      return props.row.places.length ? String(props.row.places.length) : '';
-    case 'reading':
-      return props.row.reading ?? '';
-    case 'rating':
-      return dots(props.row.rating);
-    case 'tags':
-    case 'labels':
-      return '';
-  }
-}
 </script>
 
 <template>
-  <ListRow class="@container" :on="current || checked" :class="two ? 'py-1.5' : 'py-[5px]'">
-    <div v-if="two" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
+  <ListRow class="@container" :on="current || checked" :class="look.density === 'one' ? 'py-[5px]' : 'py-1.5'">
+    <div v-if="look.density !== 'one'" class="grid h-full grid-cols-[16px_26px_minmax(0,1fr)_auto] gap-x-[11px]">
       <CheckMark class="mt-[3px]" :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
-          class="line-clamp-1 font-serif text-read leading-[1.28]"
-          :class="row.reading === 'read' ? 'font-normal' : 'font-medium'"
+          class="font-serif text-read leading-[1.28]"
+          :class="[
+            row.reading === 'read' ? 'font-normal' : 'font-medium',
+            look.density === 'full' ? 'line-clamp-2' : 'line-clamp-1',
+          ]"
         >
           <LitText :text="title" :lit="row.titleLit" />
         </p>
         <p class="truncate text-fine text-muted">
-          {{ binned || [who, where, when].filter(Boolean).join(' · ') }}
+          {{ binned || [whoOf(record), whereOf(record), whenOf(record)].filter(Boolean).join(' · ')
+          }}<span v-if="missing && !binned" class="text-ochre"> · {{ missing }}</span>
+        </p>
+        <p v-if="row.abstract && look.density === 'full'" class="line-clamp-2 text-fine leading-[18px]">
+          {{ row.abstract }}
         </p>
         <!-- Clamped, not cut by the letter: a lit word behind the ellipsis would leave its colour. -->
         <p v-if="first" class="flex items-baseline gap-2 text-fine leading-[18px]">
@@ -134,7 +116,8 @@ function cell(id: Column['id']): string {
           }}</span>
           <span v-if="row.reading" class="font-sans text-fine" :class="row.reading === 'reading' && 'text-verdigris'">{{
             row.reading
-          }}</span><span v-for="f in figures" :key="f">{{ f }}</span
+          }}</span><span v-if="row.fileTrouble" class="font-sans text-fine text-ochre">{{ row.fileTrouble }}</span
+          ><span v-for="f in figures" :key="f">{{ f }}</span
           ><span v-if="row.places.length" :title="named">{{ counted(row.places.length, 'place') }}</span>
         </p>
         <p
@@ -145,26 +128,23 @@ function cell(id: Column['id']): string {
             :key="t.id"
             class="max-w-full truncate"
             :class="t.subject ? 'term' : 'tag'"
+            :title="meaning(t)"
             ><span v-if="t.subject" class="sr-only">subject term: </span>{{ t.name }}</span
           >
           <span v-if="row.tags.length > 4" class="text-fine text-muted">+{{ row.tags.length - 4 }}</span>
         </p>
       </div>
     </div>
-    <div
-      v-else
-      class="grid h-full items-center gap-x-[11px]"
-      :style="{ gridTemplateColumns: `16px 26px minmax(14rem, 2.4fr) ${columns.map((c) => c.width).join(' ')}` }"
-    >
+    <div v-else class="grid h-full items-center gap-x-[11px]" :style="{ gridTemplateColumns: look.grid }">
       <CheckMark :checked="checked" @check="emit('check')" />
       <StampMark :kind="record.type" />
       <span class="truncate font-serif text-body"><LitText :text="title" :lit="row.titleLit" /></span>
-      <template v-for="c in columns" :key="c.id">
+      <template v-for="c in look.columns" :key="c.id">
         <!-- Tags that do not fit go to a second line, which is not seen: none is cut in a letter. -->
         <span
           v-if="c.id === 'tags'"
           class="flex h-[21px] flex-wrap gap-x-1.5 gap-y-2 overflow-hidden whitespace-nowrap"
-          :title="row.tags.map((t) => t.name).join(', ')"
+          :title="row.tags.map(meaning).join('\n')"
           ><span v-for="t in row.tags" :key="t.id" class="max-w-full truncate" :class="t.subject ? 'term' : 'tag'">{{
             t.name
           }}</span></span
@@ -172,9 +152,13 @@ function cell(id: Column['id']): string {
         <span v-else-if="c.id === 'labels'" class="flex gap-1 overflow-hidden"
           ><LabelMark v-for="l in row.labels" :key="l.id" :label="l"
         /></span>
-        <span v-else class="truncate text-fine text-muted" :title="c.id === 'places' ? named : cell(c.id)">{{
-          cell(c.id)
-        }}</span>
+        <span
+          v-else
+          class="truncate text-fine"
+          :class="c.id === 'missing' ? 'text-ochre' : 'text-muted'"
+          :title="c.id === 'places' ? named : cellText(row, c.id)"
+          >{{ cellText(row, c.id) }}</span
+        >
       </template>
     </div>
   </ListRow>

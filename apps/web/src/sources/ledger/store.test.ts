@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import type { SourceRow } from '@pandecta/contract';
-import { settled, withoutPage, type Answer, type Asked } from '../testing.ts';
-import { useAsk } from './ask.ts';
-import { useLedger } from './ledger.ts';
-import { useLive } from '../data/live.ts';
+import { settled, withoutPage, type Answer, type Asked } from '../../testing.ts';
+import { useAsk } from '../ask.ts';
+import { useLedger } from './store.ts';
+import { useLive } from '../../data/live.ts';
 
 const id = (n: number): string => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const row = (n: number): SourceRow =>

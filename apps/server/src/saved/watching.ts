@@ -1,0 +1,137 @@
+/**
+ * Saved searches that are watched: what a member has not seen in the answer of one since they looked last. What was seen
+ * is kept as the numbers of the sources, so that a source that comes to match is new as well, not only one just added.
+ */
+import { and, eq, sql } from 'drizzle-orm';
+import type { Ask, Role, WatchSearch } from '@pandecta/contract';
+import type { Condition } from '@pandecta/core/narrowing';
+import { countSources } from '@pandecta/core/changes';
+import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import type { Db } from '../database/connect.ts';
+import { json, list, number, rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import type { Acting, Actor, Caller } from '../http/authorise.ts';
+import { entryOf } from '../lists/store.ts';
+import type { NumberSet } from '../searching/columns/load.ts';
+import { understand, type Question } from '../searching/match.ts';
+import { count, idsIn } from '../searching/store.ts';
+import type { Services } from '../services.ts';
+import { seenSet, type SavedValue } from './store.ts';
+import { savedWatches } from './tables.ts';
+
+/** A question whose answer is only what is not in a set. */
+function without(q: Question, set: NumberSet): Question {
+  const sets = [...q.compiled.sets, set];
+  const unseen: Condition = { is: 'not', part: { is: 'set', set: sets.length - 1 } };
+  return {
+    ...q,
+    compiled: { ...q.compiled, sets },
+    condition: { is: 'and', parts: [q.condition, unseen] },
+    byRelevance: false,
+  };
+}
+
+/** How many a member has not seen in the answer of a search they watch. */
+export const countUnseen = (services: Services, q: Question, saved: string): Promise<number> =>
+  count(services, without(q, seenSet(q.scope.workspaceId, q.scope.member, saved)));
+
+/**
+ * Watches a search from now on, or no more; and whether by mail.
+ * @throws Refusal where there is no such search
+ */
+export async function watchSearch(
+  services: Services,
+  caller: Acting,
+  saved: string,
+  { watched, mail }: WatchSearch,
+): Promise<void> {
+  const { db } = services;
+  const { workspaceId, userId } = caller.actor;
+  const value = await searchOf(db, caller.actor, saved);
+  const one = and(eq(savedWatches.saved, saved), eq(savedWatches.member, userId));
+  const here = within(db, workspaceId);
+  const known = await here.first(savedWatches, { mail: savedWatches.mail }, one);
+  if (!watched) {
+    await here.delete(savedWatches, one);
+    return;
+  }
+  if (known) await here.update(savedWatches, { ...(mail !== undefined && { mail }), says: '' }, one);
+  else {
+    await here.insert(savedWatches, { saved, member: userId, since: new Date().toISOString(), mail: mail ?? false });
+    await see(services, caller, saved, value.ask);
+  }
+}
+
+/** What is in the answer now counts as seen. */
+export async function seeSearch(services: Services, caller: Acting, saved: string): Promise<void> {
+  await see(services, caller, saved, (await searchOf(services.db, caller.actor, saved)).ask);
+}
+
+async function see(services: Services, caller: Caller & { actor: Actor }, saved: string, ask: Ask): Promise<void> {
+  const { workspaceId, userId } = caller.actor;
+  const q = await understand(services.db, caller, ask);
+  const ids = await idsIn(services, { ...q, byRelevance: false }, 0, Infinity);
+  await services.db.execute(sql`update saved_watches set since = now(), seen = array(select number from source_sort
+      where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')})), told = '{}'
+    where workspace_id = ${workspaceId} and saved = ${saved} and member = ${userId}`);
+}
+
+async function searchOf(db: Db, actor: Actor, id: string): Promise<SavedValue> {
+  const found = await entryOf<SavedValue>(db, actor, 'saved', id);
+  if (!found) throw new Refusal('not_saved');
+  return found;
+}
+
+const DUE = {
+  workspaceId: text(),
+  number: number,
+  member: text(),
+  name: text(),
+  role: text<Role>(),
+  saved: text(),
+  told: list(number),
+};
+/** So many titles are told in a mail. */
+const MOST_TITLES = 20;
+
+/** Tells by mail what came into the searches members asked to be told of; of each source once. */
+export async function tellOfWatched(services: Services): Promise<void> {
+  const due = await rows(
+    services.db,
+    DUE,
+    sql`select sw.workspace_id as "workspaceId", w.number, sw.member, u.name, m.role, sw.saved, sw.told from saved_watches sw
+      join workspaces w on w.id = sw.workspace_id join users u on u.id = sw.member
+      join members m on m.workspace_id = sw.workspace_id and m.user_id = sw.member where sw.mail`,
+  );
+  for (const one of due) await tellOf(services, one);
+}
+
+async function tellOf(
+  services: Services,
+  { workspaceId, number: lead, member, name, role, saved, told }: Record<'workspaceId' | 'member' | 'name' | 'saved', string> & { number: number; role: Role; told: number[] }, // prettier-ignore
+): Promise<void> {
+  const { db, mail } = services;
+  const actor = { workspaceId, userId: member };
+  const value = await entryOf<SavedValue>(db, actor, 'saved', saved);
+  if (!value) return;
+  const caller = { workspace: { id: workspaceId, number: lead, role }, user: { id: member, name } } as Caller;
+  const unseen = without(await understand(db, caller, value.ask), seenSet(workspaceId, member, saved));
+  const ids = await idsIn(services, unseen, 0, Infinity);
+  const fresh = await rows(
+    db,
+    { number, record: json<SourceRecord>() },
+    sql`select ss.number, s.record from source_sort ss join sources s on s.workspace_id = ss.workspace_id and s.id = ss.source_id
+      where ss.workspace_id = ${workspaceId} and ss.source_id = any(${array(ids, 'uuid')}) and ss.number <> all(${array(told, 'int')})`,
+  );
+  if (!fresh.length) return;
+  const titles = fresh.slice(0, MOST_TITLES).map((f) => `- ${withoutMarkup(f.record.title ?? 'Untitled')}`);
+  const more = fresh.length > titles.length ? [`and ${fresh.length - titles.length} more`] : [];
+  const says = await mail.tell(member, `${value.name}: ${countSources(fresh.length)} new`, [
+    `New in “${value.name}”, since you looked last:`, '', ...titles, ...more, // prettier-ignore
+  ].join('\n')); // prettier-ignore
+  const numbers = says ? told : [...told, ...fresh.map((f) => f.number)];
+  const which = and(eq(savedWatches.saved, saved), eq(savedWatches.member, member));
+  await within(db, workspaceId).update(savedWatches, { says, told: numbers }, which);
+}

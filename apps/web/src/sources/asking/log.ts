@@ -1,0 +1,33 @@
+/** Notes what is asked in Sources in the log of searches, where one wants that: once one has rested on an answer. */
+import { watchDebounced } from '@vueuse/core';
+import { routes } from '@pandecta/contract';
+import { ask as send } from '../../api/client.ts';
+import { useAsked } from '../../data/asked.ts';
+import { useAsk } from '../ask.ts';
+import { useLedger } from '../ledger/store.ts';
+import { useWords } from './words.ts';
+
+/** Longer than one pauses while one writes. */
+const RESTED_MS = 3000;
+
+export function useAskedLog(): void {
+  const ask = useAsk();
+  const ledger = useLedger();
+  const inWords = useWords();
+  const { value: log } = useAsked({
+    question: () => 'asked',
+    fetch: (_, signal) => send(routes.saved.asked, { signal }),
+    concerns: () => false,
+  });
+  watchDebounced(
+    () => [JSON.stringify(ask.body), ledger.total, ledger.state] as const,
+    () => {
+      const words = inWords(ask.params);
+      if (!log.value?.logs || !words || ledger.state !== 'ready') return;
+      const { typing: _typing, ...asked } = ask.body as typeof ask.params;
+      // It stands in nobody's way: a question that could not be noted is asked all the same.
+      void send(routes.saved.note, { body: { ask: asked, words, found: ledger.total } }).catch(() => {});
+    },
+    { debounce: RESTED_MS },
+  );
+}

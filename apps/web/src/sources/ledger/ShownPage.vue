@@ -1,0 +1,145 @@
+<script setup lang="ts">
+/** The answer as the ledger shows it, on a page: to be printed, or kept as a table or in a format of citations. */
+import { useTitle } from '@vueuse/core';
+import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
+import type { SourceRow } from '@pandecta/contract';
+import { countSources } from '@pandecta/core/changes';
+import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
+import { withoutMarkup } from '@pandecta/core/source';
+import { isAbort } from '../../api/client.ts';
+import KitButton from '../../kit/KitButton.vue';
+import KitMenu from '../../kit/KitMenu.vue';
+import KitNotice from '../../kit/KitNotice.vue';
+import KitTable from '../../kit/KitTable.vue';
+import ProgressBar from '../../kit/ProgressBar.vue';
+import { save } from '../../kit/save.ts';
+import { usePlaces } from '../../places/store.ts';
+import { useAsk } from '../ask.ts';
+import { useWords } from '../asking/words.ts';
+import { useBatch } from '../batch.ts';
+import { useNarrow } from '../narrow.ts';
+import { cellText, titleOf } from './cells.ts';
+import { sortInWords, useLook } from './columns.ts';
+import { eachStretch, tableOfShown } from './whole.ts';
+
+/** More lines than are drawn at once on a page; a table to keep has all. */
+const MOST_DRAWN = 2000;
+
+const ask = useAsk();
+const look = useLook();
+const places = usePlaces();
+const narrow = useNarrow();
+const batch = useBatch();
+const inWords = useWords();
+const rows = shallowRef<SourceRow[]>([]);
+const total = ref(0);
+const state = ref<'fetching' | 'stopped' | 'done' | 'failed'>('fetching');
+const trouble = ref('');
+let stop = new AbortController();
+
+async function fetchAll(): Promise<void> {
+  stop.abort();
+  stop = new AbortController();
+  const { signal } = stop;
+  state.value = 'fetching';
+  rows.value = [];
+  try {
+    for await (const stretch of eachStretch(ask.params, signal)) {
+      total.value = stretch.total;
+      rows.value = [...rows.value, ...stretch.rows];
+    }
+    if (!signal.aborted) state.value = 'done';
+  } catch (error) {
+    if (isAbort(error)) return;
+    state.value = 'failed';
+    trouble.value = (error as Error).message;
+  }
+}
+watch(() => JSON.stringify(ask.params), fetchAll, { immediate: true });
+onUnmounted(() => stop.abort());
+function cancel(): void {
+  stop.abort();
+  state.value = 'stopped';
+}
+
+const question = computed(() => inWords(ask.params));
+const collection = computed(() => (ask.collection ? places.pathOf(ask.collection) : ''));
+const heading = computed(() => collection.value || (ask.scope === 'bin' ? 'In the bin' : 'Sources'));
+useTitle(() => heading.value);
+const groupName = computed(() =>
+  ask.group === 'year' ? 'Year' : (narrow.reply?.offered.find((o) => o.type === ask.group)?.name ?? ''),
+);
+const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+/** The lines that are drawn, in their groups; one group where there are none. */
+const groups = computed(() => {
+  const out: { key: string; name: string; count: number; rows: SourceRow[] }[] = [];
+  for (const row of rows.value.slice(0, MOST_DRAWN)) {
+    const key = row.group?.key ?? '';
+    if (out.at(-1)?.key !== key || !out.length) out.push({ key, name: row.group?.name ?? '', count: row.group?.count ?? 0, rows: [] }); // prettier-ignore
+    out.at(-1)!.rows.push(row);
+  }
+  return out;
+});
+const heads = computed(() => [
+  { key: 'title', name: 'Title', class: 'font-serif' },
+  ...look.columns.map((c) => ({ key: c.id, name: c.name, class: 'text-fine' })),
+]);
+
+const print = (): void => window.print();
+const savings = computed(() => [
+  { name: 'CSV, as shown here', run: saveShown },
+  ...EXPORT_FORMATS.map((f) => ({
+    name: `${EXPORT_INFO[f].name}${f === 'csv' ? ', whole records' : ''}`,
+    run: () => batch.exportAs({ matching: ask.body }, total.value, f),
+  })),
+]);
+async function saveShown(): Promise<void> {
+  const group = ask.group ? groupName.value || 'Group' : '';
+  save('sources.csv', await tableOfShown(rows.value, look.columns, group, places.pathOf), 'text/csv');
+}
+</script>
+
+<template>
+  <div class="h-full overflow-auto bg-card print:h-auto print:overflow-visible">
+    <article class="mx-auto max-w-[72rem] px-8 py-6 print:max-w-none print:px-0">
+      <div class="mb-4 flex flex-wrap items-center gap-1.5 print:hidden">
+        <KitButton :to="ask.address">Back to the sources</KitButton>
+        <KitButton look="main" :disabled="state === 'fetching'" @click="print">Print</KitButton>
+        <KitMenu v-if="state !== 'fetching' && rows.length" :entries="savings">Save as</KitMenu>
+      </div>
+      <h1 class="font-serif text-display font-semibold">{{ heading }}</h1>
+      <p v-if="question" class="mt-1 font-mono text-label">{{ question }}</p>
+      <KitNotice v-if="state === 'failed'" tone="bad" class="mt-2"
+        >{{ trouble }} {{ rows.length ? `The first ${rows.length.toLocaleString('en')} are below.` : '' }}
+        <KitButton look="word" @click="fetchAll">Try again</KitButton></KitNotice
+      >
+      <div v-if="state === 'fetching'" class="mt-3 flex max-w-md items-center gap-3 print:hidden" role="status">
+        <ProgressBar label="Fetching the lines" :value="rows.length" :max="total" />
+        <span class="whitespace-nowrap text-fine"
+          >{{ rows.length.toLocaleString('en') }} of {{ total.toLocaleString('en') }}</span
+        >
+        <KitButton look="word" @click="cancel">Stop</KitButton>
+      </div>
+      <p v-else class="mt-1 text-fine text-muted">
+        {{ countSources(total) }}, sorted by {{ sortInWords(ask.sort, ask.ranked && !ask.group) }}, {{ today
+        }}<template v-if="rows.length < total"
+          >. Only the first {{ rows.length.toLocaleString('en') }} were fetched</template
+        ><template v-if="rows.length > MOST_DRAWN"
+          >. The first {{ MOST_DRAWN.toLocaleString('en') }} are shown here; what is saved has all</template
+        >.
+      </p>
+      <section v-for="g in groups" :key="g.key" class="mt-4">
+        <h2 v-if="ask.group" class="flex items-baseline gap-2 border-b border-edge pb-0.5 font-medium">
+          {{ g.name || `No ${groupName.toLowerCase()}` }} <span class="count">{{ g.count.toLocaleString('en') }}</span>
+        </h2>
+        <KitTable :label="g.name || 'Sources'" :columns="heads" :rows="g.rows" heads>
+          <template #title="{ row }">{{ withoutMarkup(titleOf(row)) }}</template>
+          <template v-for="c in look.columns" :key="c.id" #[c.id]="{ row }">{{
+            cellText(row, c.id, { placeOf: places.pathOf })
+          }}</template>
+        </KitTable>
+      </section>
+    </article>
+  </div>
+</template>
