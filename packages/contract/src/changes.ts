@@ -47,6 +47,8 @@ export class TouchedSource {
 export class TouchedByChange {
   @ListOf(() => TouchedSource) sources!: TouchedSource[];
   @IsInt() count!: number;
+  /** Why it cannot be undone, in a sentence; empty where it can. */
+  @IsString() stays!: string;
 }
 
 /** A record as it stood until a change. */

@@ -1,7 +1,9 @@
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsOptional,
   IsString,
@@ -71,7 +73,68 @@ export class MergeTerms {
   @IsArray() @ArrayMaxSize(1000) @IsUUID('all', { each: true }) terms!: string[];
 }
 
+export const VOCABULARY_FORMATS = {
+  skos: { name: 'SKOS (Turtle)', extension: 'ttl', mediaType: 'text/turtle' },
+  csv: { name: 'CSV', extension: 'csv', mediaType: 'text/csv' },
+} as const;
+export type VocabularyFormat = keyof typeof VOCABULARY_FORMATS;
+
+export class VocabularyQuery {
+  @IsIn(Object.keys(VOCABULARY_FORMATS)) format!: VocabularyFormat;
+  /** Subject terms; tags where it is not said. */
+  @IsOptional() @IsBoolean() subject?: boolean;
+}
+
+/** So much of a vocabulary comes in at once. */
+export const MOST_VOCABULARY = 4_000_000;
+
+export class BringVocabulary {
+  /** SKOS as Turtle, N-Triples or RDF/XML; or a table. */
+  @IsString() @Length(1, MOST_VOCABULARY) text!: string;
+  /** As subject terms; as tags where it is not said. */
+  @IsOptional() @IsBoolean() subject?: boolean;
+}
+
+export class BroughtVocabulary extends Changed {
+  /** What was left out, and why. */
+  @IsString({ each: true }) messages!: string[];
+}
+
+/** Subject terms of which tags are made. */
+export class TermsToTags {
+  @Ids() @ArrayMinSize(1) @ArrayMaxSize(1000) terms!: string[];
+  /** Whether the terms stay on the records besides. */
+  @IsBoolean() keep!: boolean;
+}
+
 export const tagRoutes = {
+  saveVocabulary: route({
+    method: 'GET',
+    path: '/w/:workspace/vocabulary-file',
+    may: 'read',
+    summary: 'The tags or subject terms as SKOS or as a table.',
+    query: VocabularyQuery,
+    produces: 'text/plain',
+  }),
+  bringVocabulary: route({
+    method: 'POST',
+    path: '/w/:workspace/vocabulary-file',
+    may: 'arrange',
+    summary:
+      'Bring a vocabulary in: what is new is added, what is known is completed, nothing is altered that someone said.',
+    body: BringVocabulary,
+    most: 2 * MOST_VOCABULARY,
+    reply: BroughtVocabulary,
+  }),
+  toTags: route({
+    method: 'POST',
+    path: '/w/:workspace/vocabulary-tags',
+    may: 'arrange',
+    summary: 'Make tags of subject terms: what bears the term bears the tag.',
+    body: TermsToTags,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
   suggest: route({
     method: 'GET',
     path: '/w/:workspace/tags',

@@ -120,6 +120,8 @@ const bodies = (): Record<string, object> => ({
   'places.place': { collection: ids.collection, parent: null },
   'places.file': { ids: [ids.source], collections: [ids.collection], present: true },
   'tags.edit': { name: 'Mine now' },
+  'tags.bringVocabulary': { text: 'name\nmine' },
+  'tags.toTags': { terms: [ids.tag], keep: true },
   'tags.merge': { into: ids.tag, terms: [ids.tag] },
   'tags.tag': { ids: [ids.source], name: 'mine', present: true },
   'marks.make': { page: 1, sense: ids.sense, quote: { exact: 'x', prefix: '', suffix: '' }, rects: [] },

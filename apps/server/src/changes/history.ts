@@ -37,7 +37,11 @@ export async function historyOfWorkspace(
 /** How many sources of a change are told by their titles. */
 const TOLD = 50;
 
-export async function touchedBy(db: Db, { workspaceId, userId }: Actor, changeId: string): Promise<TouchedByChange> {
+export async function touchedBy(
+  db: Db,
+  { workspaceId, userId }: Actor,
+  changeId: string,
+): Promise<Omit<TouchedByChange, 'stays'>> {
   const found = await rows(
     db,
     { id: text(), title: text(), count: number },

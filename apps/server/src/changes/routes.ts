@@ -4,7 +4,7 @@ import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { answer } from './commit.ts';
 import { historyOfSource, historyOfWorkspace, touchedBy } from './history.ts';
-import { redo, undo } from './service.ts';
+import { redo, undo, whyNotUndo } from './service.ts';
 import { versionsOf } from './versions.ts';
 
 export function changeRoutes(declare: Declare, services: Services): void {
@@ -16,7 +16,13 @@ export function changeRoutes(declare: Declare, services: Services): void {
   declare(routes.changes.activity, async ({ actor, query }) => ({
     entries: await historyOfWorkspace(services.db, actor, query),
   }));
-  declare(routes.changes.touched, ({ actor, params }) => touchedBy(services.db, actor, params.change));
+  declare(routes.changes.touched, async ({ actor, workspace: { role }, params: { change } }) => {
+    const [touched, stays] = await Promise.all([
+      touchedBy(services.db, actor, change),
+      whyNotUndo(services, { ...actor, role }, change),
+    ]);
+    return { ...touched, stays };
+  });
   declare(routes.changes.versions, ({ actor, params }) => versionsOf(services.db, actor, params.source));
   declare(routes.changes.history, async ({ actor, params }) => ({
     entries: await historyOfSource(services.db, actor, params.source),

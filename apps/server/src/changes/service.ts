@@ -100,10 +100,38 @@ async function unlessTaken(takeLast: () => Promise<Committed>): Promise<Committe
   }
 }
 
-function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: Stored, as: Back): Promise<Committed> {
+/** A trial that went well. */
+class Tried extends Error {}
+/** Of changes to more sources it is not tried beforehand. */
+const MOST_TRIED = 1000;
+
+/** Why a change cannot be taken back, in a sentence; empty where it can. It is taken back, and that is let go of. */
+export async function whyNotUndo(services: Needed, actor: Taker, id: string): Promise<string> {
+  const found = await stored(services.db, actor, eq(changes.id, id));
+  if (!found) throw new Refusal('no_such_change');
+  try {
+    refuseTakingBack(actor, found.change);
+    if (found.undoneBy || sourcesOf(found.change).length > MOST_TRIED) return '';
+    await transact(services.db, async (tx) => {
+      await carryOutDeed(tx, actor, { takeBack: id, as: 'undo' });
+      throw new Tried();
+    });
+    return '';
+  } catch (error) {
+    if (error instanceof Tried) return '';
+    if (error instanceof Refusal) return error.message;
+    throw error;
+  }
+}
+
+function refuseTakingBack(actor: Taker, change: Change): void {
   const owner = ownerOf(change);
   if (owner && owner !== actor.userId) throw new Refusal('not_yours');
   if (needed(change).some((action) => !may(actor.role, action))) throw new Refusal('not_allowed');
+}
+
+function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: Stored, as: Back): Promise<Committed> {
+  refuseTakingBack(actor, change);
   return enact(services, actor, { takeBack: id, as }, change, `${SAYS[as].doing} “${says}”`);
 }
 

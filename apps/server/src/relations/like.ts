@@ -3,7 +3,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { LikeReply } from '@pandecta/contract';
 import { mostAlike } from '@pandecta/core/narrowing';
 import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
-import { tokens } from '@pandecta/core/words';
+import { isFunctionWord, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
@@ -83,7 +83,8 @@ function termsOf(record: SourceRecord, subjects: string[]): Term[] {
   const out = new Map<string, Term>();
   const add = (said: string | undefined, weight: number): void => {
     for (const { stem } of tokens(withoutMarkup(said ?? '')))
-      if (stem.length >= SHORTEST && !/\d/.test(stem) && !out.has(stem)) out.set(stem, { stem, weight });
+      if (stem.length >= SHORTEST && !/\d/.test(stem) && !isFunctionWord(stem) && !out.has(stem))
+        out.set(stem, { stem, weight });
   };
   add(record.title, IN_TITLE);
   for (const subject of subjects) add(subject, 1);

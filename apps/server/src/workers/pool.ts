@@ -31,6 +31,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   takeApart: 30_000,
   readReference: 30_000,
   readList: 30_000,
+  readVocabulary: 60_000,
   readPage: 30_000,
   keepPage: 30_000,
   readAnswer: 30_000,

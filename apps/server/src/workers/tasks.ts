@@ -37,6 +37,7 @@ import {
   type ReadReference,
 } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
+import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
 import { citerOf } from './citers.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
@@ -143,6 +144,10 @@ export function readListing({ kind, text, address }: { kind: ListingKind; text: 
 
 /** A printed reference as a record, with the stretches it was read from. */
 export const readReference = (text: string): ReadReference => readPrinted(text);
+
+/** A vocabulary that came from elsewhere. @throws Error where it is none */
+export const readVocabulary = async (text: string): Promise<ReadVocabulary> =>
+  isRdf(text) ? readSkos(text) : readVocabularyTable(text);
 
 /** The references a document lists at its end. */
 export const readList = (pages: string[]): ListedReference[] => listedReferences(pages);

@@ -84,8 +84,9 @@ export const usePlaces = defineStore('places', () => {
 
   const pathOf = (id: string): string => flat.value.find((c) => c.id === id)?.path ?? 'a collection';
 
-  const make = (name: string, parent?: string): Promise<Changed | undefined> =>
-    changes.change(() => ask(routes.places.make, { body: { name, ...(parent && { parent }) } }));
+  /** @param mine seen by oneself alone */
+  const make = (name: string, parent?: string, mine = false): Promise<Changed | undefined> =>
+    changes.change(() => ask(routes.places.make, { body: { name, ...(parent && { parent }), ...(mine && { mine }) } }));
   /** Those one filed in of late, the last first. */
   const lately = useLocalStorage<string[]>('collections filed in lately', []);
   const MOST_LATELY = 8;

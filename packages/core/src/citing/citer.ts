@@ -125,6 +125,9 @@ const MORE_NAMED = '\uE002';
 function forStyle(source: Citable): Record<string, unknown> {
   const { custom, ...item } = toCslItem({ record: source.record, subjects: [] }, source.id);
   void custom;
+  // Where else a case is reported stands behind its first report (common practice).
+  const { type, page, parallel } = source.record;
+  if (type === 'legal_case' && parallel) item.page = [page, parallel].filter(Boolean).join(', ');
   for (const [variable, names] of Object.entries(item)) {
     if (!isNameVariable(variable) || !(names as Name[]).some(isOthers)) continue;
     const named = (names as Name[]).filter((n) => !isOthers(n));

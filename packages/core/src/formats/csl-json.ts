@@ -102,8 +102,12 @@ export function readItem(
     } else if (key === 'keyword' && typeof value === 'string') {
       subjects = splitKeywords(value);
     } else if (key === 'custom' && isObject(value)) {
-      const { subjects: listed, edtf, 'access-until': until, ...custom } = value;
-      if (isFieldValue('access-until', until)) (record as Record<string, unknown>)['access-until'] = until;
+      const { subjects: listed, edtf, ...custom } = value;
+      for (const own of OURS)
+        if (isFieldValue(own, custom[own])) {
+          (record as Record<string, unknown>)[own] = custom[own];
+          delete custom[own];
+        }
       if (Array.isArray(listed)) subjects = listed.filter((s) => typeof s === 'string');
       if (isObject(edtf)) dates = edtf;
       if (Object.keys(custom).length) record.custom = custom;
@@ -247,9 +251,12 @@ function endOfString(text: string, start: number): number {
   return -1;
 }
 
+/** Variables of ours, which stand in the field CSL leaves to programs. */
+const OURS = ['access-until', 'parallel'] as const;
+
 /** A record as one CSL-JSON item: fields kept from a CSL-JSON file stand where they stood. */
 export function toCslItem(source: Entry, id: string): Record<string, unknown> {
-  const { custom, 'access-until': until, ...record } = source.record;
+  const { custom, 'access-until': until, parallel, ...record } = source.record;
   const { fields, edtf } = withoutEdtf(record);
   const { 'csl-json': kept, ...others } = (custom ?? {}) as Record<string, unknown>;
   const keyword = source.subjects.join('; ');
@@ -259,6 +266,7 @@ export function toCslItem(source: Entry, id: string): Record<string, unknown> {
     ...(plain ? {} : { subjects: source.subjects }),
     ...(edtf ? { edtf } : {}),
     ...(until ? { 'access-until': until } : {}),
+    ...(parallel ? { parallel } : {}),
   };
   return {
     id,

@@ -19,6 +19,7 @@ const OWN: Variable[] = [
   'annote',
   'note',
   'call-number',
+  'parallel',
 ];
 
 /** The record without what belongs to that work alone: its title is to be written over. */

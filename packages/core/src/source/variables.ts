@@ -103,6 +103,8 @@ export const TEXT_VARIABLES = [
   'volume',
   'volume-title',
   'year-suffix',
+  // Beside those of CSL: where else a case is reported, as it is printed after the first report.
+  'parallel',
 ] as const;
 
 export type NameVariable = (typeof NAME_VARIABLES)[number];
@@ -143,6 +145,7 @@ const LABELS: Partial<Record<Variable | 'type' | 'keyword', string>> = {
   'call-number': 'Call number',
   'title-short': 'Short title',
   source: 'Catalogue',
+  parallel: 'Parallel citations',
 };
 
 /** The name of a variable as a person reads it: "Published in" for container-title. */
@@ -182,6 +185,7 @@ const LAW: Variable[] = [
   'container-title',
   'volume',
   'page',
+  'parallel',
   'number',
   'section',
   'references',

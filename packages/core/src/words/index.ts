@@ -7,6 +7,7 @@ import { fold, tokens } from './tokens.ts';
 
 export * from './tokens.ts';
 export * from './begun.ts';
+export { isFunctionWord } from './function-words.ts';
 
 /** PostgreSQL holds positions to 16383 (its documentation, "Text Search Types"); later words share the last one. */
 const LAST_POSITION = 16383;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One placement of a collection in the tree, with what stands below it. */
-import { ChevronDown, ChevronRight, Ellipsis, Filter } from '@lucide/vue';
+import { ChevronDown, ChevronRight, Ellipsis, Filter, Lock } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { countSources } from '@pandecta/core/changes';
@@ -22,6 +22,8 @@ const session = useSession();
 const closed = useLocalStorage<string[]>('closed collections', []);
 const isOpen = computed(() => !closed.value.includes(props.branch.placement));
 const doing = useCollectionDeeds();
+/** What is one's own one alters oneself; what all see, whoever may. */
+const mayAlter = computed(() => session.may('arrange') || props.branch.collection.mine);
 const over = ref<Dragged | null>(null);
 const edge = ref<Edge>('in');
 const renaming = ref(false);
@@ -48,7 +50,7 @@ const drop: Drop<Dragged> = {
     edge.value = d ? edgeFor(d, at) : 'in';
     doing.wouldDo = d ? says(d, edge.value) : '';
   },
-  accepts: (d) => session.may('arrange') && (d.what === 'sources' || d.collection !== props.branch.collection.id),
+  accepts: (d) => mayAlter.value && (d.what === 'sources' || d.collection !== props.branch.collection.id),
   dropped(d, at) {
     const { collection, parent, placement } = props.branch;
     if (d.what === 'sources') return void places.file(d.chosen, [collection.id]);
@@ -60,16 +62,18 @@ const drop: Drop<Dragged> = {
 
 /** Alt and an arrow moves it among those beside it, under the one above, or out. */
 function key(event: KeyboardEvent): void {
-  if (!event.altKey || !session.may('arrange') || !stepped(places, props.branch, event.key)) return;
+  if (!event.altKey || !mayAlter.value || !stepped(places, props.branch, event.key)) return;
   event.preventDefault();
   event.stopPropagation();
 }
 
 /** What shows when one rests on it. */
 const hover = computed(() => {
-  const { name, says: what, until, rule } = props.branch.collection;
+  const { name, says: what, until, rule, mine } = props.branch.collection;
   const end = until ? `Needed until ${dayInWords(until.day)}${until.what ? `, ${until.what}` : ''}` : '';
-  return [name, what, end, rule ? 'A rule adds what it finds' : ''].filter(Boolean).join('\n');
+  return [name, what, end, rule ? 'A rule adds what it finds' : '', mine ? 'Yours alone' : '']
+    .filter(Boolean)
+    .join('\n');
 });
 
 /** The name one began with. */
@@ -89,7 +93,15 @@ const deeds = computed<MenuEntry[]>(() => {
   return [
     { name: 'New collection below it', run: () => emit('adopt', collection.id) },
     { name: 'Rename', run: startRename },
-    { name: 'Describe, end date, rule…', run: () => (doing.describing = props.branch) },
+    ...(session.may('arrange')
+      ? [
+          {
+            name: collection.mine ? 'Show to all members' : 'Keep for yourself alone',
+            run: () => places.edit(collection.id, { mine: !collection.mine }),
+          },
+        ]
+      : []),
+    { name: 'Describe, end date, rule, tags…', run: () => (doing.describing = props.branch) },
     { name: 'Move…', hint: 'Alt ↑ ↓ ← →', run: choose('move') },
     { name: 'Place under another as well…', run: choose('place') },
     ...(byHand ? [{ name: 'Order by names again', run: () => places.orderByName(parent) }] : []),
@@ -170,7 +182,7 @@ function finishRename(): void {
         :title="hover"
         :aria-description="hover"
         @click="emit('choose', branch.collection.id)"
-        @dblclick="session.may('arrange') && startRename()"
+        @dblclick="mayAlter && startRename()"
       >
         {{ branch.collection.name
         }}<span v-if="branch.shared" title="Stands in several places">
@@ -180,7 +192,7 @@ function finishRename(): void {
         }}</span>
       </KitButton>
       <KitMenu
-        v-if="session.may('arrange') && !renaming"
+        v-if="mayAlter && !renaming"
         :entries="deeds"
         look="bare"
         at="bottom-end"
@@ -188,6 +200,7 @@ function finishRename(): void {
         :name="`What to do with ${branch.collection.name}`"
         ><Ellipsis :size="14"
       /></KitMenu>
+      <Lock v-if="branch.collection.mine" :size="11" class="shrink-0 text-muted" aria-label="yours alone" />
       <Filter v-if="branch.collection.rule" :size="11" class="shrink-0 text-muted" aria-label="has a rule" />
       <span class="count" :class="over?.what === 'sources' && 'text-verdigris'">{{
         over?.what === 'sources' ? `+${over.count}` : branch.collection.count

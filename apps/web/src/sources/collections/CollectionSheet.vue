@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** What is said of a collection: its name, what it is for, until when, and the rule by which sources belong to it. */
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Ask, EditCollection } from '@pandecta/contract';
 import KitButton from '../../kit/KitButton.vue';
+import KitCheck from '../../kit/KitCheck.vue';
 import KitDialog from '../../kit/KitDialog.vue';
 import KitField from '../../kit/KitField.vue';
+import KitSelect from '../../kit/KitSelect.vue';
 import { usePlaces } from '../../places/store.ts';
 import { useCollectionDeeds } from './deeds.ts';
 import { useWords } from '../asking/words.ts';
+import { useVocabulary } from '../vocabulary/store.ts';
 import { useAsk } from '../ask.ts';
 
 const deeds = useCollectionDeeds();
@@ -15,7 +18,7 @@ const places = usePlaces();
 const ask = useAsk();
 const wordsOf = useWords();
 const open = ref(false);
-const draft = ref({ name: '', says: '', day: '', what: '', rule: '' });
+const draft = ref({ name: '', says: '', day: '', what: '', rule: '', allows: '', mine: false });
 /** As it stood when one began. */
 let seen: typeof draft.value;
 
@@ -24,25 +27,36 @@ watch(
   (branch) => {
     open.value = Boolean(branch);
     if (!branch) return;
-    const { name, says, until, rule: has } = branch.collection;
-    draft.value = { name, says, day: until?.day ?? '', what: until?.what ?? '', rule: has ? wordsOf(has) : '' };
+    const { name, says, until, rule: has, allows, mine } = branch.collection;
+    const end = { day: until?.day ?? '', what: until?.what ?? '' };
+    draft.value = { name, says, ...end, rule: has ? wordsOf(has) : '', allows: allows ?? '', mine };
     seen = { ...draft.value };
   },
 );
 watch(open, (now) => !now && (deeds.describing = null));
+
+const { value: vocabulary } = useVocabulary();
+const headings = computed(() => [
+  { value: '', name: 'Any tags' },
+  ...[...new Set([...(vocabulary.value?.terms ?? []).flatMap((t) => (t.subject ? [] : t.heading)), draft.value.allows])]
+    .filter(Boolean)
+    .map((value) => ({ value, name: `Only those of “${value}”` })),
+]);
 
 /** The question one asks now, as words. */
 const asked = (): string => wordsOf(ask.body as Ask);
 
 async function save(): Promise<void> {
   const { id } = deeds.describing!.collection;
-  const { name, says, day, what } = draft.value;
+  const { name, says, day, what, allows, mine } = draft.value;
   const words = draft.value.rule.trim();
   const body: EditCollection = {
     ...(name !== seen.name && { name, seen: seen.name }),
     ...(says !== seen.says && { says }),
     ...((day !== seen.day || what !== seen.what) && { until: day ? { day, what: what.trim() } : null }),
     ...(words !== seen.rule && { rule: words ? { q: words } : null }),
+    ...(allows !== seen.allows && { allows: allows || null }),
+    ...(mine !== seen.mine && { mine }),
   };
   if (!Object.keys(body).length || (await places.edit(id, body))) open.value = false;
 }
@@ -78,6 +92,19 @@ async function save(): Promise<void> {
           >Take what is asked now</KitButton
         >
       </div>
+      <KitSelect v-model="draft.allows" above label="Tags its sources may get" :options="headings" />
+      <label class="flex items-baseline gap-2"
+        ><KitCheck
+          class="translate-y-0.5"
+          :checked="draft.mine"
+          label="Seen by you alone"
+          @check="draft.mine = !draft.mine"
+        /><span
+          >Seen by you alone<span class="block text-fine text-muted"
+            >Then it is in no list, count, search or history of others.</span
+          ></span
+        ></label
+      >
       <div class="flex justify-end gap-2">
         <KitButton @click="open = false">Leave it</KitButton>
         <KitButton look="main" type="submit" :disabled="!draft.name.trim()">Save</KitButton>

@@ -36,7 +36,7 @@ async function add(parent?: string): Promise<void> {
 async function finish(): Promise<void> {
   const wanted = adding.value;
   adding.value = null;
-  if (wanted && name.value.trim()) await places.make(name.value.trim(), wanted.parent);
+  if (wanted && name.value.trim()) await places.make(name.value.trim(), wanted.parent, !session.may('arrange'));
 }
 
 const bin: Drop<Dragged> = {
@@ -47,7 +47,7 @@ const bin: Drop<Dragged> = {
         ? `Moves ${countSources(d.count)} to the bin, where they wait ${places.reply?.binDays ?? 30} days`
         : '';
   },
-  accepts: (d) => d.what === 'sources' && session.may('arrange'),
+  accepts: (d) => d.what === 'sources' && session.may('edit'),
   dropped: (d) => d.what === 'sources' && void batch.toBin(d.chosen),
 };
 </script>
@@ -56,7 +56,11 @@ const bin: Drop<Dragged> = {
   <aside class="pane px-3 py-3" aria-label="Places">
     <div class="flex items-center justify-between">
       <h2 class="heading">Collections</h2>
-      <KitButton v-if="session.may('arrange')" look="icon" name="New collection" @click="add()"
+      <KitButton
+        v-if="session.may('own')"
+        look="icon"
+        :name="session.may('arrange') ? 'New collection' : 'New collection, yours alone'"
+        @click="add()"
         ><Plus :size="14"
       /></KitButton>
     </div>

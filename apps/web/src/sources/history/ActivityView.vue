@@ -110,11 +110,15 @@ async function look(id: string): Promise<void> {
               <KitButton look="quiet" :aria-expanded="Boolean(touched[e.id])" @click="look(e.id)"
                 >What it touched</KitButton
               >
-              <KitButton v-if="session.may('own') && !e.undone && !e.undoes" look="word" @click="changes.undoOne(e.id)"
+              <KitButton
+                v-if="session.may('own') && !e.undone && !e.undoes && !touched[e.id]?.stays"
+                look="word"
+                @click="changes.undoOne(e.id)"
                 >Undo</KitButton
               >
             </div>
             <div v-if="touched[e.id]" class="mb-1 ml-[60px] text-fine">
+              <p v-if="touched[e.id]!.stays && !e.undone" class="text-ochre">{{ touched[e.id]!.stays }}</p>
               <p v-if="!touched[e.id]!.count" class="text-muted">No source</p>
               <ul v-else>
                 <li v-for="s in touched[e.id]!.sources" :key="s.id" class="truncate">

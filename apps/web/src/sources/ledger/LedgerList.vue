@@ -30,7 +30,7 @@ const narrow = useNarrow();
 const box = useTemplateRef<{ toTop(): void }>('box');
 /** Ranked: within groups what is best is not told apart. */
 const searching = computed(() => ask.ranked && !ask.group);
-const LINE_HEIGHTS = { full: 108, two: 50, one: 31 } as const;
+const LINE_HEIGHTS = { full: 88, two: 50, one: 31 } as const;
 /** Words that were asked for are shown with where they stand, which takes a line more. */
 const lineHeight = computed(() => LINE_HEIGHTS[look.density] + (look.density !== 'one' && ask.ranked ? 18 : 0));
 
@@ -191,7 +191,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
           @open="(page, file) => emit('open', line.id, page, file)"
       /></template>
       <template #head="{ line }">
-        <p class="flex h-full items-end gap-2 border-b border-line bg-panel px-4 pb-1">
+        <p class="flex h-full items-baseline gap-2 border-b border-line bg-panel px-4 pt-1.5">
           <b class="truncate">{{ line.group?.name || `No ${groupName}` }}</b>
           <span class="count">{{ line.group?.count.toLocaleString('en') }}</span>
         </p>

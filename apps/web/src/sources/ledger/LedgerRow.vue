@@ -50,11 +50,8 @@ const binned = computed(() => {
       <StampMark :kind="record.type" />
       <div class="min-w-0">
         <p
-          class="font-serif text-read leading-[1.28]"
-          :class="[
-            row.reading === 'read' ? 'font-normal' : 'font-medium',
-            look.density === 'full' ? 'line-clamp-2' : 'line-clamp-1',
-          ]"
+          class="line-clamp-1 font-serif text-read leading-[1.28]"
+          :class="row.reading === 'read' ? 'font-normal' : 'font-medium'"
         >
           <LitText :text="title" :lit="row.titleLit" />
         </p>

@@ -82,7 +82,7 @@ const groups = computed(() => {
   return out;
 });
 const heads = computed(() => [
-  { key: 'title', name: 'Title', class: 'font-serif' },
+  { key: 'title', name: 'Title', class: 'font-serif w-[38%]' },
   ...look.columns.map((c) => ({ key: c.id, name: c.name, class: 'text-fine' })),
 ]);
 
@@ -133,7 +133,7 @@ async function saveShown(): Promise<void> {
         <h2 v-if="ask.group" class="flex items-baseline gap-2 border-b border-edge pb-0.5 font-medium">
           {{ g.name || `No ${groupName.toLowerCase()}` }} <span class="count">{{ g.count.toLocaleString('en') }}</span>
         </h2>
-        <KitTable :label="g.name || 'Sources'" :columns="heads" :rows="g.rows" heads>
+        <KitTable :label="g.name || 'Sources'" :columns="heads" :rows="g.rows" heads even>
           <template #title="{ row }">{{ withoutMarkup(titleOf(row)) }}</template>
           <template v-for="c in look.columns" :key="c.id" #[c.id]="{ row }">{{
             cellText(row, c.id, { placeOf: places.pathOf })

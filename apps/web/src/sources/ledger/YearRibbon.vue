@@ -18,6 +18,8 @@ const layer = ref<SVGGElement>();
 const { width } = useElementSize(box);
 const HEIGHT = 36;
 const FEWEST_YEARS = 30;
+/** So wide is what stands at its lower right. */
+const WRITTEN = 270;
 
 const years = computed(() => narrow.reply?.years ?? []);
 /** Without a date; once that is asked for they are all, and no more to be told. */
@@ -72,7 +74,10 @@ const bars = computed(() => {
   });
 });
 const ticks = computed(() =>
-  x.value.ticks(Math.max(2, Math.round(width.value / 170))).filter((t) => Number.isInteger(t)),
+  // Where the years are written, none stands behind them.
+  x.value
+    .ticks(Math.max(2, Math.round(width.value / 170)))
+    .filter((t) => Number.isInteger(t) && x.value(t) < width.value - WRITTEN),
 );
 const label = computed(() => {
   const [from, to] = ask.years;

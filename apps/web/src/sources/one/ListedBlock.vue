@@ -82,8 +82,8 @@ async function gather(): Promise<void> {
           >No list of references was found in {{ found.file }}: none stands under a heading of its own.</template
         >
         <template v-else
-          >{{ counted(listed.length, 'reference') }} in {{ found.file }}; {{ countSources(here) }} of them
-          here.</template
+          >{{ counted(listed.length, 'reference') }} in {{ found.file }};
+          {{ here === 1 ? 'one of them is here' : `${here} of them are here` }}.</template
         >
       </p>
       <ol class="mt-1 max-h-96 overflow-auto" aria-label="Its own list of references">

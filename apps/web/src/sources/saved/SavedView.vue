@@ -80,7 +80,7 @@ async function deed(to: ManySearches['to']): Promise<void> {
 }
 const DEEDS = { move: 'Move there', copy: 'Copy there', remove: 'Remove' };
 const columns = [
-  { key: 'check', name: 'Select', class: 'w-8' },
+  { key: 'check', name: 'Select', class: 'w-16' },
   { key: 'name', name: 'Name' },
   { key: 'asks', name: 'What it asks' },
   { key: 'folder', name: 'Folder', class: 'w-40 text-fine' },

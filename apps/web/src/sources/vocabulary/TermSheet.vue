@@ -7,18 +7,31 @@ import ConfirmInPlace from '../../kit/ConfirmInPlace.vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitDialog from '../../kit/KitDialog.vue';
 import KitField from '../../kit/KitField.vue';
+import KitSelect from '../../kit/KitSelect.vue';
 import { useTerms } from './store.ts';
 
-defineProps<{ headings: string[] }>();
+const props = defineProps<{ headings: string[]; others: VocabularyTerm[] }>();
 const term = defineModel<VocabularyTerm | null>('term', { required: true });
 const terms = useTerms();
-const draft = ref({ name: '', says: '', heading: '' });
-watch(term, (t) => t && (draft.value = { name: t.name, says: t.says, heading: t.heading }));
+const draft = ref({ name: '', says: '', heading: '', broader: '' });
+watch(term, (t) => t && (draft.value = { name: t.name, says: t.says, heading: t.heading, broader: t.broader ?? '' }));
+/** Whatever does not stand below it itself. */
+const above = computed(() => {
+  const byId = new Map(props.others.map((t) => [t.id, t]));
+  const isBelow = (t: VocabularyTerm | undefined, met: string[] = []): boolean =>
+    Boolean(
+      t && !met.includes(t.id) && (t.id === term.value?.id || isBelow(byId.get(t.broader ?? ''), [...met, t.id])),
+    );
+  return [
+    { value: '', name: 'None' },
+    ...props.others.filter((t) => !isBelow(t)).map((t) => ({ value: t.id, name: t.name })),
+  ];
+});
 const open = computed({ get: () => Boolean(term.value), set: (now) => !now && (term.value = null) });
 const what = computed(() => (term.value?.subject ? 'subject term' : 'tag'));
 
 async function save(): Promise<void> {
-  if (await terms.edit(term.value!.id, draft.value)) term.value = null;
+  if (await terms.edit(term.value!.id, { ...draft.value, broader: draft.value.broader || null })) term.value = null;
 }
 async function turn(): Promise<void> {
   if (await terms.edit(term.value!.id, { subject: !term.value!.subject })) term.value = null;
@@ -37,6 +50,7 @@ async function remove(): Promise<void> {
       <p v-if="headings.length" class="flex flex-wrap gap-x-2 text-fine text-muted">
         <KitButton v-for="h in headings" :key="h" look="quiet" @click="draft.heading = h">{{ h }}</KitButton>
       </p>
+      <KitSelect v-model="draft.broader" above label="Broader one it stands under" :options="above" />
       <div class="mt-1 flex justify-end">
         <KitButton look="main" type="submit" :disabled="!draft.name.trim()">Save</KitButton>
       </div>

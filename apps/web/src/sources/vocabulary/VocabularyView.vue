@@ -1,18 +1,22 @@
 <script setup lang="ts">
 /** The workspace's vocabulary on a page of its own: its tags, and the subject terms that came with records. */
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import type { VocabularyTerm } from '@pandecta/contract';
+import { VOCABULARY_FORMATS, type VocabularyFormat, type VocabularyTerm } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import KitField from '../../kit/KitField.vue';
+import KitFile from '../../kit/KitFile.vue';
+import KitMenu from '../../kit/KitMenu.vue';
 import KitNotice from '../../kit/KitNotice.vue';
 import { counted } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 import { useTerms, useVocabulary } from './store.ts';
 import TermSheet from './TermSheet.vue';
+import TermsToTags from './TermsToTags.vue';
+import { rootOf, standing } from './tree.ts';
 
 const route = useRoute();
 const router = useRouter();
@@ -41,9 +45,29 @@ const fitting = computed(() => {
 /** Under their headings, those without one last. */
 const headed = computed(() => {
   const out = new Map<string, VocabularyTerm[]>();
-  for (const t of fitting.value.slice(0, MOST)) out.set(t.heading, [...(out.get(t.heading) ?? []), t]);
-  return [...out].sort(([a], [b]) => Number(!a) - Number(!b) || a.localeCompare(b, 'en'));
+  for (const t of fitting.value.slice(0, MOST)) {
+    const heading = rootOf(t, byId.value).heading;
+    out.set(heading, [...(out.get(heading) ?? []), t]);
+  }
+  return [...out]
+    .sort(([a], [b]) => Number(!a) - Number(!b) || a.localeCompare(b, 'en'))
+    .map(([heading, those]) => [heading, standing(those)] as const);
 });
+const headings = computed(() => [...new Set(all.value.map((t) => t.heading).filter(Boolean))]);
+const making = ref(false);
+const file = useTemplateRef<InstanceType<typeof KitFile>>('file');
+/** What was left out of a vocabulary that came in. */
+const messages = ref<string[]>([]);
+const savings = computed(() =>
+  (Object.keys(VOCABULARY_FORMATS) as VocabularyFormat[]).map((f) => ({
+    name: VOCABULARY_FORMATS[f].name,
+    run: () => terms.saveAs(f, subject.value),
+  })),
+);
+async function bring(files: File[]): Promise<void> {
+  const [file] = files;
+  if (file) messages.value = (await terms.bring(await file.text(), subject.value)) ?? [];
+}
 /** What is near-identical: the one most used is what the others would become. */
 const alike = computed(() =>
   (reply.value?.alike ?? [])
@@ -99,6 +123,28 @@ const addressOf = (t: VocabularyTerm): string =>
             : 'Tags are what the workspace files by; here stands what each of them means.'
         }}
       </p>
+      <p v-if="reply" class="mt-2 flex flex-wrap gap-3">
+        <KitMenu :entries="savings" look="quiet">Save as</KitMenu>
+        <template v-if="session.may('arrange')">
+          <KitButton
+            look="quiet"
+            title="SKOS as Turtle or RDF/XML, or a table: name, meaning, heading, broader"
+            @click="file?.ask()"
+            >Bring a vocabulary in</KitButton
+          >
+          <KitFile ref="file" label="A vocabulary, as SKOS or as a table" @chosen="bring" />
+        </template>
+        <KitButton v-if="subject && session.may('arrange')" look="quiet" @click="making = true"
+          >Make tags of terms</KitButton
+        >
+      </p>
+      <div v-if="messages.length" class="mt-2 rounded bg-ochretint px-3 py-2" role="status">
+        <b>{{ counted(messages.length, 'thing') }} left out</b>
+        <ul class="mt-1 max-h-40 overflow-auto text-fine">
+          <li v-for="(m, i) in messages.slice(0, 200)" :key="i">{{ m }}</li>
+        </ul>
+        <KitButton look="word" @click="messages = []">Close</KitButton>
+      </div>
       <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
       <p v-else-if="!reply" class="mt-4 text-muted">Fetching the vocabulary…</p>
       <section
@@ -136,8 +182,9 @@ const addressOf = (t: VocabularyTerm): string =>
         <h2 v-if="heading || headed.length > 1" class="heading">{{ heading || 'Under no heading' }}</h2>
         <ul>
           <li
-            v-for="t in those"
+            v-for="{ term: t, depth } in those"
             :key="t.id"
+            :style="{ paddingLeft: `${depth * 22}px` }"
             class="group flex min-h-[30px] items-baseline gap-3 border-b border-line py-1"
             :class="chosen.has(t.id) && 'bg-verdtint'"
           >
@@ -175,6 +222,7 @@ const addressOf = (t: VocabularyTerm): string =>
             : 'A tag begins to be one when it is put on a source: t in the list.'
       }}</EmptyState>
     </div>
-    <TermSheet v-model:term="editing" :headings="[...new Set(all.map((t) => t.heading).filter(Boolean))]" />
+    <TermSheet v-model:term="editing" :headings="headings" :others="all" />
+    <TermsToTags v-model:open="making" :of="reply?.terms ?? []" />
   </div>
 </template>

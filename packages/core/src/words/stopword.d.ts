@@ -1,0 +1,4 @@
+declare module 'stopword' {
+  /** Words of English that say nothing by themselves. */
+  export const eng: string[];
+}
