@@ -24,7 +24,10 @@ export function writeVocabularyTable(concepts: readonly Concept[]): string {
 
 /** By the names of its columns; without such, the first column is the name and the second the meaning. */
 export function readVocabularyTable(text: string): ReadVocabulary {
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  const plain = text.replace(/^\uFEFF/, '');
+  // A short list is too little to guess by; but a tab stands in no word.
+  const delimiter = /^[^\r\n]*\t/.test(plain) ? '\t' : '';
+  const { data, errors } = Papa.parse<string[]>(plain, { skipEmptyLines: 'greedy', delimiter });
   const messages = errors.slice(0, 20).map((e) => `Line ${(e.row ?? 0) + 1}: ${e.message}`);
   const [head = []] = data;
   const at = (column: (typeof COLUMNS)[number]): number => head.findIndex((h) => ALSO[column].test(h.trim()));
