@@ -8,6 +8,7 @@ import { useAsk } from './ask.ts';
 import AskLine from './asking/AskLine.vue';
 import BatchSlip from './BatchSlip.vue';
 import HistoryList from './HistoryList.vue';
+import { useLook } from './ledger/columns.ts';
 import LedgerRow from './ledger/LedgerRow.vue';
 import NarrowPane from './NarrowPane.vue';
 import { useNarrow } from './narrow.ts';
@@ -241,10 +242,7 @@ describe('a line of the ledger', () => {
       addedAt: '2026-03-14',
       ...more,
     }) as unknown as SourceRow;
-  const say = (more: object, two = true): string => {
-    const columns = [{ id: 'container', name: 'Published in', width: '1fr' }];
-    return page.show(LedgerRow, { row: row(more), two, columns, checked: false, current: false }).text();
-  };
+  const say = (more: object): string => page.show(LedgerRow, { row: row(more), checked: false, current: false }).text();
 
   test('says of an article where it stands, of a case its report and court, of a letter to whom', () => {
     const name = { family: 'Okonjo', given: 'Marit' };
@@ -292,8 +290,24 @@ describe('a line of the ledger', () => {
     expect(say({ marks: 1, pages: 7, places: ['a', 'b'], files: 1 })).toMatch(/1 mark7 p\.2 places/);
   });
 
-  test('has its columns where each source has one line', () => {
-    expect(say({ record: { type: 'book', title: 'Tides', publisher: 'Quillback' } }, false)).toContain('Quillback');
+  test('has its columns where each source has one line, and says what its citation would miss', () => {
+    const look = page.make(useLook);
+    const book = { record: { type: 'book', title: 'Tides', publisher: 'Quillback' }, places: ['a', 'b'] };
+    expect(say(book)).toContain('Quillback · author and date missing');
+    look.setDensity('one');
+    for (const id of ['author', 'year', 'tags', 'missing', 'places'] as const) look.toggle(id);
+    expect(say(book)).toBe('BkBookTidesQuillbackauthor and date2');
+  });
+
+  test('says why a file cannot be searched, and what a tag means where one rests on it', () => {
+    const tags = [{ id: 't', name: 'used', subject: false, says: 'Stands in a draft' }];
+    const view = page.show(LedgerRow, {
+      row: row({ fileTrouble: 'image only', tags }),
+      checked: false,
+      current: false,
+    });
+    expect(view.text()).toContain('image only');
+    expect(view.get('.tag').attributes('title')).toBe('used: Stands in a draft');
   });
 });
 
