@@ -22,6 +22,8 @@ const drafts = ref<Record<string, string>>({});
 const seen = ref<Record<string, unknown>>({});
 /** Fields that met another's newer value: one's own waits until one has chosen. */
 const met = ref<Record<string, { by: string; yours: unknown; theirs: unknown }>>({});
+/** What was saved since the record came: it holds until the record comes anew, so that one's own is no other's. */
+const saved = ref<Record<string, unknown>>({});
 watch(
   () => props.source.id,
   () => {
@@ -30,22 +32,29 @@ watch(
     met.value = {};
   },
 );
+watch(
+  () => props.source.record,
+  () => (saved.value = {}),
+);
 
 const record = computed(() => props.source.record);
 const fields = computed(() => fieldsOf(record.value, record.value.type));
-const textOf = (v: Variable): string => drafts.value[v] ?? fieldToText(v, record.value[v]);
+const textOf = (v: Variable): string => drafts.value[v] ?? fieldToText(v, (held(v) ?? undefined) as never);
 
-const held = (variable: string): unknown => (record.value as Record<string, unknown>)[variable] ?? null;
+const held = (variable: string): unknown =>
+  variable in saved.value ? saved.value[variable] : ((record.value as Record<string, unknown>)[variable] ?? null);
 
 async function save(variable: Variable | 'type', value: unknown, before: unknown): Promise<void> {
   if (same(before, value)) {
     letGo(variable);
     return;
   }
+  const text = drafts.value[variable];
+  const { id } = props.source;
   const done = await changes.change(
     () =>
       ask(routes.sources.edit, {
-        source: props.source.id,
+        source: id,
         body: { fields: { [variable]: value }, seen: { [variable]: before } },
       }),
     ({ by, moved }) => {
@@ -54,7 +63,12 @@ async function save(variable: Variable | 'type', value: unknown, before: unknown
       live.tell({ everything: true, kinds: {} });
     },
   );
-  if (done) letGo(variable);
+  // One may have gone on to another source meanwhile.
+  if (!done || props.source.id !== id) return;
+  saved.value[variable] = value;
+  // What was written on meanwhile waits until it is left.
+  if (drafts.value[variable] === text) letGo(variable);
+  else seen.value[variable] = value;
 }
 
 function letGo(variable: string): void {

@@ -89,6 +89,25 @@ describe('the record being edited', () => {
     expect(edits()).toHaveLength(1);
   });
 
+  test('is no other’s: written on before the record has come anew, it stands on what was saved', async () => {
+    answer = ({ method }) => (method === 'PATCH' ? { changeId: 'c', says: 'Changed title' } : {});
+    const view = page.show(RecordEditor, { source });
+    const title = view.get('#field-title');
+    for (const text of ['Ebb', 'Flood']) {
+      await title.setValue(text);
+      await title.trigger('blur');
+      await settled();
+    }
+    expect(edits()).toEqual([
+      { fields: { title: 'Ebb' }, seen: { title: 'Tides' } },
+      { fields: { title: 'Flood' }, seen: { title: 'Ebb' } },
+    ]);
+    expect((title.element as HTMLInputElement).value).toBe('Flood');
+    // What another wrote meanwhile is seen once the record has come.
+    await view.setProps({ source: { ...source, record: { type: 'book', title: 'Springs' } } });
+    expect((title.element as HTMLInputElement).value).toBe('Springs');
+  });
+
   test('saves what is written in the next source too, when one went on to it while editing', async () => {
     const view = page.show(RecordEditor, { source });
     await view.setProps({ source: { ...source, id: 'next', record: { type: 'book', title: 'Floods' } } });
