@@ -64,7 +64,8 @@ test('what one can do with a source stays in sight, however long its record is',
 });
 
 test('one line a source, no tag is cut in a letter', async ({ page }) => {
-  await page.getByRole('button', { name: 'Two-line' }).click();
+  await page.getByRole('button', { name: 'Two lines' }).click();
+  await page.getByRole('menuitem', { name: 'One line' }).click();
   await expect(page.getByRole('button', { name: 'Columns' })).toBeVisible();
   const cut = await ledger(page)
     .locator('.tag, .term')
@@ -78,7 +79,8 @@ test('one line a source, no tag is cut in a letter', async ({ page }) => {
         .map((tag) => tag.textContent),
     );
   expect(cut).toEqual([]);
-  await page.getByRole('button', { name: 'One-line' }).click();
+  await page.getByRole('button', { name: 'One line' }).click();
+  await page.getByRole('menuitem', { name: 'Two lines' }).click();
 });
 
 test('a notice covers nothing of the report one reads, and the report itself needs none', async ({ page }) => {

@@ -122,12 +122,14 @@ test('any style by name, and the selection leaves as BibTeX', async ({ page }) =
 });
 
 test('one line a source, columns chosen, sorted by two keys', async ({ page }) => {
-  await page.getByRole('button', { name: 'Two-line' }).click();
+  await page.getByRole('button', { name: 'Two lines' }).click();
+  await page.getByRole('menuitem', { name: 'One line' }).click();
   await page.getByRole('button', { name: /^Kind/ }).last().waitFor({ state: 'attached' });
   await page.getByRole('button', { name: 'Year', exact: true }).click();
   await page.getByRole('button', { name: /^Title$/ }).click({ modifiers: ['Shift'] });
   await expect(page.getByRole('button', { name: /Sorted by year ↓, then title ↑/ })).toBeVisible();
-  await page.getByRole('button', { name: 'One-line' }).click();
+  await page.getByRole('button', { name: 'One line' }).click();
+  await page.getByRole('menuitem', { name: 'Two lines' }).click();
 });
 
 test('a reader sees no way to change anything', async ({ page, context }) => {

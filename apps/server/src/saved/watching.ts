@@ -4,38 +4,24 @@
  */
 import { and, eq, sql } from 'drizzle-orm';
 import type { Ask, Role, WatchSearch } from '@pandecta/contract';
-import type { Condition } from '@pandecta/core/narrowing';
 import { countSources } from '@pandecta/core/changes';
 import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, rows, text } from '../database/read.ts';
+import { json, list, number, rows, text, type RowOf } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor, Caller } from '../http/authorise.ts';
 import { entryOf } from '../lists/store.ts';
-import type { NumberSet } from '../searching/columns/load.ts';
 import { understand, type Question } from '../searching/match.ts';
-import { count, idsIn } from '../searching/store.ts';
+import { count, idsIn, narrowedBy } from '../searching/store.ts';
 import type { Services } from '../services.ts';
 import { seenSet, type SavedValue } from './store.ts';
 import { savedWatches } from './tables.ts';
 
-/** A question whose answer is only what is not in a set. */
-function without(q: Question, set: NumberSet): Question {
-  const sets = [...q.compiled.sets, set];
-  const unseen: Condition = { is: 'not', part: { is: 'set', set: sets.length - 1 } };
-  return {
-    ...q,
-    compiled: { ...q.compiled, sets },
-    condition: { is: 'and', parts: [q.condition, unseen] },
-    byRelevance: false,
-  };
-}
-
 /** How many a member has not seen in the answer of a search they watch. */
 export const countUnseen = (services: Services, q: Question, saved: string): Promise<number> =>
-  count(services, without(q, seenSet(q.scope.workspaceId, q.scope.member, saved)));
+  count(services, narrowedBy(q, seenSet(q.scope.workspaceId, q.scope.member, saved), false));
 
 /**
  * Watches a search from now on, or no more; and whether by mail.
@@ -93,6 +79,7 @@ const DUE = {
   saved: text(),
   told: list(number),
 };
+type Due = RowOf<typeof DUE>;
 /** So many titles are told in a mail. */
 const MOST_TITLES = 20;
 
@@ -108,16 +95,14 @@ export async function tellOfWatched(services: Services): Promise<void> {
   for (const one of due) await tellOf(services, one);
 }
 
-async function tellOf(
-  services: Services,
-  { workspaceId, number: lead, member, name, role, saved, told }: Record<'workspaceId' | 'member' | 'name' | 'saved', string> & { number: number; role: Role; told: number[] }, // prettier-ignore
-): Promise<void> {
+async function tellOf(services: Services, due: Due): Promise<void> {
   const { db, mail } = services;
-  const actor = { workspaceId, userId: member };
-  const value = await entryOf<SavedValue>(db, actor, 'saved', saved);
+  const { workspaceId, member, saved, told } = due;
+  const value = await entryOf<SavedValue>(db, { workspaceId, userId: member }, 'saved', saved);
   if (!value) return;
-  const caller = { workspace: { id: workspaceId, number: lead, role }, user: { id: member, name } } as Caller;
-  const unseen = without(await understand(db, caller, value.ask), seenSet(workspaceId, member, saved));
+  const workspace = { id: workspaceId, number: due.number, role: due.role };
+  const caller = { workspace, user: { id: member, name: due.name } } as Caller;
+  const unseen = narrowedBy(await understand(db, caller, value.ask), seenSet(workspaceId, member, saved), false);
   const ids = await idsIn(services, unseen, 0, Infinity);
   const fresh = await rows(
     db,
@@ -128,9 +113,8 @@ async function tellOf(
   if (!fresh.length) return;
   const titles = fresh.slice(0, MOST_TITLES).map((f) => `- ${withoutMarkup(f.record.title ?? 'Untitled')}`);
   const more = fresh.length > titles.length ? [`and ${fresh.length - titles.length} more`] : [];
-  const says = await mail.tell(member, `${value.name}: ${countSources(fresh.length)} new`, [
-    `New in “${value.name}”, since you looked last:`, '', ...titles, ...more, // prettier-ignore
-  ].join('\n')); // prettier-ignore
+  const letter = [`New in “${value.name}”, since you looked last:`, '', ...titles, ...more].join('\n');
+  const says = await mail.tell(member, `${value.name}: ${countSources(fresh.length)} new`, letter);
   const numbers = says ? told : [...told, ...fresh.map((f) => f.number)];
   const which = and(eq(savedWatches.saved, saved), eq(savedWatches.member, member));
   await within(db, workspaceId).update(savedWatches, { says, told: numbers }, which);

@@ -61,11 +61,15 @@ export async function idsIn(to: Asking, q: Question, from: number, count: number
 /** Those of the sources named that match. */
 export async function among(to: Asking, q: Question, ids: string[]): Promise<string[]> {
   const query = sql`select number from source_sort where workspace_id = ${q.scope.workspaceId} and source_id = any(${array(ids, 'uuid')})`;
-  const sets = [...q.compiled.sets, { query }];
-  const condition: Condition = { is: 'and', parts: [q.condition, { is: 'set', set: sets.length - 1 }] };
-  // Nothing is ranked for it: which they are is all that is asked.
-  const narrowed = { ...q, compiled: { ...q.compiled, sets }, condition, byRelevance: false };
-  return idsIn(to, narrowed, 0, Infinity);
+  return idsIn(to, narrowedBy(q, { query }, true), 0, Infinity);
+}
+
+/** The question whose answer is only what is in a set besides, or what is not. Which they are is all it asks: nothing is ranked. */
+export function narrowedBy(q: Question, set: NumberSet, within: boolean): Question {
+  const sets = [...q.compiled.sets, set];
+  const part: Condition = { is: 'set', set: sets.length - 1 };
+  const condition: Condition = { is: 'and', parts: [q.condition, within ? part : { is: 'not', part }] };
+  return { ...q, compiled: { ...q.compiled, sets }, condition, byRelevance: false };
 }
 
 /** Two stages: candidates, those with the words in their title first; then those few are ranked. */

@@ -16,9 +16,7 @@ import type { Services } from '../services.ts';
 const MOST = 12;
 /** Facets whose values are names themselves, and so many that they are looked for by how they begin. */
 const BY_KEY = new Set(['person', 'container', 'publisher', 'court', 'jurisdiction']);
-const FOUND = 300;
-/** More values than any facet has that is named by hand. */
-const ALL = 20_000;
+const FOUND = 3000;
 
 /** The facet that holds what a field is asked for; of words, where those it asks for are values as well. */
 function facetOf(field: QueryField): string | undefined {
@@ -73,15 +71,18 @@ export async function suggest(
   );
   const fitting = known.map((k) => ({ ...k, value: names?.get(k.key) ?? k.key })).filter((k) => fits(k.value));
   if (!fitting.length) return { values: [] };
-  const counted = await columns.ask(actor.workspaceId, {
+  const { counts } = await columns.ask(actor.workspaceId, {
     presence: 'live',
-    condition: { is: 'facets', ids: fitting.map((f) => f.id) },
+    condition: { is: 'all' },
     sets: [],
-    narrow: { most: Object.fromEntries(kept.map((t) => [t, ALL])), years: { is: 'none' } },
+    count: fitting.map((f) => f.id),
   });
-  const counts = new Map(counted.facets.flatMap(([, of]) => of));
-  const values = fitting
-    .map(({ id, value }) => ({ value, count: counts.get(id) ?? 0, first: fold(value).startsWith(wanted) }))
+  // A value that is kept for all and for one member is one to them: no source bears both.
+  const summed = new Map<string, number>();
+  fitting.forEach(({ value }, i) => summed.set(value, (summed.get(value) ?? 0) + counts[i]!));
+  const values = [...summed]
+    .map(([value, count]) => ({ value, count, first: fold(value).startsWith(wanted) }))
+    .filter((v) => v.count)
     .sort((a, b) => Number(b.first) - Number(a.first) || b.count - a.count || a.value.localeCompare(b.value, 'en'));
   return { values: values.slice(0, MOST).map(({ value, count }) => ({ value, count })) };
 }

@@ -41,6 +41,8 @@ export interface ColumnsAsk {
   page?: { sort: SortBy[]; group?: GroupBy; lead: number[]; from: number; count: number; find?: string };
   /** The first to be ranked: those of the set first, then any. */
   candidates?: { first: number; most: number };
+  /** How many bear each of these facets. */
+  count?: number[];
   /** What goes together. */
   pairs?: { rows: Side; columns: Side };
   /** How often each facet occurs, the most frequent of each type; and how many there are of each year. */
@@ -59,6 +61,8 @@ export interface ColumnsAnswer {
   facets: [type: string, counts: [facet: number, count: number][]][];
   years: [year: number, count: number][];
   undated: number;
+  /** As many as were asked for, each in its place. */
+  counts: number[];
   pairs?: Pairs;
 }
 
@@ -142,6 +146,7 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
     facets: [],
     years: [],
     undated: 0,
+    counts: [],
   };
   if (ask.page) Object.assign(out, pageOf(held, found, ask.page));
   if (ask.candidates) {
@@ -151,6 +156,12 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
     const { length } = numbers;
     if (numbers.length < most) numbers.push(...found.without(titled).numbers(most - numbers.length));
     out.candidates = { numbers, ids: numbers.map((n) => uuid(held.idOf(n))), titled: length };
+  }
+  if (ask.count) {
+    const counts = ask.count.map(() => 0);
+    const tell = held.placing(ask.count);
+    found.forEach((n) => tell(n, (place) => (counts[place]! += 1)));
+    out.counts = counts;
   }
   if (ask.pairs) out.pairs = countPairs(held, found, ask.pairs.rows, ask.pairs.columns);
   if (ask.narrow) {

@@ -3,6 +3,7 @@ import { watchDebounced } from '@vueuse/core';
 import { routes } from '@pandecta/contract';
 import { ask as send } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
+import { usePlaces } from '../../places/store.ts';
 import { useAsk } from '../ask.ts';
 import { useLedger } from '../ledger/store.ts';
 import { useWords } from './words.ts';
@@ -13,6 +14,7 @@ const RESTED_MS = 3000;
 export function useAskedLog(): void {
   const ask = useAsk();
   const ledger = useLedger();
+  const places = usePlaces();
   const inWords = useWords();
   const { value: log } = useAsked({
     question: () => 'asked',
@@ -24,6 +26,11 @@ export function useAskedLog(): void {
     () => {
       const words = inWords(ask.params);
       if (!log.value?.logs || !words || ledger.state !== 'ready') return;
+      // All members read the log: what names a collection of one's own stands in none.
+      const isOwn = (places.reply?.collections ?? []).some(
+        (c) => c.mine && (c.id === ask.collection || words.includes(c.name)),
+      );
+      if (isOwn) return;
       const { typing: _typing, ...asked } = ask.body as typeof ask.params;
       // It stands in nobody's way: a question that could not be noted is asked all the same.
       void send(routes.saved.note, { body: { ask: asked, words, found: ledger.total } }).catch(() => {});
