@@ -119,9 +119,7 @@ async function ready(to: Connection): Promise<void> {
     ? `${page.glance.items.length} works on this page`
     : (page.html && new DOMParser().parseFromString(page.html, 'text/html').title) || page.address;
   at('items').replaceChildren(
-    ...page.glance.items.map((title, i) =>
-      checkbox(title, items.has(i), (on) => void (on ? items.add(i) : items.delete(i))),
-    ),
+    ...page.glance.items.map((title, i) => checkbox(title, false, (on) => void (on ? items.add(i) : items.delete(i)))),
   );
   show('full-text', Boolean(page.html && page.glance.pdf));
   void Promise.all([places(to), holder(to)])
