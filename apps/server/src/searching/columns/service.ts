@@ -36,7 +36,7 @@ const INDEXED = new Set(['title', 'author', 'container']);
 /** So many altered sources are placed anew among the others, or looked at anew in a set; of more all are read. */
 const MOST_MOVED = 2000;
 /** Sets of words kept for a workspace; each takes a bit a source. */
-const MOST_SETS = 200;
+const MOST_SETS = 500;
 
 /** A question as it is asked of this service: its sets not read yet. */
 export type Asked = Omit<ColumnsAsk, 'sets'> & { sets: NumberSet[] };
@@ -80,7 +80,31 @@ export class ColumnsService {
     this.worker = new Workers(tasksFile, 1, { memory: Infinity });
   }
 
-  async ask(workspaceId: string, { sets, ...asked }: Asked): Promise<ColumnsAnswer> {
+  /** Questions someone waits for are being answered; who asks for later waits until none is. */
+  private going = 0;
+  private idle: (() => void)[] = [];
+
+  /** @param when `later` gives way to all that is asked now: what is told beside the list, for many searches at once */
+  async ask(workspaceId: string, asked: Asked, when: 'now' | 'later' = 'now'): Promise<ColumnsAnswer> {
+    if (when === 'later') {
+      await this.quiet();
+      return this.answer(workspaceId, asked);
+    }
+    this.going += 1;
+    try {
+      return await this.answer(workspaceId, asked);
+    } finally {
+      this.going -= 1;
+      if (!this.going) for (const go of this.idle.splice(0)) go();
+    }
+  }
+
+  /** Until nothing is asked that someone waits for. */
+  async quiet(): Promise<void> {
+    while (this.going) await new Promise<void>((go) => this.idle.push(go));
+  }
+
+  private async answer(workspaceId: string, { sets, ...asked }: Asked): Promise<ColumnsAnswer> {
     const { presence, page } = asked;
     const ranked = (page?.sort ?? [])
       .filter(({ key }) => RANKED.has(key))

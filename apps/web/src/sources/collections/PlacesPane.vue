@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue';
-import { nextTick, ref, useTemplateRef } from 'vue';
+import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import { countSources } from '@pandecta/core/changes';
 import { useAsk } from '../ask.ts';
 import { useBatch } from '../batch.ts';
@@ -14,6 +14,7 @@ import KitField from '../../kit/KitField.vue';
 import { vDrop, type Drop } from '../../kit/drag.ts';
 import type { Dragged } from '../../places/dragged.ts';
 import { usePlaces } from '../../places/store.ts';
+import { useLedger } from '../ledger/store.ts';
 import SavedPane from '../saved/SavedPane.vue';
 
 const places = usePlaces();
@@ -24,6 +25,14 @@ const adding = ref<{ parent: string | undefined } | null>(null);
 const name = ref('');
 const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 const doing = useCollectionDeeds();
+/** The lines of the list are drawn first: of hundreds of saved searches the rows take as long as those. */
+const listed = ref(false);
+const ledger = useLedger();
+watch(
+  () => ledger.state !== 'loading',
+  (ready) => ready && requestAnimationFrame(() => setTimeout(() => (listed.value = true))),
+  { immediate: true },
+);
 const overBin = ref<Dragged | null>(null);
 
 async function add(parent?: string): Promise<void> {
@@ -98,7 +107,7 @@ const bin: Drop<Dragged> = {
     >
       In no collection<span class="count">{{ places.reply.loose }}</span>
     </KitButton>
-    <SavedPane class="mt-5" />
+    <SavedPane v-if="listed" class="mt-5" />
     <h2 class="heading mt-5">Bin</h2>
     <KitButton
       v-drop="bin"

@@ -2,6 +2,7 @@
 /** What lies in a folder of saved searches, or at the top: folders first. */
 import { ChevronDown, ChevronRight, Ellipsis, Lock, ShieldCheck } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
+import { computed, nextTick, ref } from 'vue';
 import type { SavedFolder, SavedSearch } from '@pandecta/contract';
 import KitButton from '../../kit/KitButton.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
@@ -17,6 +18,17 @@ const ask = useAsk();
 const places = usePlaces();
 const session = useSession();
 const closed = useLocalStorage<string[]>('closed folders', []);
+
+/** Of very many the menus are made when they are met: two hundred at once take a second. */
+const MANY = 40;
+const few = computed(() => (saved.list?.searches.length ?? 0) <= MANY);
+const awake = ref('');
+async function wake(id: string, event: FocusEvent): Promise<void> {
+  const line = (event.currentTarget as HTMLElement).closest('li');
+  awake.value = id;
+  await nextTick();
+  line?.querySelector<HTMLElement>('[aria-haspopup]')?.focus();
+}
 
 const isOpen = (id: string): boolean => !closed.value.includes(id);
 const toggle = (id: string): void =>
@@ -121,6 +133,7 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
       class="group flex min-h-[26px] items-center gap-1 rounded pr-1.5"
       :class="ask.saved === s.id && 'bg-verdtint font-semibold text-verdigris'"
       :style="indent(17)"
+      @pointerenter="awake = s.id"
     >
       <KitButton
         look="bare"
@@ -132,6 +145,7 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         ><Lock v-if="!s.shared" :size="11" class="shrink-0 text-muted" aria-label="yours alone"
       /></KitButton>
       <KitMenu
+        v-if="few || awake === s.id"
         :entries="deedsOf(s)"
         look="bare"
         at="bottom-end"
@@ -139,6 +153,14 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         :name="`What to do with the saved search ${s.name}`"
         ><Ellipsis :size="14"
       /></KitMenu>
+      <KitButton
+        v-else
+        look="bare"
+        class="at-hand text-muted"
+        :name="`What to do with the saved search ${s.name}`"
+        @focus="wake(s.id, $event)"
+        ><Ellipsis :size="14"
+      /></KitButton>
       <span v-if="s.watch && saved.fresh.get(s.id)" class="whitespace-nowrap text-fine text-verdigris"
         >{{ saved.fresh.get(s.id)!.toLocaleString('en') }} new</span
       >

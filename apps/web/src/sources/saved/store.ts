@@ -1,6 +1,7 @@
 /** Saved searches in their folders, with how many sources each finds now. */
+import { refDebounced, useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import {
   routes,
@@ -17,6 +18,9 @@ import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
+import { useAsk } from '../ask.ts';
+
+const RESTED_MS = 1200;
 
 export interface SavedBranch {
   folder: SavedFolder | null;
@@ -34,11 +38,20 @@ export const useSaved = defineStore('saved', () => {
     concerns: (touched) => concerns(touched, ['saved', 'folder']),
     seen,
   });
+  // The list goes first: what many searches find is asked for once one has rested, and not while one writes.
+  const asking = useAsk();
+  const begun = ref(false);
+  useTimeoutFn(() => (begun.value = true), RESTED_MS);
+  const written = refDebounced(
+    computed(() => asking.text),
+    RESTED_MS,
+  );
+  const rests = (): boolean => seen() && begun.value && written.value === asking.text;
   const { value: counted, reload: count } = useAsked({
     question: () => 'saved counts',
     fetch: (_, signal) => ask(routes.saved.counts, { signal }),
     concerns: (touched) => concerns(touched, ['saved', 'source', 'collection', 'tag', 'label', 'mark', 'words']),
-    seen,
+    seen: rests,
   });
 
   const counts = computed(() => new Map((counted.value?.counts ?? []).map((c) => [c.id, c.count])));
