@@ -14,11 +14,11 @@ export interface Column {
 }
 
 export const COLUMNS: Column[] = [
-  { id: 'author', name: 'Author', sort: 'author', width: 150 },
-  { id: 'container', name: 'Published in', sort: 'container', width: 150 },
+  { id: 'author', name: 'Author', sort: 'author', width: 120 },
+  { id: 'container', name: 'Published in', sort: 'container', width: 120 },
   { id: 'year', name: 'Year', sort: 'year', width: 52 },
   { id: 'kind', name: 'Kind', sort: 'kind', width: 128 },
-  { id: 'tags', name: 'Tags', width: 150 },
+  { id: 'tags', name: 'Tags', width: 130 },
   { id: 'reading', name: 'Reading', width: 72 },
   { id: 'labels', name: 'Labels', width: 80 },
   { id: 'rating', name: 'Rating', width: 68 },
