@@ -8,6 +8,13 @@ export interface Named {
   owner?: string | null;
 }
 
+/** One as a member sees it: theirs, or everyone's. */
+export const namedFor = (member: string, { id, name, mine }: { id: string; name: string; mine: boolean }): Named => ({
+  id,
+  name,
+  owner: mine ? member : null,
+});
+
 const whose = ({ owner }: Named): { own?: string } => (owner ? { own: owner } : {});
 
 /** A collection is given a place under another, or at the top; with the id of one it has, it loses that. */
@@ -47,4 +54,12 @@ export const said = (of: Named, fields: ChangeOf<'collection-edit'>['fields']): 
   called: of.name,
   fields,
   ...(!fields.owner && whose(of)),
+});
+
+/** Placements beside each other are given their ranks. */
+export const ordered = (of: Named, ranks: ChangeOf<'order'>['ranks']): ChangeOf<'order'> => ({
+  do: 'order',
+  collection: of.id,
+  ranks,
+  ...whose(of),
 });

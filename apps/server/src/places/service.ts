@@ -17,7 +17,7 @@ import { said as asked } from '../searching/asked.ts';
 import { pairOf } from '../searching/facets.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import { placed, said, there, type Named } from './placed.ts';
+import { namedFor, ordered, placed, said, there, type Named } from './placed.ts';
 import {
   besides,
   countOnlyBelow,
@@ -130,7 +130,7 @@ export async function placeCollection(
     const others = beside.filter((p) => p !== mine);
     const at = before === null ? -1 : others.findIndex((p) => p.id === before);
     others.splice(at < 0 ? others.length : at, 0, mine);
-    changes.push({ do: 'order', collection: moved.id, ranks: ranked(others), ...own(moved) });
+    changes.push(ordered(moved, ranked(others)));
   }
   const where = parent ? `under ${parent.name}` : 'at the top';
   const says = stands
@@ -140,8 +140,6 @@ export async function placeCollection(
       : `Placed ${moved.name} ${where} as well`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
-
-const own = ({ owner }: Named): { own?: string } => (owner ? { own: owner } : {});
 
 /** One after another, as they are given. */
 const ranked = (placements: Beside[]): OrderChange['ranks'] =>
@@ -153,9 +151,8 @@ export async function orderByName(services: Services, actor: Actor, parent: stri
   const [first] = beside;
   if (!first) return { changeId: null, says: 'They stand by their names already' };
   const ranks = Object.fromEntries(beside.map(({ id, rank }) => [id, { before: rank, after: null }]));
-  const above = parent ? await findCollection(services.db, actor, parent) : undefined;
-  const order: Change = { do: 'order', collection: parent ?? first.collection, ranks, ...(above && own(above)) };
-  return answer(await commit(services, actor, order));
+  const above = parent ? await findCollection(services.db, actor, parent) : { id: first.collection, name: '' };
+  return answer(await commit(services, actor, ordered(above, ranks)));
 }
 
 /** Removes one placement; with its last one the collection goes. Its sources are never touched. */
@@ -165,7 +162,7 @@ export async function removePlacement(services: Services, actor: Actor, placemen
   const collection = places.collections.find((c) => c.id === found?.collection);
   if (!found || !collection) throw new Refusal('no_such_collection');
   const others = places.placements.filter((p) => p.collection === collection.id).length - 1;
-  const whose = { ...collection, owner: collection.mine ? actor.userId : null };
+  const whose = namedFor(actor.userId, collection);
   const change = placed(whose, found.parent, placement);
   const sources = `its ${countSources(collection.count)} stay in the workspace`;
   const says =

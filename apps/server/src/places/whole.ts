@@ -9,7 +9,7 @@ import type { Acting, Actor } from '../http/authorise.ts';
 import { idsIn } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';
-import { filed, placed, said, there, type Named } from './placed.ts';
+import { filed, namedFor, placed, said, there, type Named } from './placed.ts';
 import { filedIn, findCollection, isBelow, presentCollections, presentPlacements } from './store.ts';
 
 /** Beside the first place it has. What stands below in several places does so in the copy. */
@@ -25,8 +25,7 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
     const made = uuidv7();
     copies.set(of, made);
     const { name: was, says, until, rule, allows, mine } = names.get(of)!;
-    const name = of === id ? `${was} (copy)` : was;
-    const fresh = { id: made, name, owner: mine ? actor.userId : null };
+    const fresh = namedFor(actor.userId, { id: made, name: of === id ? `${was} (copy)` : was, mine });
     changes.push(there(fresh, true));
     const words = {
       ...(says && { says: { before: null, after: says } }),
@@ -39,8 +38,7 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
     if (sources.length) changes.push(filed(fresh, sources, true));
     for (const below of placements.filter((p) => p.parent === of)) {
       const child = await copy(below.collection);
-      const { name: called, mine: own } = names.get(below.collection)!;
-      changes.push(placed({ id: child, name: called, owner: own ? actor.userId : null }, made));
+      changes.push(placed(namedFor(actor.userId, { ...names.get(below.collection)!, id: child }), made));
     }
     return made;
   };
@@ -79,7 +77,7 @@ export async function mergeCollections(
     )) {
       under.add(below.collection);
       const child = collections.find((c) => c.id === below.collection)!;
-      changes.push(placed({ ...child, owner: child.mine ? actor.userId : null }, id));
+      changes.push(placed(namedFor(actor.userId, child), id));
     }
     changes.push(...goes(gone, placements));
   }

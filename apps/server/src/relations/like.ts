@@ -11,6 +11,7 @@ import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
 import { prefixOf, restPrefix } from '../indexing/vector.ts';
 import { partsOf } from '../sources/merged.ts';
+import { findRecords } from '../sources/store.ts';
 import { related } from './service.ts';
 
 const MOST = 10;
@@ -52,21 +53,15 @@ export async function like(db: Db, { workspace }: Caller, source: string): Promi
     referencesShared(db, workspaceId, source),
   ]);
   const best = mostAlike([...words, ...people, ...references], of.all, MOST);
-  const records = new Map(
-    (
-      await rows(
-        db,
-        { id: text(), record: json<SourceRecord>() },
-        sql`select id, record from sources where workspace_id = ${workspaceId} and id = any(${array(
-          best.map((b) => b.id),
-          'uuid',
-        )})`,
-      )
-    ).map((f) => [f.id, f.record]),
+  const records = await findRecords(
+    db,
+    workspaceId,
+    best.map((b) => b.id),
   );
   return {
-    like: best.map(({ id, by }) => {
-      const record = records.get(id)!;
+    like: best.flatMap(({ id, by }) => {
+      const record = records.get(id);
+      if (!record) return [];
       const written = spelt(record);
       return {
         ...related(id, record),
@@ -155,7 +150,6 @@ async function peopleShared(
   most: number,
 ): Promise<Found[]> {
   if (!people.length) return [];
-  // By the words of their names, which are indexed; then by the whole of them.
   const found = await rows(
     db,
     { name: text(), has: list(text()) },

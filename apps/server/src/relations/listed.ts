@@ -1,6 +1,6 @@
 /** What a document lists as its references: read from its pages on request, each looked for among the sources here. */
 import { sql } from 'drizzle-orm';
-import { countSources } from '@pandecta/core/changes';
+import { countSources, NOTHING_SAID } from '@pandecta/core/changes';
 import { matchKeys } from '@pandecta/core/matching';
 import type { Changed, ListedSources } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
@@ -72,7 +72,7 @@ export async function sayCited(services: Services, actor: Actor, source: string,
     from: source,
     to: id,
     as: 'cites' as const,
-    said: { before: null, after: { note: '', page: '' } },
+    said: { before: null, after: NOTHING_SAID },
   }));
   if (!changes.length) return { changeId: null, says: 'It is said already that it cites them' };
   return answer(await commit(services, actor, { do: 'all', says: `It cites ${countSources(fresh.length)}`, changes }));

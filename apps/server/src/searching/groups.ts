@@ -38,10 +38,8 @@ export async function namedGroups(
   const ids = [...new Set(groups.flatMap(([of]) => (of === null ? [] : [of])))];
   const named = group === 'year' ? undefined : await namedFacets(db, workspaceId, ids);
   return groups.map(([of, count]) => {
-    const { key, name } = (of !== null && (named?.get(of) ?? { key: String(of), name: String(of) })) || {
-      key: '',
-      name: '',
-    };
+    if (of === null) return { key: '', name: '', count };
+    const { key, name } = named?.get(of) ?? { key: String(of), name: String(of) };
     return { key, name, count };
   });
 }

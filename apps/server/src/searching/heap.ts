@@ -1,10 +1,9 @@
 /** The heap as a table: what goes together in the sources that match. */
 import type { AskHeap, HeapReply, HeapSide, HeapValue } from '@pandecta/contract';
 import type { Side, SideValue } from '@pandecta/core/narrowing';
-import { keptUnder } from '../indexing/facet.ts';
-import { facetKind } from '../indexing/facets.ts';
+import { keptTypes } from './facets.ts';
 import type { Question } from './match.ts';
-import { namedFacets } from './named.ts';
+import { asOne, namedFacets } from './named.ts';
 import { ask, type Asking } from './store.ts';
 
 const MOST = 40;
@@ -15,8 +14,7 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
   const { workspaceId, member } = q.scope;
   const sideOf = (side: HeapSide): Side => {
     if (side === 'year') return { years: true, most: MOST_YEARS };
-    const kind = facetKind(side);
-    return { facets: kind ? keptUnder(kind, member) : [side], most };
+    return { facets: keptTypes(side, member), most };
   };
   const { total, pairs } = await ask(to, q, { pairs: { rows: sideOf(rows), columns: sideOf(columns) } });
   const { cells, inAll, stretch } = pairs!;
@@ -49,17 +47,4 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
     rowsInAll: inAll[0],
     columnsInAll: inAll[1],
   };
-}
-
-/** Values that are kept for all and for one member are one to them, and no source bears both: their places, as one. */
-function asOne(values: HeapValue[]): { values: HeapValue[]; places: number[] } {
-  const out: HeapValue[] = [];
-  const at = new Map<string, number>();
-  const places = values.map((v) => {
-    const known = at.get(v.key);
-    if (known === undefined) return at.set(v.key, out.push({ ...v }) - 1).get(v.key)!;
-    out[known]!.count += v.count;
-    return known;
-  });
-  return { values: out, places };
 }

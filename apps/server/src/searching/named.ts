@@ -28,3 +28,21 @@ export async function namedFacets(db: Db, workspaceId: string, ids: number[]): P
   );
   return out;
 }
+
+/**
+ * Values that are kept for all and for one member are one to them, and no source bears both: added up by their keys, with
+ * the place each of those given has among them.
+ */
+export function asOne<V extends { key: string; count: number }>(
+  given: readonly V[],
+): { values: V[]; places: number[] } {
+  const values: V[] = [];
+  const at = new Map<string, number>();
+  const places = given.map((v) => {
+    const place = at.get(v.key) ?? values.push({ ...v, count: 0 }) - 1;
+    at.set(v.key, place);
+    values[place]!.count += v.count;
+    return place;
+  });
+  return { values, places };
+}

@@ -7,7 +7,7 @@ import { keptUnder, type FacetKind } from '../indexing/facet.ts';
 import { FACET_KINDS, facetKind } from '../indexing/facets.ts';
 import { pairOf } from './facets.ts';
 import { understand, type Question } from './match.ts';
-import { namedFacets } from './named.ts';
+import { asOne, namedFacets } from './named.ts';
 import { ask, type Asking } from './store.ts';
 
 type Offered = FacetKind & { offered: { name: string; most: number } };
@@ -78,20 +78,13 @@ async function counted(
   const named = [...(await namedFacets(to.db, workspaceId, [...counts.keys()]))];
   const values = kinds.map(({ type }, i): [string, FacetValue[]] => [
     type,
-    summed(
+    asOne(
       named
         .filter(([, f]) => kept[i]!.includes(f.type))
         .map(([id, f]) => ({ key: f.key, name: f.name, count: counts.get(id)! })),
     )
-      .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en'))
+      .values.sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en'))
       .slice(0, kinds[i]!.offered.most),
   ]);
   return { total, years, undated, values: new Map(values) };
-}
-
-/** A value that is kept for all and for one member is one to them: no source bears both. */
-function summed(values: FacetValue[]): FacetValue[] {
-  const by = new Map<string, FacetValue>();
-  for (const v of values) by.set(v.key, { ...v, count: v.count + (by.get(v.key)?.count ?? 0) });
-  return [...by.values()];
 }

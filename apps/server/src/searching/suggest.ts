@@ -12,6 +12,7 @@ import { facetKind } from '../indexing/facets.ts';
 import { facets } from '../indexing/tables.ts';
 import { entriesOf } from '../lists/store.ts';
 import type { Services } from '../services.ts';
+import { asOne } from './named.ts';
 
 const MOST = 12;
 /** Facets whose values are names themselves, and so many that they are looked for by how they begin. */
@@ -77,11 +78,9 @@ export async function suggest(
     sets: [],
     count: fitting.map((f) => f.id),
   });
-  // A value that is kept for all and for one member is one to them: no source bears both.
-  const summed = new Map<string, number>();
-  fitting.forEach(({ value }, i) => summed.set(value, (summed.get(value) ?? 0) + counts[i]!));
-  const values = [...summed]
-    .map(([value, count]) => ({ value, count, first: fold(value).startsWith(wanted) }))
+  const { values: summed } = asOne(fitting.map(({ value: key }, i) => ({ key, count: counts[i]! })));
+  const values = summed
+    .map(({ key: value, count }) => ({ value, count, first: fold(value).startsWith(wanted) }))
     .filter((v) => v.count)
     .sort((a, b) => Number(b.first) - Number(a.first) || b.count - a.count || a.value.localeCompare(b.value, 'en'));
   return { values: values.slice(0, MOST).map(({ value, count }) => ({ value, count })) };

@@ -9,7 +9,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
 import { TookTooMuch } from '../workers/pool.ts';
-import { tagName, taggedWith, termsOf } from './store.ts';
+import { isUnder, tagName, taggedWith, termsOf } from './store.ts';
 
 export async function vocabularyFile(
   { db }: Services,
@@ -52,18 +52,14 @@ export async function bringVocabulary(
     const now = terms.get(id) ?? known.get(id) ?? { name, subject, says: '', heading: '', broader: null };
     terms.set(id, { ...now, says: now.says || c.says.slice(0, 1000), heading: now.heading || c.heading.slice(0, 200) });
   }
-  const broaderOf = (id: string): string | null => (terms.get(id) ?? known.get(id))?.broader ?? null;
-  const isBelow = (id: string, other: string): boolean => {
-    for (let at: string | null = id; at; at = broaderOf(at)) if (at === other) return true;
-    return false;
-  };
+  const broaderOf = (id: string): string | null | undefined => (terms.get(id) ?? known.get(id))?.broader;
   for (const c of read.concepts) {
     const id = called.get(c.id)!;
     const term = terms.get(id)!;
     const broader = c.broader && called.get(c.broader);
     if (!c.broader || term.broader) continue;
     if (!broader) messages.push(`“${c.name}” is narrower than something that is not in the vocabulary`);
-    else if (isBelow(broader, id)) messages.push(`“${c.name}” would stand under itself`);
+    else if (isUnder(broader, id, broaderOf)) messages.push(`“${c.name}” would stand under itself`);
     else terms.set(id, { ...term, broader });
   }
   const changes: Change[] = [...terms].flatMap(([tag, after]): Change[] => {

@@ -7,7 +7,7 @@ import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
-import { findTerms, tagName, taggedWith, termsOf } from './store.ts';
+import { findTerms, isUnder, tagName, taggedWith, termsOf } from './store.ts';
 
 export async function vocabulary({ db }: Services, { workspaceId }: Actor): Promise<Vocabulary> {
   const terms = await findTerms(db, workspaceId);
@@ -83,6 +83,6 @@ function refuseCircle(terms: Map<string, Term>, tag: string, { broader, subject 
   if (!broader) return;
   if (find(terms, broader).subject !== subject)
     throw new Refusal('invalid', 'a tag stands under a tag, a subject term under a subject term');
-  for (let at: string | null = broader; at; at = terms.get(at)?.broader ?? null)
-    if (at === tag) throw new Refusal('invalid', 'a term cannot stand under itself');
+  if (isUnder(broader, tag, (id) => terms.get(id)?.broader))
+    throw new Refusal('invalid', 'a term cannot stand under itself');
 }

@@ -85,3 +85,13 @@ export async function taggedWith(db: Db, workspaceId: string, ids: string[]): Pr
     ),
   );
 }
+
+/** Whether a term is another or stands below it; ends also where two who wrote at once made a circle. */
+export function isUnder(id: string, other: string, broaderOf: (id: string) => string | null | undefined): boolean {
+  const met = new Set<string>();
+  for (let at: string | null | undefined = id; at && !met.has(at); at = broaderOf(at)) {
+    if (at === other) return true;
+    met.add(at);
+  }
+  return false;
+}

@@ -16,7 +16,7 @@ import { concerns } from '../data/live.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitTable from '../kit/KitTable.vue';
-import { counted } from '../kit/words.ts';
+import { counted, turned } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
@@ -152,9 +152,7 @@ function take(field: string, id: string): void {
   taken.value = { ...taken.value, [field]: id };
 }
 function leaveOut(id: string): void {
-  const next = new Set(out.value);
-  if (!next.delete(id)) next.add(id);
-  out.value = next;
+  out.value = turned(out.value, id);
 }
 function merge(): void {
   if (!merged.value || !session.may('edit')) return;

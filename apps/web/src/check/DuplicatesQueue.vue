@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 import type { DuplicateGroup } from '@pandecta/contract';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
-import { counted } from '../kit/words.ts';
+import { counted, turned } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { useCheck } from './store.ts';
 
@@ -18,9 +18,7 @@ watch(
 );
 const chosen = computed(() => check.certain.filter((g) => !unticked.value.has(g.id)));
 function tick({ id }: DuplicateGroup): void {
-  const next = new Set(unticked.value);
-  if (!next.delete(id)) next.add(id);
-  unticked.value = next;
+  unticked.value = turned(unticked.value, id);
 }
 async function mergeThem(): Promise<void> {
   listing.value = false;

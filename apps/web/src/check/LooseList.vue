@@ -11,7 +11,7 @@ import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitCombobox from '../kit/KitCombobox.vue';
-import { counted } from '../kit/words.ts';
+import { counted, turned } from '../kit/words.ts';
 import { usePlaces, type Offer } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { TagInput } from '../sources/index.ts';
@@ -79,9 +79,7 @@ useDeeds({
 const ids = computed(() => (queue.value?.sources ?? []).map((s) => s.id).filter((id) => chosen.value.has(id)));
 const all = computed(() => queue.value?.sources.length === ids.value.length && ids.value.length > 0);
 function toggle(id: string): void {
-  const next = new Set(chosen.value);
-  if (!next.delete(id)) next.add(id);
-  chosen.value = next;
+  chosen.value = turned(chosen.value, id);
 }
 const toggleAll = (): unknown => (chosen.value = new Set(all.value ? [] : queue.value!.sources.map((s) => s.id)));
 async function fileTo(offer: Offer): Promise<void> {

@@ -10,7 +10,7 @@ import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
-import { counted } from '../kit/words.ts';
+import { counted, dayInFull } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { BeforeAfter } from '../sources/index.ts';
 import { thingsLeft } from './store.ts';
@@ -35,7 +35,7 @@ const sources = computed(() => {
   return [...by].map(([id, found]) => ({ id, found, title: found[0]!.title, who: found[0]!.who }))
     .sort((a, b) => (a.who || a.title).localeCompare(b.who || b.title)); // prettier-ignore
 });
-const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+const today = dayInFull();
 const print = (): void => window.print();
 </script>
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** What was asked of the sources here, by those who log it; and whether one logs what one asks oneself. */
 import { computed } from 'vue';
-import { routes, type AskedHere, type AskedLog } from '@pandecta/contract';
+import { routes, type AskedLog } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import KitCheck from '../kit/KitCheck.vue';
 import KitTable from '../kit/KitTable.vue';
+import { turned } from '../kit/words.ts';
 import { addressOfAsk } from '../sources/index.ts';
 import { byDay } from './days.ts';
 
@@ -17,11 +18,6 @@ const days = computed(() => byDay(log.asked));
 async function turn(): Promise<void> {
   const next = await attempt(() => ask(routes.saved.log, { body: { logs: !log.logs } }));
   if (next) emit('log', next);
-}
-function toggle({ id }: AskedHere): void {
-  const next = new Set(left.value);
-  if (!next.delete(id)) next.add(id);
-  left.value = next;
 }
 const COLUMNS = [
   { key: 'counts', name: 'Counted', class: 'w-16' },
@@ -47,7 +43,7 @@ const COLUMNS = [
       <h3 class="heading mt-4">{{ d.day }}</h3>
       <KitTable :label="`Asked here, ${d.day}`" :heads="d === days[0]" :columns="COLUMNS" :rows="d.searches">
         <template #counts="{ row }"
-          ><KitCheck :checked="!left.has(row.id)" :label="`Count “${row.words}”`" @check="toggle(row)"
+          ><KitCheck :checked="!left.has(row.id)" :label="`Count “${row.words}”`" @check="left = turned(left, row.id)"
         /></template>
         <template #words="{ row }"
           ><RouterLink

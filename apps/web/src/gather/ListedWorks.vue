@@ -4,7 +4,7 @@ import { ref, watch } from 'vue';
 import { whenOf, whereOf, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
-import { counted } from '../kit/words.ts';
+import { counted, turned } from '../kit/words.ts';
 
 const props = defineProps<{ id: string; items: SourceRecord[] }>();
 const emit = defineEmits<{ bring: [items: number[]] }>();
@@ -15,9 +15,7 @@ watch(
 );
 const titleOf = (r: SourceRecord): string => withoutMarkup(r.title ?? 'Untitled');
 function toggle(i: number): void {
-  const next = new Set(chosen.value);
-  if (!next.delete(i)) next.add(i);
-  chosen.value = next;
+  chosen.value = turned(chosen.value, i);
 }
 const all = (): void =>
   void (chosen.value = new Set(chosen.value.size === props.items.length ? [] : props.items.map((_, i) => i)));

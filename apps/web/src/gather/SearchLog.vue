@@ -11,7 +11,7 @@ import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitTable from '../kit/KitTable.vue';
-import { counted } from '../kit/words.ts';
+import { counted, dayInFull, turned } from '../kit/words.ts';
 import AskedHere from './AskedHere.vue';
 import { byDay } from './days.ts';
 import FlowPicture from './FlowPicture.vue';
@@ -37,21 +37,17 @@ const asked = computed(() => (here.value?.asked ?? []).filter((a) => !left.value
 const days = computed(() => byDay(outside.log));
 const words = computed(() => {
   const [last, first] = [chosen.value[0], chosen.value.at(-1)];
-  const date = (at: string): string =>
-    new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
   const outsideOf =
-    flow.value && first && last ? flowInWords(flow.value, chosen.value.length, date(first.at), date(last.at)) : '';
+    flow.value && first && last
+      ? flowInWords(flow.value, chosen.value.length, dayInFull(first.at), dayInFull(last.at))
+      : '';
   const n = asked.value.length;
   const within =
     n &&
-    `The collected sources were searched ${n === 1 ? 'once' : `${n} times`}, between ${date(asked.value.at(-1)!.at)} and ${date(asked.value[0]!.at)}.`;
+    `The collected sources were searched ${n === 1 ? 'once' : `${n} times`}, between ${dayInFull(asked.value.at(-1)!.at)} and ${dayInFull(asked.value[0]!.at)}.`;
   return [outsideOf, within].filter(Boolean).join(' ');
 });
-const toggle = (id: string): void => {
-  const next = new Set(left.value);
-  if (!next.delete(id)) next.add(id);
-  left.value = next;
-};
+const toggle = (id: string): void => void (left.value = turned(left.value, id));
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(words.value);
   changes.tell('The numbers are copied');

@@ -1,3 +1,5 @@
+import { turned } from '../kit/words.ts';
+
 /** What is selected of a list: some lines by their ids, or all that match its question but some. */
 export type Selection = { all: false; ids: ReadonlySet<string> } | { all: true; except: ReadonlySet<string> };
 
@@ -13,7 +15,7 @@ export const sizeOf = (selection: Selection, total: number): number =>
 
 /** One line more, or one less. */
 export function toggled(selection: Selection, id: string): Selection {
-  const next = new Set(selection.all ? selection.except : selection.ids);
-  if (!next.delete(id)) next.add(id);
-  return selection.all ? { all: true, except: next } : { all: false, ids: next };
+  return selection.all
+    ? { all: true, except: turned(selection.except, id) }
+    : { all: false, ids: turned(selection.ids, id) };
 }

@@ -16,6 +16,7 @@ import KitDialog from '../kit/KitDialog.vue';
 import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
+import { turned } from '../kit/words.ts';
 import { useFindingDeeds } from './findings.ts';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
@@ -38,9 +39,7 @@ watch([open, to], () => (left.value = new Set()));
 const titles = computed(() => value.value?.titles ?? []);
 const taken = computed(() => titles.value.filter((t) => !left.value.has(t.source)));
 function toggle(id: string): void {
-  const next = new Set(left.value);
-  if (!next.delete(id)) next.add(id);
-  left.value = next;
+  left.value = turned(left.value, id);
 }
 async function set(): Promise<void> {
   const mends = taken.value.slice(0, MOST_AT_ONCE).map((t) => ({ source: t.source, before: { title: t.before }, after: { title: t.after } })); // prettier-ignore

@@ -39,7 +39,11 @@ export const useNarrow = defineStore('narrow', () => {
   /** Told elsewhere: the values of a sheet. */
   const learn = (type: string, values: { key: string; name: string }[]): void =>
     values.forEach((v) => names.set(`${type}=${v.key}`, v.name));
+  /** What lines may stand in groups of: years, or a kind of facet. */
+  const groupings = computed(() => [{ type: 'year', name: 'Year' }, ...(reply.value?.offered ?? [])]);
+  /** What those are grouped by that are shown; empty as long as that is not known. */
+  const grouping = computed(() => groupings.value.find((g) => g.type === ask.group)?.name ?? '');
   const nameOf = (type: string, key: string): string | undefined => names.get(`${type}=${key}`);
 
-  return { reply, open, toggle, learn, nameOf };
+  return { reply, open, toggle, learn, nameOf, groupings, grouping };
 });

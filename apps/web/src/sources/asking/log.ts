@@ -2,7 +2,6 @@
 import { watchDebounced } from '@vueuse/core';
 import { routes } from '@pandecta/contract';
 import { ask as send } from '../../api/client.ts';
-import { useAsked } from '../../data/asked.ts';
 import { usePlaces } from '../../places/store.ts';
 import { useAsk } from '../ask.ts';
 import { useLedger } from '../ledger/store.ts';
@@ -16,24 +15,26 @@ export function useAskedLog(): void {
   const ledger = useLedger();
   const places = usePlaces();
   const inWords = useWords();
-  const { value: log } = useAsked({
-    question: () => 'asked',
-    fetch: (_, signal) => send(routes.saved.asked, { signal }),
-    concerns: () => false,
-  });
+  /** Whether one logs what one asks: asked once there is something to note. */
+  let logs: boolean | undefined;
   watchDebounced(
     () => [JSON.stringify(ask.body), ledger.total, ledger.state] as const,
-    () => {
+    async () => {
       const words = inWords(ask.params);
-      if (!log.value?.logs || !words || ledger.state !== 'ready') return;
+      if (!words || ledger.state !== 'ready') return;
       // All members read the log: what names a collection of one's own stands in none.
       const isOwn = (places.reply?.collections ?? []).some(
         (c) => c.mine && (c.id === ask.collection || words.includes(c.name)),
       );
       if (isOwn) return;
       const { typing: _typing, ...asked } = ask.body as typeof ask.params;
-      // It stands in nobody's way: a question that could not be noted is asked all the same.
-      void send(routes.saved.note, { body: { ask: asked, words, found: ledger.total } }).catch(() => {});
+      const found = ledger.total;
+      try {
+        logs ??= (await send(routes.saved.asked, {})).logs;
+        if (logs) await send(routes.saved.note, { body: { ask: asked, words, found } });
+      } catch {
+        // It stands in nobody's way: a question that could not be noted is asked all the same.
+      }
     },
     { debounce: RESTED_MS },
   );

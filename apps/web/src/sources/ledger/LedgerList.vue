@@ -84,16 +84,13 @@ const columnEntries = computed(() => [
 
 const groupings = computed(() => [
   { name: 'No groups', sign: ask.group ? '' : '✓', run: () => ask.setGroup(undefined) },
-  ...[{ type: 'year', name: 'Year' }, ...(narrow.reply?.offered ?? [])].map(({ type, name }) => ({
+  ...narrow.groupings.map(({ type, name }) => ({
     name,
     sign: ask.group === type ? '✓' : '',
     run: () => ask.setGroup(type),
   })),
 ]);
-const groupName = computed(() => {
-  const name = ask.group === 'year' ? 'Year' : narrow.reply?.offered.find((o) => o.type === ask.group)?.name;
-  return name?.toLowerCase() ?? ask.group ?? '';
-});
+const groupName = computed(() => narrow.grouping.toLowerCase() || ask.group);
 const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
   Boolean(line.group) && line.group!.key !== before?.group?.key;
 </script>

@@ -13,6 +13,7 @@ import KitNotice from '../../kit/KitNotice.vue';
 import KitTable from '../../kit/KitTable.vue';
 import ProgressBar from '../../kit/ProgressBar.vue';
 import { save } from '../../kit/save.ts';
+import { dayInFull } from '../../kit/words.ts';
 import { usePlaces } from '../../places/store.ts';
 import { useAsk } from '../ask.ts';
 import { useWords } from '../asking/words.ts';
@@ -31,7 +32,10 @@ const places = usePlaces();
 const narrow = useNarrow();
 const batch = useBatch();
 const inWords = useWords();
-const rows = shallowRef<SourceRow[]>([]);
+/** All lines, and those of them that are drawn: these are let be while the others come. */
+let rows: SourceRow[] = [];
+const drawn = shallowRef<SourceRow[]>([]);
+const fetched = ref(0);
 const total = ref(0);
 const state = ref<'fetching' | 'stopped' | 'done' | 'failed'>('fetching');
 const trouble = ref('');
@@ -42,11 +46,15 @@ async function fetchAll(): Promise<void> {
   stop = new AbortController();
   const { signal } = stop;
   state.value = 'fetching';
-  rows.value = [];
+  rows = [];
+  drawn.value = [];
+  fetched.value = 0;
   try {
     for await (const stretch of eachStretch(ask.params, signal)) {
       total.value = stretch.total;
-      rows.value = [...rows.value, ...stretch.rows];
+      rows.push(...stretch.rows);
+      fetched.value = rows.length;
+      if (drawn.value.length < MOST_DRAWN) drawn.value = rows.slice(0, MOST_DRAWN);
     }
     if (!signal.aborted) state.value = 'done';
   } catch (error) {
@@ -66,17 +74,14 @@ const question = computed(() => inWords(ask.params));
 const collection = computed(() => (ask.collection ? places.pathOf(ask.collection) : ''));
 const heading = computed(() => collection.value || (ask.scope === 'bin' ? 'In the bin' : 'Sources'));
 useTitle(() => heading.value);
-const groupName = computed(() =>
-  ask.group === 'year' ? 'Year' : (narrow.reply?.offered.find((o) => o.type === ask.group)?.name ?? ''),
-);
-const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+const today = dayInFull();
 
 /** The lines that are drawn, in their groups; one group where there are none. */
 const groups = computed(() => {
   const out: { key: string; name: string; count: number; rows: SourceRow[] }[] = [];
-  for (const row of rows.value.slice(0, MOST_DRAWN)) {
-    const key = row.group?.key ?? '';
-    if (out.at(-1)?.key !== key || !out.length) out.push({ key, name: row.group?.name ?? '', count: row.group?.count ?? 0, rows: [] }); // prettier-ignore
+  for (const row of drawn.value) {
+    const { key, name, count } = row.group ?? { key: '', name: '', count: 0 };
+    if (out.at(-1)?.key !== key) out.push({ key, name, count, rows: [] });
     out.at(-1)!.rows.push(row);
   }
   return out;
@@ -95,8 +100,8 @@ const savings = computed(() => [
   })),
 ]);
 async function saveShown(): Promise<void> {
-  const group = ask.group ? groupName.value || 'Group' : '';
-  save('sources.csv', await tableOfShown(rows.value, look.columns, group, places.pathOf), 'text/csv');
+  const group = ask.group ? narrow.grouping || 'Group' : '';
+  save('sources.csv', await tableOfShown(rows, look.columns, group, places.pathOf), 'text/csv');
 }
 </script>
 
@@ -106,32 +111,32 @@ async function saveShown(): Promise<void> {
       <div class="mb-4 flex flex-wrap items-center gap-1.5 print:hidden">
         <KitButton :to="ask.address">Back to the sources</KitButton>
         <KitButton look="main" :disabled="state === 'fetching'" @click="print">Print</KitButton>
-        <KitMenu v-if="state !== 'fetching' && rows.length" :entries="savings">Save as</KitMenu>
+        <KitMenu v-if="state !== 'fetching' && fetched" :entries="savings">Save as</KitMenu>
       </div>
       <h1 class="font-serif text-display font-semibold">{{ heading }}</h1>
       <p v-if="question" class="mt-1 font-mono text-label">{{ question }}</p>
       <KitNotice v-if="state === 'failed'" tone="bad" class="mt-2"
-        >{{ trouble }} {{ rows.length ? `The first ${rows.length.toLocaleString('en')} are below.` : '' }}
+        >{{ trouble }} {{ fetched ? `The first ${fetched.toLocaleString('en')} are below.` : '' }}
         <KitButton look="word" @click="fetchAll">Try again</KitButton></KitNotice
       >
       <div v-if="state === 'fetching'" class="mt-3 flex max-w-md items-center gap-3 print:hidden" role="status">
-        <ProgressBar label="Fetching the lines" :value="rows.length" :max="total" />
+        <ProgressBar label="Fetching the lines" :value="fetched" :max="total" />
         <span class="whitespace-nowrap text-fine"
-          >{{ rows.length.toLocaleString('en') }} of {{ total.toLocaleString('en') }}</span
+          >{{ fetched.toLocaleString('en') }} of {{ total.toLocaleString('en') }}</span
         >
         <KitButton look="word" @click="cancel">Stop</KitButton>
       </div>
       <p v-else class="mt-1 text-fine text-muted">
         {{ countSources(total) }}, sorted by {{ sortInWords(ask.sort, ask.ranked && !ask.group) }}, {{ today
-        }}<template v-if="rows.length < total"
-          >. Only the first {{ rows.length.toLocaleString('en') }} were fetched</template
-        ><template v-if="rows.length > MOST_DRAWN"
+        }}<template v-if="fetched < total">. Only the first {{ fetched.toLocaleString('en') }} were fetched</template
+        ><template v-if="fetched > MOST_DRAWN"
           >. The first {{ MOST_DRAWN.toLocaleString('en') }} are shown here; what is saved has all</template
         >.
       </p>
       <section v-for="g in groups" :key="g.key" class="mt-4">
         <h2 v-if="ask.group" class="flex items-baseline gap-2 border-b border-edge pb-0.5 font-medium">
-          {{ g.name || `No ${groupName.toLowerCase()}` }} <span class="count">{{ g.count.toLocaleString('en') }}</span>
+          {{ g.name || `No ${narrow.grouping.toLowerCase()}` }}
+          <span class="count">{{ g.count.toLocaleString('en') }}</span>
         </h2>
         <KitTable :label="g.name || 'Sources'" :columns="heads" :rows="g.rows" heads even>
           <template #title="{ row }">{{ withoutMarkup(titleOf(row)) }}</template>

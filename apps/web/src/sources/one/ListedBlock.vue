@@ -8,7 +8,7 @@ import { ask } from '../../api/client.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import KitNotice from '../../kit/KitNotice.vue';
-import { counted } from '../../kit/words.ts';
+import { counted, turned } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 
 const props = defineProps<{ id: string }>();
@@ -46,11 +46,6 @@ const chosen = computed(() => listed.value.filter((_, i) => taken.value.has(i)))
 const toSay = computed(() => [...new Set(chosen.value.flatMap((l) => (l.here && !l.said ? [l.here.id] : [])))]);
 const toGather = computed(() => chosen.value.filter((l) => !l.here));
 
-function turn(i: number): void {
-  const next = new Set(taken.value);
-  if (!next.delete(i)) next.add(i);
-  taken.value = next;
-}
 const stateOf = (l: ListedSource): string =>
   l.said ? 'said already' : l.unsure ? 'may be this one' : l.here ? 'is here' : 'not here';
 
@@ -93,7 +88,7 @@ async function gather(): Promise<void> {
             :checked="taken.has(i)"
             :disabled="l.said"
             :label="l.here ? `It cites ${l.here.title}` : `Gather ${l.text}`"
-            @check="turn(i)"
+            @check="taken = turned(taken, i)"
           />
           <span class="min-w-0 flex-1 text-fine"
             >{{ l.text

@@ -8,7 +8,7 @@ import KitCheck from '../../kit/KitCheck.vue';
 import KitField from '../../kit/KitField.vue';
 import KitSelect from '../../kit/KitSelect.vue';
 import KitTable from '../../kit/KitTable.vue';
-import { counted } from '../../kit/words.ts';
+import { counted, turned } from '../../kit/words.ts';
 import { addressOfAsk } from '../ask.ts';
 import { useWords } from '../asking/words.ts';
 import { dayInWords } from '../values.ts';
@@ -58,11 +58,6 @@ const rows = computed(() => {
 watch(rows, (now) => (selected.value = new Set(now.flatMap(({ id }) => (selected.value.has(id) ? [id] : [])))));
 const allSelected = computed(() => rows.value.length > 0 && selected.value.size === rows.value.length);
 const selectAll = (): void => void (selected.value = new Set(allSelected.value ? [] : rows.value.map((s) => s.id)));
-function turn(id: string): void {
-  const next = new Set(selected.value);
-  if (!next.delete(id)) next.add(id);
-  selected.value = next;
-}
 
 const pathOf = (id: string | null): string => {
   const folder = saved.folders.find((f) => f.id === id);
@@ -128,7 +123,10 @@ const columns = [
       }}</EmptyState>
       <KitTable v-else label="Saved searches" :columns="columns" :rows="rows" heads>
         <template #check="{ row }"
-          ><KitCheck :checked="selected.has(row.id)" :label="`Select ${row.name}`" @check="turn(row.id)"
+          ><KitCheck
+            :checked="selected.has(row.id)"
+            :label="`Select ${row.name}`"
+            @check="selected = turned(selected, row.id)"
         /></template>
         <template #name="{ row }"
           ><RouterLink

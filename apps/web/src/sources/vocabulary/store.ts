@@ -6,9 +6,11 @@ import { useAsked, type Asked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import { save } from '../../kit/save.ts';
 
-export const useVocabulary = (): Asked<Vocabulary> =>
+/** @param wanted whether anyone looks at it now */
+export const useVocabulary = (wanted: () => boolean = () => true): Asked<Vocabulary> =>
   useAsked({
     question: () => 'vocabulary',
+    seen: wanted,
     fetch: (_, signal) => ask(routes.tags.vocabulary, { signal }),
     concerns: (touched) => concerns(touched, ['tag', 'source']),
   });

@@ -15,6 +15,7 @@ test('narrower terms stand under the broader ones that are there, deeper each; t
 test('what came of two who made a circle ends', () => {
   const byId = new Map([term('a', 'b'), term('b', 'a')].map((t) => [t.id, t]));
   expect(['a', 'b']).toContain(rootOf(byId.get('a')!, byId).id);
+  expect(standing([...byId.values()]).map((s) => [s.term.id, s.depth])).toEqual([['a', 0], ['b', 1]]); // prettier-ignore
 });
 
 test('a time within the last days is told by the day of the week, an earlier one by its date', () => {

@@ -14,13 +14,18 @@ export function standing(terms: readonly VocabularyTerm[]): Standing[] {
     below.set(parent, [...(below.get(parent) ?? []), t]);
   }
   const out: Standing[] = [];
-  const lay = (parent: string | null, depth: number): void => {
-    for (const term of below.get(parent) ?? []) {
+  const laid = new Set<string>();
+  const lay = (those: readonly VocabularyTerm[] | undefined, depth: number): void => {
+    for (const term of those ?? []) {
+      if (laid.has(term.id)) continue;
+      laid.add(term.id);
       out.push({ term, depth });
-      lay(term.id, depth + 1);
+      lay(below.get(term.id), depth + 1);
     }
   };
-  lay(null, 0);
+  lay(below.get(null), 0);
+  // What two who wrote at once put under each other stands for itself.
+  lay(terms, 0);
   return out;
 }
 
