@@ -45,8 +45,10 @@ await main(async () => {
     throw error;
   }
   say(`\nPandecta is running at http://127.0.0.1:${port}\n`);
-  if (empty) say('Sign in as steward@pandecta.example with the password “first-steps”, and bring in your sources.');
-  else {
+  if (running.first) {
+    say('There is no account yet. This link makes the first one; whoever has it first becomes the steward:');
+    say(`  http://127.0.0.1:${port}/first#${running.first}`);
+  } else if (!empty) {
     say('Demo accounts, all with the password “low-water-1872”:');
     say('  marit@sallow.example   steward      may do everything');
     say('  ines@sallow.example    contributor  may gather, edit, file and mark');

@@ -13,7 +13,7 @@ export function run(program, args, { show = false, ...options } = {}) {
   });
 }
 
-/** Starts a Node program that says 'ready' to its parent, and resolves when it has. */
+/** Starts a Node program that says 'ready' to its parent, with more words or none; `ready` resolves to what it said. */
 export function startNode(script, env, { inherit = true } = {}) {
   // A session of its own: Ctrl+C in the terminal reaches only this script, which stops the rest in order.
   const child = spawn(process.execPath, [script], {
@@ -23,7 +23,7 @@ export function startNode(script, env, { inherit = true } = {}) {
   });
   const ended = new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 1)));
   const ready = new Promise((resolve, reject) => {
-    child.on('message', (m) => m === 'ready' && resolve());
+    child.on('message', (m) => /^ready/.test(m) && resolve(m));
     void ended.then((code) => reject(new Error(`${script} ended with ${code} before it was ready.`)));
   });
   return {

@@ -1,4 +1,5 @@
 /** Starts the whole of Pandecta on a database: stand-ins, demo data on the first run, server. */
+import { randomBytes } from 'node:crypto';
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -11,6 +12,7 @@ import { say, Stop } from './say.mjs';
 export async function serve({ databaseUrl, folder, port, demo, quiet = false }) {
   const registryPort = await freePort();
   const mailPort = await freePort();
+  const firstToken = randomBytes(24).toString('base64url');
   const env = {
     DATABASE_URL: databaseUrl,
     PANDECTA_DATA: folder,
@@ -28,7 +30,7 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
       .join(' '),
     NODE_ENV: 'production',
     NODE_OPTIONS: '--enable-source-maps',
-    ...(demo ? {} : { PANDECTA_FIRST_PASSWORD: 'first-steps' }),
+    ...(demo ? {} : { PANDECTA_FIRST_TOKEN: firstToken }),
   };
   const standins = startNode(join(DIST, 'standins/main.js'), env);
   await standins.ready;
@@ -53,8 +55,9 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
       return server;
     };
     const server = await startServer();
+    const first = (await server.ready) === 'ready' ? undefined : firstToken;
     const mailbox = process.env.PANDECTA_SMTP ? undefined : `http://127.0.0.1:${registryPort}/mail`;
-    return { server, startServer, env, mailbox, stop: () => stopAll(parts) };
+    return { server, startServer, env, mailbox, first, stop: () => stopAll(parts) };
   } catch (error) {
     await stopAll(parts);
     throw error;

@@ -20,6 +20,10 @@ export interface Config {
   mailFrom: string;
   stylesFolder: string;
   secureCookies: boolean;
+  /** Who may say of a request where it came from: addresses and networks of proxies, with commas between. */
+  trustProxy: string | undefined;
+  /** Opens the making of the first account, while there is none; without it none is made. */
+  firstToken: string | undefined;
   /** The bundle the worker threads run, where it does not lie beside the server's. */
   tasksFile: string | undefined;
   /** In tests: replies are checked against the classes of their routes. */
@@ -47,5 +51,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     tasksFile: env.PANDECTA_TASKS,
     checkReplies: env.PANDECTA_CHECK_REPLIES === '1',
     secureCookies: env.PANDECTA_HTTPS === '1',
+    trustProxy: env.PANDECTA_TRUST_PROXY || undefined,
+    firstToken: env.PANDECTA_FIRST_TOKEN || undefined,
   };
 }

@@ -1,5 +1,5 @@
 /** Starts the server and stops it in order. Told by its environment; see config.ts. */
-import { ensureFirstAccount } from './access/first.ts';
+import { hasAccounts } from './access/store.ts';
 import { buildApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { migrateUp } from './database/connect.ts';
@@ -7,10 +7,9 @@ import { migrateUp } from './database/connect.ts';
 const config = readConfig(process.env);
 const { app, services, start, close } = await buildApp(config);
 await migrateUp(services.database, config.migrationsFolder);
-if (process.env.PANDECTA_FIRST_PASSWORD) await ensureFirstAccount(services.db, process.env.PANDECTA_FIRST_PASSWORD);
 await start();
 await app.listen({ host: config.host, port: config.port });
-process.send?.('ready');
+process.send?.((await hasAccounts(services.db)) ? 'ready' : 'ready, without accounts');
 
 let closing = false;
 // When whoever started it is gone, so is its database before long.

@@ -7,6 +7,7 @@ export const router = createRouter({
   routes: [
     { path: '/', redirect: '/sources' },
     { path: '/sign-in', name: 'sign in', component: () => import('./session/SignInView.vue'), meta: { open: true } },
+    { path: '/first', name: 'first', component: () => import('./session/FirstView.vue'), meta: { open: true } },
     { path: '/gather', name: 'gather', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/report/:import', name: 'report', component: () => import('./gather/GatherView.vue') },
     { path: '/gather/log', name: 'log', component: () => import('./gather/GatherView.vue') },
@@ -38,6 +39,6 @@ router.beforeEach(async (to) => {
   const session = useSession();
   await session.ensure();
   if (!session.user && !to.meta.open) return { name: 'sign in', query: { to: to.fullPath } };
-  if (session.user && to.name === 'sign in') return { path: '/sources' };
+  if (session.user && to.meta.open) return { path: '/sources' };
   return true;
 });

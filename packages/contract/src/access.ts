@@ -8,6 +8,7 @@ import {
   IsOptional,
   IsString,
   IsUUID,
+  Length,
   MaxLength,
 } from 'class-validator';
 import { ACTIONS, route, type Action } from './route.ts';
@@ -16,9 +17,28 @@ import { ListOf } from './shape.ts';
 export const ROLES = ['reader', 'contributor', 'steward'] as const;
 export type Role = (typeof ROLES)[number];
 
+/** As long as a phrase of three words; what it is made of is nobody's to say (NIST SP 800-63B, 5.1.1.2). */
+export const LEAST_PASSWORD = 12;
+export const MOST_PASSWORD = 200;
+
 export class SignIn {
   @IsEmail() email!: string;
-  @IsString() @MaxLength(200) password!: string;
+  @IsString() @MaxLength(MOST_PASSWORD) password!: string;
+}
+
+/** The first account of an empty installation, made by the link that its start printed. */
+export class FirstAccount {
+  @IsString() @MaxLength(100) token!: string;
+  @IsString() @Length(1, 120) name!: string;
+  @IsEmail() email!: string;
+  @IsString() @Length(LEAST_PASSWORD, MOST_PASSWORD) password!: string;
+  /** The name of the workspace they begin in. */
+  @IsString() @Length(1, 120) workspace!: string;
+}
+
+export class NewPassword {
+  @IsString() @MaxLength(MOST_PASSWORD) old!: string;
+  @IsString() @Length(LEAST_PASSWORD, MOST_PASSWORD) password!: string;
 }
 
 export class WorkspaceSummary {
@@ -70,6 +90,21 @@ export const accessRoutes = {
     may: 'signed in',
     summary: 'Who is signed in, and to which workspaces they belong.',
     reply: SessionInfo,
+  }),
+  first: route({
+    method: 'POST',
+    path: '/first-account',
+    may: 'anyone',
+    summary: 'Make the first account of an empty installation, by the link its start printed, and sign in.',
+    body: FirstAccount,
+    reply: SessionInfo,
+  }),
+  changePassword: route({
+    method: 'PUT',
+    path: '/session/password',
+    may: 'signed in',
+    summary: 'Change your own password. All your other sessions end.',
+    body: NewPassword,
   }),
   signOut: route({ method: 'DELETE', path: '/session', may: 'signed in', summary: 'Sign out.' }),
 };

@@ -128,6 +128,7 @@ const bodies = (): Record<string, object> => ({
   'marks.edit': { gloss: 'Mine now' },
   'gather.typed': { text: 'x 10.5555/y', destination: { collections: [ids.collection], tags: [], reading: null } },
   'gather.set': { passComplete: true, holdReferences: true },
+  'gather.begin': { uploads: [ids.source] },
   'gather.clip': { address: 'https://a.example/', html: '<p>x</p>' },
   'gather.makeKey': { name: 'mine' },
   'outside.search': { question: { words: 'gate' }, catalogues: [ids.catalogue] },

@@ -1,25 +1,43 @@
-/** The first account of an empty installation: a steward and a workspace to begin in. */
-import { hash } from '@node-rs/argon2';
+/** The first account of an empty installation: a steward and a workspace to begin in, made once by the link its start printed. */
+import { createHash, timingSafeEqual } from 'node:crypto';
+import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import type { FirstAccount } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { transact, type Db } from '../database/connect.ts';
 import { members, senses, users, workspaces } from '../database/schema.ts';
 import { keepFirstSearches } from '../saved/first.ts';
 import { beyond, within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import { hashPassword } from './passwords.ts';
+import { hasAccounts } from './store.ts';
 
-export async function ensureFirstAccount(db: Db, password: string): Promise<void> {
-  if ((await beyond(db).select({ id: users.id }).from(users).limit(1)).length) return;
+/** Any number: of two who hold the link one makes the account, and the other is told so. */
+const MAKING_FIRST = 4_700_003;
+
+/**
+ * @param token what opens it; without one nobody may
+ * @returns the id of who was made
+ * @throws Refusal where the link is not that one, or someone is there already
+ */
+export async function makeFirstAccount(db: Db, token: string | undefined, given: FirstAccount): Promise<string> {
+  if (!token || !same(token, given.token)) throw new Refusal('link_spent');
   const userId = uuidv7();
   const workspaceId = uuidv7();
+  const passwordHash = await hashPassword(given.password);
   await transact(db, async (tx) => {
-    const passwordHash = await hash(password);
-    await beyond(tx)
-      .insert(users)
-      .values({ id: userId, email: 'steward@pandecta.example', name: 'First Steward', passwordHash });
-    await beyond(tx).insert(workspaces).values({ id: workspaceId, name: 'My workspace' });
+    await tx.execute(sql`select pg_advisory_xact_lock(${MAKING_FIRST})`);
+    if (await hasAccounts(tx)) throw new Refusal('link_spent');
+    const name = given.name.trim();
+    await beyond(tx).insert(users).values({ id: userId, email: given.email.trim().toLowerCase(), name, passwordHash });
+    await beyond(tx).insert(workspaces).values({ id: workspaceId, name: given.workspace.trim() });
     const here = within(tx, workspaceId);
     await here.insert(members, { userId, role: 'steward' });
-    await keepFirstSearches(tx, workspaceId, 'Pandecta');
+    await keepFirstSearches(tx, workspaceId, name);
     await here.insert(senses, ...FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s })));
   });
+  return userId;
 }
+
+const digest = (text: string): Buffer => createHash('sha256').update(text).digest();
+const same = (a: string, b: string): boolean => timingSafeEqual(digest(a), digest(b));

@@ -1,35 +1,20 @@
-/** Signing in and out. */
-import { verify } from '@node-rs/argon2';
-import { routes } from '@pandecta/contract';
+/** Signing in and out, the first account, and one's own password. */
+import type { FastifyReply } from 'fastify';
+import { routes, type SessionInfo } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import { SESSION_COOKIE } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
-import {
-  countAttempts,
-  endSession,
-  findUser,
-  forgetAttempts,
-  makeSession,
-  SESSION_DAYS,
-  workspacesOf,
-} from './store.ts';
-
-const MOST_ATTEMPTS = 10;
-
-/** The argon2id hash of no one's password: verified where there is no such user, so that both answers take as long. */
-const NOBODYS_HASH =
-  '$argon2id$v=19$m=19456,t=2,p=1$s17mlAPHxccWit9EEYyZSw$IbkRcwUxCd3UrE1k79Ysklq4/i70FkX4rtEjTd4cKUM';
+import { attempt } from './attempts.ts';
+import { makeFirstAccount } from './first.ts';
+import { hashPassword, isPassword } from './passwords.ts';
+import { endSession, findUser, makeSession, SESSION_DAYS, setPassword, workspacesOf } from './store.ts';
 
 export function accessRoutes(declare: Declare, { db, config }: Services): void {
-  declare(routes.access.signIn, async ({ body, request, reply }) => {
-    const email = body.email.trim().toLowerCase();
-    const who = [`address ${request.ip}`, `account ${email}`];
-    if ((await countAttempts(db, who)) > MOST_ATTEMPTS) throw new Refusal('too_many_attempts');
-    const user = await findUser(db, email);
-    const right = await verify(user?.passwordHash ?? NOBODYS_HASH, body.password).catch(() => false);
-    if (!user || !right) throw new Refusal('sign_in_refused');
-    await forgetAttempts(db, who);
+  const enter = async (
+    reply: FastifyReply,
+    user: { id: string; name: string; email: string },
+  ): Promise<SessionInfo> => {
     const { token, csrf } = await makeSession(db, user.id);
     void reply.setCookie(SESSION_COOKIE, token, {
       path: '/',
@@ -39,6 +24,22 @@ export function accessRoutes(declare: Declare, { db, config }: Services): void {
       maxAge: SESSION_DAYS * 86_400,
     });
     return { userId: user.id, name: user.name, email: user.email, csrf, workspaces: await workspacesOf(db, user.id) };
+  };
+
+  declare(routes.access.signIn, async ({ body, request, reply }) => {
+    const email = body.email.trim().toLowerCase();
+    let user: Awaited<ReturnType<typeof findUser>>;
+    const right = await attempt(db, email, request.ip, async () => {
+      user = await findUser(db, email);
+      return isPassword(user?.passwordHash, body.password);
+    });
+    if (!right) throw new Refusal('sign_in_refused');
+    return enter(reply, user!);
+  });
+
+  declare(routes.access.first, async ({ body, reply }) => {
+    await makeFirstAccount(db, config.firstToken, body);
+    return enter(reply, (await findUser(db, body.email))!);
   });
 
   declare(routes.access.session, async ({ user }) => ({
@@ -49,9 +50,19 @@ export function accessRoutes(declare: Declare, { db, config }: Services): void {
     workspaces: await workspacesOf(db, user.id),
   }));
 
+  declare(routes.access.changePassword, async ({ user, body, request, reply }) => {
+    const right = await attempt(db, user.email, request.ip, async () =>
+      isPassword((await findUser(db, user.email))?.passwordHash, body.old),
+    );
+    if (!right) throw new Refusal('password_refused');
+    await setPassword(db, user.id, await hashPassword(body.password), request.cookies[SESSION_COOKIE]!);
+    return reply.status(204).send();
+  });
+
   declare(routes.access.signOut, async ({ request, reply }) => {
     await endSession(db, request.cookies[SESSION_COOKIE]!);
-    void reply.clearCookie(SESSION_COOKIE, { path: '/' });
+    // What the browser keeps of files goes with it (W3C Clear Site Data).
+    void reply.clearCookie(SESSION_COOKIE, { path: '/' }).header('clear-site-data', '"cache"');
     return reply.status(204).send();
   });
 }

@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, eq, gt, sql } from 'drizzle-orm';
+import { and, eq, gt, ne, sql } from 'drizzle-orm';
 import type { Role, WorkspaceSummary } from '@pandecta/contract';
 import { actionsOf } from './permissions.ts';
-import { members, sessions, signInAttempts, users, workspaces } from '../database/schema.ts';
-import type { Db } from '../database/connect.ts';
+import { members, sessions, users, workspaces } from '../database/schema.ts';
+import { transact, type Db } from '../database/connect.ts';
 import { beyond } from '../database/within.ts';
 import type { Caller, Workspace } from '../http/authorise.ts';
 
@@ -24,9 +24,6 @@ export async function findSession(db: Db, token: string): Promise<Caller['user']
 export async function makeSession(db: Db, userId: string): Promise<{ token: string; csrf: string }> {
   const token = randomBytes(32).toString('base64url');
   const csrf = randomBytes(18).toString('base64url');
-  await beyond(db)
-    .delete(sessions)
-    .where(sql`${sessions.expiresAt} < now()`);
   await beyond(db)
     .insert(sessions)
     .values({
@@ -71,24 +68,22 @@ export async function findMembership(db: Db, userId: string, workspaceId: string
   return found && { ...found, role: found.role as Role };
 }
 
-/** Counts this attempt and those of the last quarter of an hour, by address and by account. */
-export async function countAttempts(db: Db, who: string[]): Promise<number> {
-  await beyond(db)
-    .delete(signInAttempts)
-    .where(sql`${signInAttempts.at} < now() - interval '1 day'`);
-  await beyond(db)
-    .insert(signInAttempts)
-    .values(who.map((w) => ({ who: w })));
-  const found = await beyond(db)
-    .select({ n: sql<number>`count(*)::int` })
-    .from(signInAttempts)
-    .where(and(sql`${signInAttempts.who} in ${who}`, sql`${signInAttempts.at} > now() - interval '15 minutes'`))
-    .groupBy(signInAttempts.who);
-  return Math.max(0, ...found.map((f) => f.n));
+/** Gives a person another password; all their sessions but the one it was done in end. */
+export async function setPassword(db: Db, userId: string, passwordHash: string, token: string): Promise<void> {
+  await transact(db, async (tx) => {
+    await beyond(tx).update(users).set({ passwordHash }).where(eq(users.id, userId));
+    await beyond(tx)
+      .delete(sessions)
+      .where(and(eq(sessions.userId, userId), ne(sessions.tokenHash, hash(token))));
+  });
 }
 
-export async function forgetAttempts(db: Db, who: string[]): Promise<void> {
+export async function hasAccounts(db: Db): Promise<boolean> {
+  return (await beyond(db).select({ id: users.id }).from(users).limit(1)).length > 0;
+}
+
+export async function forgetOldSessions(db: Db): Promise<void> {
   await beyond(db)
-    .delete(signInAttempts)
-    .where(sql`${signInAttempts.who} in ${who}`);
+    .delete(sessions)
+    .where(sql`${sessions.expiresAt} < now()`);
 }

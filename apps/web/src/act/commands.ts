@@ -56,6 +56,7 @@ export const COMMANDS = [
   { id: 'undo', name: 'Undo', keys: ['Ctrl z'], where: 'Everywhere', may: 'own' },
   { id: 'redo', name: 'Do again', keys: ['Ctrl Shift z'], where: 'Everywhere', may: 'own' },
   { id: 'keys', name: 'The list of keys', keys: ['?'], where: 'Everywhere', does: 'this list' },
+  { id: 'password', name: 'Change your password' },
   { id: 'sign-out', name: 'Sign out' },
 
   { id: 'next', name: 'Next source', keys: ['j', 'ArrowDown'], where: 'In the ledger', byKey: true },

@@ -8,6 +8,8 @@ export class ApiError extends Error {
     detail: string,
     /** Of an edit that met another's newer one. */
     readonly conflict?: ConflictOfEdits,
+    /** After how many seconds it is worth asking again, where the server says so. */
+    readonly retryAfter?: number,
   ) {
     super(detail);
   }
@@ -92,6 +94,7 @@ export async function send<P extends string, B, Q, R>(
     problem.code ?? 'failed',
     problem.detail ?? `The server answered with ${response.status}.`,
     problem.conflict,
+    Number(response.headers.get('retry-after')) || undefined,
   );
 }
 

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import DropFiles from '../gather/DropFiles.vue';
 import { useLive } from '../data/live.ts';
 import { useAsk } from '../sources/index.ts';
+import PasswordDialog from '../session/PasswordDialog.vue';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
 import { useChanges } from '../act/changes.ts';
@@ -20,6 +21,7 @@ const live = useLive();
 watch(inside, (now) => now && live.follow(session.workspace?.id ?? ''), { immediate: true });
 const keysOpen = ref(false);
 const paletteOpen = ref(false);
+const passwordOpen = ref(false);
 
 const router = useRouter();
 const ask = useAsk();
@@ -38,6 +40,7 @@ useDeeds({
   keys: () => (keysOpen.value = true),
   undo: () => void changes.undo(),
   redo: () => void changes.redo(),
+  password: () => (passwordOpen.value = true),
   'sign-out': () => session.signOut(),
 });
 useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(event));
@@ -46,11 +49,20 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
 <template>
   <div class="flex h-full flex-col print:block print:h-auto">
     <template v-if="inside">
-      <TopBar class="print:hidden" @keys="keysOpen = true" @commands="paletteOpen = true" />
+      <TopBar
+        class="print:hidden"
+        @keys="keysOpen = true"
+        @commands="paletteOpen = true"
+        @password="passwordOpen = true"
+      />
       <main class="min-h-0 flex-1 print:h-auto"><RouterView /></main>
       <DropFiles />
       <KeysList v-model:open="keysOpen" />
       <CommandPalette v-model:open="paletteOpen" />
+      <PasswordDialog
+        v-model:open="passwordOpen"
+        @changed="changes.tell('Your password is changed; all your other sessions have ended.')"
+      />
     </template>
     <RouterView v-else />
   </div>

@@ -11,7 +11,7 @@ import { useAsk } from '../sources/index.ts';
 import JobsMenu from './JobsMenu.vue';
 import NoticeLine from './NoticeLine.vue';
 
-const emit = defineEmits<{ keys: []; commands: [] }>();
+const emit = defineEmits<{ keys: []; commands: []; password: [] }>();
 const session = useSession();
 const ask = useAsk();
 const places = usePlaces();
@@ -36,6 +36,7 @@ const account = [
   { name: 'Commands and sources', hint: 'Ctrl K', run: () => emit('commands') },
   { name: 'Keys', hint: '?', run: () => emit('keys') },
   { name: 'The HTTP API', href: '/api' },
+  { name: 'Change your password', run: () => emit('password') },
   { name: 'Sign out', run: () => session.signOut() },
 ];
 const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?]/)[1];

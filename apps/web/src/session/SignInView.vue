@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useTimeoutFn } from '@vueuse/core';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import KitButton from '../kit/KitButton.vue';
+import { ApiError } from '../api/client.ts';
 import KitField from '../kit/KitField.vue';
-import KitNotice from '../kit/KitNotice.vue';
+import EntryCard from './EntryCard.vue';
 import { useSession } from './store.ts';
 
 const session = useSession();
@@ -13,6 +14,13 @@ const email = ref('');
 const password = ref('');
 const error = ref('');
 const busy = ref(false);
+/** Until it is worth trying again. */
+const pause = ref(0);
+const waiting = useTimeoutFn(
+  () => (error.value = ''),
+  () => pause.value * 1000,
+  { immediate: false },
+);
 
 async function submit(): Promise<void> {
   busy.value = true;
@@ -23,6 +31,8 @@ async function submit(): Promise<void> {
     await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/sources');
   } catch (e) {
     error.value = (e as Error).message;
+    pause.value = (e instanceof ApiError && e.code === 'too_many_attempts' && e.retryAfter) || 0;
+    if (pause.value) waiting.start();
   } finally {
     busy.value = false;
   }
@@ -30,33 +40,33 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <main class="grid h-full place-items-center bg-panel p-6">
-    <form class="w-[22rem] rounded-md border border-line bg-card p-7" @submit.prevent="submit">
-      <h1 class="font-serif text-display font-semibold">Pandecta<span class="text-verdigris">.</span></h1>
-      <p class="mb-5 mt-1 text-muted">Your sources, found, filed, read and cited.</p>
-      <KitField
-        v-model="email"
-        class="mb-3"
-        label="E-mail address"
-        above
-        type="email"
-        autocomplete="username"
-        required
-        autofocus
-      />
-      <KitField
-        v-model="password"
-        class="mb-4"
-        label="Password"
-        above
-        type="password"
-        autocomplete="current-password"
-        required
-      />
-      <KitNotice v-if="error" tone="bad" boxed class="mb-4">{{ error }}</KitNotice>
-      <KitButton look="main" type="submit" class="w-full justify-center py-1.5" :disabled="busy">{{
-        busy ? 'Signing in…' : 'Sign in'
-      }}</KitButton>
-    </form>
-  </main>
+  <EntryCard
+    says="Your sources, found, filed, read and cited."
+    does="Sign in"
+    doing="Signing in…"
+    :busy
+    :error
+    :waits="waiting.isPending.value"
+    @submit="submit"
+  >
+    <KitField
+      v-model="email"
+      class="mb-3"
+      label="E-mail address"
+      above
+      type="email"
+      autocomplete="username"
+      required
+      autofocus
+    />
+    <KitField
+      v-model="password"
+      class="mb-4"
+      label="Password"
+      above
+      type="password"
+      autocomplete="current-password"
+      required
+    />
+  </EntryCard>
 </template>

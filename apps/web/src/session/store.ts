@@ -1,7 +1,7 @@
 /** Who is signed in, and the workspace they work in. */
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { routes, type Action, type SessionInfo, type WorkspaceSummary } from '@pandecta/contract';
+import { routes, type Action, type FirstAccount, type SessionInfo, type WorkspaceSummary } from '@pandecta/contract';
 import { ask, ApiError, onSignedOut, setCaller } from '../api/client.ts';
 
 export const useSession = defineStore('session', () => {
@@ -31,6 +31,10 @@ export const useSession = defineStore('session', () => {
     take(await ask(routes.access.signIn, { body: { email, password } }));
   }
 
+  async function beginFirst(body: FirstAccount): Promise<void> {
+    take(await ask(routes.access.first, { body }));
+  }
+
   async function signOut(): Promise<void> {
     await ask(routes.access.signOut, {});
     sessionStorage.clear();
@@ -58,5 +62,5 @@ export const useSession = defineStore('session', () => {
         .join('') ?? '',
   );
 
-  return { user, workspace, may, initials, ensure, signIn, signOut, choose };
+  return { user, workspace, may, initials, ensure, signIn, beginFirst, signOut, choose };
 });

@@ -1,0 +1,164 @@
+/** Guessing is slowed down, and keeps nobody else out; the first account; one's own password. */
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { Problem, SessionInfo } from '@pandecta/contract';
+import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
+import { networkOf, waitAfter } from './attempts.ts';
+
+const RIGHT = 'a long enough password';
+const TOKEN = 'of-this-start';
+
+let server: TestServer;
+let me: Person;
+beforeAll(async () => {
+  server = await startTestServer({ trustProxy: '127.0.0.1', firstToken: TOKEN });
+});
+beforeEach(async () => void (me = await server.person('reader')));
+afterAll(() => server.close());
+
+const run = (text: string): Promise<unknown> => server.app.services.database.pool.query(text);
+
+/** Signing in from an address, by way of the proxy that is trusted. */
+const from = (address: string, email: string, password: string): Promise<Response> =>
+  fetch(`${server.base}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-forwarded-for': address },
+    body: JSON.stringify({ email, password }),
+  });
+const guess = async (address: string, email: string, times: number): Promise<number[]> => {
+  const statuses = [];
+  for (let i = 0; i < times; i += 1) statuses.push((await from(address, email, 'wrong')).status);
+  return statuses;
+};
+/** As though so many seconds had gone by. */
+const later = (seconds: number): Promise<unknown> =>
+  run(`update sign_in_attempts set at = at - interval '${seconds} seconds'`);
+
+describe('whoever guesses', () => {
+  test('waits between two tries after five of them, longer each time, and is told how long', async () => {
+    expect(await guess('192.0.2.1', me.info.email, 6)).toEqual([401, 401, 401, 401, 401, 429]);
+    const refused = await from('192.0.2.1', me.info.email, RIGHT);
+    expect([refused.headers.get('retry-after'), ((await refused.json()) as Problem).detail]).toEqual([
+      '2',
+      'That were many attempts with a wrong password. Try again in 2 seconds.',
+    ]);
+    await later(3);
+    expect(await guess('192.0.2.1', me.info.email, 2)).toEqual([401, 429]);
+    expect((await from('192.0.2.1', me.info.email, 'wrong')).headers.get('retry-after')).toBe('4');
+    await later(5);
+    expect((await from('192.0.2.1', me.info.email, RIGHT)).status).toBe(200);
+  });
+
+  test('keeps the person they guess at from nothing', async () => {
+    await guess('192.0.2.2', me.info.email, 8);
+    expect((await from('198.51.100.7', me.info.email, RIGHT)).status).toBe(200);
+  });
+
+  test('makes nobody else behind the same proxy wait', async () => {
+    const other = await server.person('reader');
+    await guess('192.0.2.3', me.info.email, 8);
+    expect((await from('192.0.2.3', other.info.email, RIGHT)).status).toBe(200);
+  });
+
+  test('gains nothing by signing in to an account of their own between', async () => {
+    const own = await server.person('reader');
+    await guess('192.0.2.4', me.info.email, 6);
+    expect((await from('192.0.2.4', own.info.email, RIGHT)).status).toBe(200);
+    expect(await guess('192.0.2.4', me.info.email, 1)).toEqual([429]);
+  });
+
+  test('gains nothing by trying many at once', async () => {
+    const all = await Promise.all(Array.from({ length: 40 }, () => from('192.0.2.5', me.info.email, 'wrong')));
+    expect(all.filter((r) => r.status === 401).length).toBeLessThanOrEqual(5);
+  });
+
+  test('may have a whole network of addresses, and is one all the same', async () => {
+    const address = (i: number): string => `2001:db8:1:1::${i.toString(16)}`;
+    for (let i = 0; i < 5; i += 1) await guess(address(i), me.info.email, 1);
+    expect(await guess(address(99), me.info.email, 1)).toEqual([429]);
+    expect([networkOf('2001:db8:1:1::5'), networkOf('::ffff:192.0.2.1'), networkOf('192.0.2.1')]).toEqual([
+      '2001:db8:1:1::',
+      '192.0.2.1',
+      '192.0.2.1',
+    ]);
+  });
+
+  test('waits a minute at the most', () => {
+    expect([0, 4, 5, 6, 9, 10, 1000].map(waitAfter)).toEqual([0, 0, 2, 4, 32, 60, 60]);
+  });
+
+  test('is counted by the address of the machine itself where no proxy is trusted', async () => {
+    const { app } = server.app;
+    const inject = async (remoteAddress: string, forwarded: string): Promise<number> =>
+      (
+        await app.inject({
+          method: 'POST',
+          url: '/api/session',
+          remoteAddress,
+          headers: { 'x-forwarded-for': forwarded },
+          payload: { email: me.info.email, password: 'wrong' },
+        })
+      ).statusCode;
+    const statuses = [];
+    for (let i = 0; i < 6; i += 1) statuses.push(await inject('203.0.113.9', `192.0.2.${i}`));
+    expect(statuses.at(-1)).toBe(429);
+  });
+
+  test('a clock that was set back makes nobody wait', async () => {
+    await guess('192.0.2.8', me.info.email, 6);
+    await run(`update sign_in_attempts set at = at + interval '3 hours'`);
+    expect((await from('192.0.2.8', me.info.email, RIGHT)).status).toBe(200);
+  });
+
+  test('leaves no address and no name behind in what is counted', async () => {
+    await guess('192.0.2.6', 'my-other-password@sallow.example', 1);
+    const { rows } = (await run('select who from sign_in_attempts')) as { rows: { who: string }[] };
+    expect(rows.map((r) => r.who).join()).not.toMatch(/192\.0\.2|sallow/);
+  });
+});
+
+describe('one’s own password', () => {
+  const change = (p: Person, old: string, password: string): Promise<{ status: number; body: Problem }> =>
+    p.call<Problem>('PUT', '/session/password', { old, password });
+
+  test('is changed by who knows it, and all other sessions end', async () => {
+    const elsewhere = await from('192.0.2.20', me.info.email, RIGHT);
+    const cookie = elsewhere.headers.get('set-cookie')!.split(';')[0]!;
+    const there = (): Promise<Response> => fetch(`${server.base}/api/session`, { headers: { cookie } });
+    expect((await there()).status).toBe(200);
+    expect((await change(me, RIGHT, 'tide tables of the estuary')).status).toBe(204);
+    expect((await there()).status).toBe(401);
+    expect((await me.call('GET', '/session')).status).toBe(200);
+    expect((await from('192.0.2.20', me.info.email, RIGHT)).status).toBe(401);
+    expect((await from('192.0.2.20', me.info.email, 'tide tables of the estuary')).status).toBe(200);
+  });
+
+  test('is not changed by who does not, however often they try', async () => {
+    const replies = [];
+    for (let i = 0; i < 6; i += 1) replies.push((await change(me, 'wrong', 'tide tables of the estuary')).body.code);
+    expect(replies).toEqual([...Array<string>(5).fill('password_refused'), 'too_many_attempts']);
+  });
+
+  test('is not made shorter than twelve characters', async () => {
+    expect((await change(me, RIGHT, 'short')).body.code).toBe('invalid');
+  });
+});
+
+describe('the first account', () => {
+  const first = (token: string, email = 'first@sallow.example'): Promise<Response> =>
+    fetch(`${server.base}/api/first-account`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ token, email, name: 'Marit Oke', password: RIGHT, workspace: 'Inquiry' }),
+    });
+
+  test('is made by the link of the start alone, once, and can steer its workspace', async () => {
+    expect((await first(TOKEN)).status, 'there are accounts').toBe(403);
+    await run('delete from members; delete from users');
+    expect((await first('of-another-start')).status).toBe(403);
+    const both = await Promise.all([first(TOKEN), first(TOKEN, 'second@sallow.example')]);
+    expect(both.map((r) => r.status).sort()).toEqual([200, 403]);
+    const info = (await both.find((r) => r.status === 200)!.json()) as SessionInfo;
+    expect(info.workspaces).toEqual([expect.objectContaining({ name: 'Inquiry', role: 'steward' })]);
+    expect((await from('192.0.2.30', info.email, RIGHT)).status).toBe(200);
+  });
+});

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The first account of an empty installation. What opens it stands behind the # of the address, which no log sees. */
+import { ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import KitField from '../kit/KitField.vue';
+import EntryCard from './EntryCard.vue';
+import NewPasswordFields from './NewPasswordFields.vue';
+import { useNewPassword } from './password.ts';
+import { useSession } from './store.ts';
+
+const session = useSession();
+const router = useRouter();
+const token = useRoute().hash.slice(1);
+const name = ref('');
+const email = ref('');
+const workspace = ref('');
+const { password, again, trouble, ready } = useNewPassword();
+const error = ref(token ? '' : 'The address is not whole: what stands behind # in the terminal belongs to it.');
+const busy = ref(false);
+
+async function submit(): Promise<void> {
+  busy.value = true;
+  error.value = '';
+  try {
+    await session.beginFirst({
+      token,
+      name: name.value,
+      email: email.value,
+      password: password.value,
+      workspace: workspace.value,
+    });
+    await router.push('/sources');
+  } catch (e) {
+    error.value = (e as Error).message;
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <EntryCard
+    says="The first account here. It is yours, and may do everything."
+    does="Begin"
+    doing="Beginning…"
+    :busy
+    :error
+    :waits="!ready || !token"
+    @submit="submit"
+  >
+    <KitField
+      v-model="name"
+      class="mb-3"
+      label="Your name"
+      above
+      autocomplete="name"
+      maxlength="120"
+      required
+      autofocus
+    />
+    <KitField v-model="email" class="mb-3" label="E-mail address" above type="email" autocomplete="username" required />
+    <KitField
+      v-model="workspace"
+      class="mb-3"
+      label="Name of the workspace"
+      above
+      maxlength="120"
+      required
+      hint="What you work on. More can follow."
+    />
+    <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+  </EntryCard>
+</template>

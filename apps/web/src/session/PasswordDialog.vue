@@ -1,0 +1,65 @@
+<script setup lang="ts">
+/** Changing one's own password. */
+import { ref, watch } from 'vue';
+import { routes } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
+import KitButton from '../kit/KitButton.vue';
+import KitDialog from '../kit/KitDialog.vue';
+import KitField from '../kit/KitField.vue';
+import KitNotice from '../kit/KitNotice.vue';
+import NewPasswordFields from './NewPasswordFields.vue';
+import { useNewPassword } from './password.ts';
+
+const open = defineModel<boolean>('open', { required: true });
+const emit = defineEmits<{ changed: [] }>();
+const old = ref('');
+const { password, again, trouble, ready, clear } = useNewPassword();
+const error = ref('');
+const busy = ref(false);
+watch(open, () => {
+  old.value = error.value = '';
+  clear();
+});
+
+async function submit(): Promise<void> {
+  busy.value = true;
+  error.value = '';
+  try {
+    await ask(routes.access.changePassword, { body: { old: old.value, password: password.value } });
+    open.value = false;
+    emit('changed');
+  } catch (e) {
+    error.value = (e as Error).message;
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <KitDialog v-model:open="open" title="Change your password">
+    <form class="px-4 pb-4 pt-3" @submit.prevent="submit">
+      <KitField
+        v-model="old"
+        class="mb-3"
+        label="Present password"
+        above
+        type="password"
+        autocomplete="current-password"
+        required
+      />
+      <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+      <p class="mb-4 text-muted">
+        Wherever else you are signed in, you will have to sign in again. Keys you made for a browser go on; revoke them
+        under Gather.
+      </p>
+      <KitNotice v-if="error" tone="bad" boxed class="mb-4">{{ error }}</KitNotice>
+      <div class="flex justify-end gap-2">
+        <KitButton @click="open = false">Leave it</KitButton>
+        <KitButton look="main" type="submit" :disabled="busy || !ready || !old">{{
+          busy ? 'Changing…' : 'Change the password'
+        }}</KitButton>
+      </div>
+    </form>
+  </KitDialog>
+</template>
