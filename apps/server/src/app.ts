@@ -29,10 +29,11 @@ import { stating } from './stating/index.ts';
 import { tags } from './tags/index.ts';
 import { connect } from './database/connect.ts';
 import { FolderStorage } from './files/storage.ts';
-import { MOST_FILE_BYTES, MOST_FILES } from '@pandecta/contract';
 import { registerDescription } from './http/describe.ts';
 import { registerJson } from './http/json.ts';
-import { registerProblems } from './http/problems.ts';
+import { PACE, registerPace } from './http/pace.ts';
+import { PART_LIMITS } from './http/parts.ts';
+import { refuseConnection, refuseUnrouted, registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
 import { SERIALIZERS } from './log.ts';
 import { Followers } from './indexing/follower.ts';
@@ -76,12 +77,15 @@ export interface App {
   close(): Promise<void>;
 }
 
-export async function buildApp(config: Config): Promise<App> {
+export async function buildApp(config: Config, pace = PACE): Promise<App> {
   const app = Fastify({
     logger: { level: process.env.PANDECTA_LOG ?? 'warn', serializers: SERIALIZERS },
     routerOptions: { maxParamLength: 200 },
     // Streams never end by themselves; what is cut in the middle of a change has changed nothing.
     forceCloseConnections: true,
+    trustProxy: config.trustProxy ?? false,
+    frameworkErrors: refuseUnrouted,
+    clientErrorHandler: refuseConnection,
   });
   const database = connect(config.databaseUrl);
   const workers = new Workers(config.tasksFile);
@@ -110,10 +114,12 @@ export async function buildApp(config: Config): Promise<App> {
         'upgrade-insecure-requests': null,
       },
     },
-    hsts: config.secureCookies,
+    // Of this name alone: what else its domain serves is not ours to say.
+    hsts: config.secureCookies && { maxAge: 180 * 86_400, includeSubDomains: false },
   });
   await app.register(cookie);
-  await app.register(multipart, { preservePath: true, limits: { fileSize: MOST_FILE_BYTES, files: MOST_FILES } });
+  await app.register(multipart, { preservePath: true, limits: PART_LIMITS });
+  registerPace(app, pace);
   registerJson(app);
   registerProblems(app);
   const declared: Declared = [];

@@ -3,7 +3,12 @@ export const ERRORS = {
   not_signed_in: [401, 'Sign in to go on.'],
   key_refused: [401, 'This key opens nothing here: it was revoked, or is of another workspace.'],
   sign_in_refused: [401, 'This e-mail address and password do not belong together.'],
-  too_many_attempts: [429, 'Too many attempts to sign in. Wait a quarter of an hour and try again.'],
+  too_many_attempts: [429, 'That were many attempts with a wrong password. Try again in %s.'],
+  password_refused: [403, 'That is not your present password. Nothing was changed.'],
+  link_spent: [
+    403,
+    'This link makes no account any more: there is one, or Pandecta was started again since and printed a newer link.',
+  ],
   forged: [403, 'This request did not come from a page of Pandecta. Reload the page and try again.'],
   not_a_member: [404, 'There is no such workspace, or you are not a member of it.'],
   not_allowed: [403, 'Your role here does not allow this.'],
@@ -44,7 +49,9 @@ export const ERRORS = {
   busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],
   too_slow: [503, 'This question takes too long to answer. Add a word or narrow it.'],
   unavailable: [503, 'The database does not answer just now. Nothing was changed; try again in a moment.'],
-  body_too_large: [413, 'The request is larger than this may be; nothing was kept.'],
+  body_too_large: [413, 'The request is larger than the %s this may be; nothing was kept.'],
+  too_late: [408, 'The request did not arrive in time; nothing was kept.'],
+  disk_full: [507, 'The disk of the server is full. Nothing was changed; tell whoever runs it.'],
   failed: [500, 'Something went wrong on the server. Nothing was changed.'],
 } as const satisfies Record<string, readonly [number, string]>;
 
@@ -57,6 +64,9 @@ export class Refusal extends Error {
   /** What a program needs beside the sentence: members of the problem document (RFC 9457, 3.2). */
   more: Record<string, unknown> = {};
 
+  /** After how many seconds it is worth asking again. */
+  retryAfter: number | undefined;
+
   constructor(
     readonly code: ErrorCode,
     ...parts: string[]
@@ -64,5 +74,6 @@ export class Refusal extends Error {
     let i = 0;
     super(ERRORS[code][1].replace(/%s/g, () => parts[i++] ?? ''));
     this.status = ERRORS[code][0];
+    if (this.status === 503) this.retryAfter = 5;
   }
 }

@@ -158,6 +158,18 @@ export class KeyHolder {
   @IsString() workspace!: string;
 }
 
+/** Files that were sent and wait for the gathering they are named in; for a day. */
+export class Uploaded {
+  @Ids() uploads!: string[];
+}
+
+/** A gathering of files that were sent before. */
+export class Gathering {
+  @Ids() @ArrayMaxSize(MOST_FILES) uploads!: string[];
+  @OptionalPart(() => Destination) destination?: Destination;
+  @IsOptional() @IsIn(THROUGH) through?: Through;
+}
+
 /** What the workspace lets pass the intake. */
 export class GatherSettings {
   /** What is complete and new goes straight to the sources. */
@@ -234,6 +246,23 @@ export const gatherRoutes = {
     byKey: true,
     summary:
       'Bring in files (multipart/form-data: any number of parts "file"; before them a part "destination" (JSON) says where to, and a part "through" whether they wait in the intake or go straight).',
+    reply: Started,
+  }),
+  upload: route({
+    method: 'POST',
+    path: '/w/:workspace/uploads',
+    may: 'gather',
+    summary:
+      'Send files for a gathering that is begun later (multipart/form-data: parts "file", before a table a part "columns"): very many go in shares.',
+    reply: Uploaded,
+  }),
+  begin: route({
+    method: 'POST',
+    path: '/w/:workspace/uploads/gathering',
+    may: 'gather',
+    summary: 'Bring in files that were sent before, in the order they are named.',
+    body: Gathering,
+    most: MOST_FILES * 50,
     reply: Started,
   }),
   imports: route({

@@ -78,6 +78,12 @@ export function isUnavailable(error: unknown): boolean {
   );
 }
 
+/** No room is left on a disk: of the database (PostgreSQL 15, appendix A, 53100) or for files (errno 3). */
+export function isFull(error: unknown): boolean {
+  const { code, cause } = (error ?? {}) as { code?: string; cause?: unknown };
+  return /^(?:53100|ENOSPC|EDQUOT)$/.test(code ?? '') || (cause !== undefined && isFull(cause));
+}
+
 /** PostgreSQL's code of an error, whether it came by way of Drizzle or not. */
 export function codeOf(error: unknown): string | undefined {
   const { code, cause } = error as { code?: string; cause?: { code?: string } };

@@ -1,6 +1,6 @@
 /** The content of files, whole or in ranges, and the places of words in them. */
 import { eq, sql, type InferSelectModel } from 'drizzle-orm';
-import { MOST_FILE_BYTES, routes } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { cut } from '@pandecta/core/text';
@@ -9,6 +9,7 @@ import type { Db } from '../database/connect.ts';
 import { bytes, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
+import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
 import { pageTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
@@ -22,15 +23,13 @@ export function fileRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
   declare(routes.files.add, async (call) => {
     let instead: string | null = null;
-    for await (const part of call.request.parts()) {
-      if (part.type === 'file') {
-        const stored = await storage.put(part.file);
-        if (part.file.truncated) throw new Refusal('file_too_large', `${MOST_FILE_BYTES / 1024 ** 2} MB`);
-        const name = cut(part.filename.split(/[/\\]/).at(-1) || 'file', 200);
-        return addFile(services, call, { source: call.params.source, ...stored, name, instead });
+    for await (const part of arriving(call.request, storage)) {
+      if ('file' in part) {
+        const name = cut(part.path.split(/[/\\]/).at(-1) || 'file', 200);
+        return addFile(services, call, { source: call.params.source, ...part.file, name, instead });
       }
       // What it replaces goes before it.
-      if (part.fieldname === 'instead') instead = String(part.value);
+      if (part.field === 'instead') instead = part.value;
     }
     throw new Refusal('no_files');
   });
@@ -41,17 +40,20 @@ export function fileRoutes(declare: Declare, services: Services): void {
     const file = await findFile(db, workspace.id, params.file);
     if (file.address) return reply.redirect(file.address);
     const total = file.bytes;
+    const etag = `"${file.sha256}"`;
     void reply
       .headers({
         'accept-ranges': 'bytes',
-        'cache-control': 'private, max-age=31536000, immutable',
-        etag: `"${file.sha256}"`,
+        // Kept by the browser, but shown only to who may still see it: each time the server is asked.
+        'cache-control': 'private, no-cache',
+        etag,
         'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`,
         // Whatever a file holds, a browser runs none of it here.
         'content-security-policy': `sandbox; default-src 'none'${file.mediaType === SNAPSHOT_TYPE ? "; img-src data:; style-src 'unsafe-inline'" : ''}`,
         'x-content-type-options': 'nosniff',
       })
       .type(file.mediaType);
+    if (request.headers['if-none-match']?.includes(etag)) return reply.status(304).send();
     const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '');
     if (!m || (!m[1] && !m[2])) return reply.header('content-length', total).send(storage.read(file.sha256));
     const start = m[1] ? Number(m[1]) : Math.max(0, total - Number(m[2]));

@@ -1,12 +1,12 @@
 /** Files on disk: each content once, whole or not at all. */
 import { createHash } from 'node:crypto';
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import fc from 'fast-check';
-import { afterEach, beforeEach, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { FolderStorage } from './storage.ts';
 
 let folder: string;
@@ -66,10 +66,44 @@ test('two who send the same file at once both have it, and it is there once', as
   expect(kept()).toEqual([all[0]!.sha256]);
 });
 
-test('removed, a file is gone; removing what is not there does nothing', async () => {
-  const { sha256 } = await storage.put(Readable.from([Buffer.from('abc')]));
-  await storage.remove(sha256);
-  expect(existsSync(storage.path(sha256))).toBe(false);
-  await storage.remove(sha256);
-  expect(kept()).toEqual([]);
+describe('the sweep', () => {
+  const put = async (text: string): Promise<string> => (await storage.put(Readable.from([Buffer.from(text)]))).sha256;
+  /** As though it had come so long ago. */
+  const age = (path: string, hours: number): void => {
+    const at = new Date(Date.now() - hours * 3_600_000);
+    utimesSync(path, at, at);
+  };
+  const nobody = (): Promise<Set<string>> => Promise.resolve(new Set());
+
+  test('takes what nobody holds and came more than a day ago, and nothing else', async () => {
+    const [held, loose, fresh] = [await put('held'), await put('loose'), await put('fresh')];
+    for (const sha256 of [held, loose]) age(storage.path(sha256), 25);
+    // Of a server that was killed, and of one that is receiving.
+    for (const [name, hours] of [
+      ['left', 25],
+      ['receiving', 1],
+    ] as const) {
+      writeFileSync(join(folder, 'coming', name), 'half');
+      age(join(folder, 'coming', name), hours);
+    }
+    expect(await storage.sweep((those) => Promise.resolve(new Set(those.filter((s) => s === held))))).toBe(2);
+    expect(kept().sort()).toEqual([held, fresh, 'receiving'].sort());
+  });
+
+  test('looks only at what it is told to, where it is told', async () => {
+    const [one, other] = [await put('one'), await put('other')];
+    for (const sha256 of [one, other]) age(storage.path(sha256), 25);
+    await storage.sweep(nobody, [one, 'never there']);
+    expect(kept()).toEqual([other]);
+  });
+
+  test('lets be what is brought again while it looks', async () => {
+    const sha256 = await put('brought twice');
+    age(storage.path(sha256), 25);
+    await storage.sweep(async () => {
+      await put('brought twice');
+      return new Set();
+    });
+    expect(kept()).toEqual([sha256]);
+  });
 });

@@ -16,7 +16,11 @@ export const files = pgTable(
     /** Of a link in place of a file: where it leads. */
     address: text('address'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('files_sha').on(t.workspaceId, t.sha256)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('files_sha').on(t.workspaceId, t.sha256),
+    index('files_content').on(t.sha256),
+  ],
 );
 
 export const sourceFiles = pgTable(

@@ -1,28 +1,22 @@
 /** Gathering: files come in, a job reads them, a report says what became of them. */
 import { eq, sql } from 'drizzle-orm';
-import {
-  Destination,
-  ImportReport,
-  MOST_FILE_BYTES,
-  routes,
-  THROUGH,
-  type JobInfo,
-  type Through,
-  type Way,
-} from '@pandecta/contract';
+import { Destination, ImportReport, routes, THROUGH, type JobInfo, type Through, type Way } from '@pandecta/contract';
+import type { FastifyRequest } from 'fastify';
 import { checkColumns, type Columns } from '@pandecta/core/formats';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { cut } from '@pandecta/core/text';
+import type { Storage } from '../files/storage.ts';
 import { Refusal } from '../errors.ts';
 import { check } from '../http/check.ts';
 import type { Actor } from '../http/authorise.ts';
+import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { bringClip } from './clip.ts';
-import type { Input } from './inputs.ts';
+import type { FileInput, Input } from './inputs.ts';
 import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
 import { importJob } from './jobs.ts';
 import { nameOf } from './names.ts';
@@ -30,25 +24,25 @@ import type { StoredReport } from './report.ts';
 import { setSettings, settingsOf } from './settings.ts';
 import { startImport, type Setting } from './start.ts';
 import { importMessages } from './tables.ts';
+import { findUploads, keepUploads, spendUploads } from './uploads.ts';
 
 export function gatherRoutes(declare: Declare, services: Services): void {
   const { db, storage } = services;
   declare(routes.gather.import, async ({ actor, request }) => {
-    const inputs: Input[] = [];
     const set: Setting = {};
-    let columns: Columns | undefined;
-    for await (const part of request.parts()) {
-      if (part.type === 'file') {
-        const stored = await storage.put(part.file);
-        if (part.file.truncated) throw new Refusal('file_too_large', `${MOST_FILE_BYTES / 1024 ** 2} MB`);
-        inputs.push({ ...nameOf(part.filename), ...stored, ...(columns && { columns }) });
-        columns = undefined;
-      } else if (part.fieldname === 'columns') columns = readColumns(String(part.value));
-      else if (part.fieldname === 'destination') set.destination = await readDestination(String(part.value));
-      else if (part.fieldname === 'through') set.through = readThrough(String(part.value));
-    }
-    if (!inputs.length) throw new Refusal('no_files');
+    const inputs = await filesOf(request, storage, async (field, value) => {
+      if (field === 'destination') set.destination = await readDestination(value);
+      else if (field === 'through') set.through = readThrough(value);
+    });
     return startImport(services, actor, inputs, set);
+  });
+  declare(routes.gather.upload, async ({ actor, request }) => ({
+    uploads: await keepUploads(db, actor, await filesOf(request, storage)),
+  }));
+  declare(routes.gather.begin, async ({ actor, body: { uploads: ids, ...set } }) => {
+    if (!ids.length) throw new Refusal('no_files');
+    const inputs = await findUploads(db, actor, ids);
+    return startImport(services, actor, inputs, { ...set, also: (tx) => spendUploads(tx, actor, ids) });
   });
   declare(routes.gather.typed, async ({ actor, body }) => {
     const parts = await services.workers.run('takeApart', body.text);
@@ -75,6 +69,25 @@ export function gatherRoutes(declare: Declare, services: Services): void {
     if (!found) throw new Refusal('no_such_import');
     return found;
   });
+}
+
+/** The files of a form, each with the columns that were said before it. @throws Refusal where there are none */
+async function filesOf(
+  request: FastifyRequest,
+  storage: Storage,
+  also: (field: string, value: string) => Promise<void> = async () => {},
+): Promise<FileInput[]> {
+  const inputs: FileInput[] = [];
+  let columns: Columns | undefined;
+  for await (const part of arriving(request, storage)) {
+    if ('file' in part) {
+      inputs.push({ ...nameOf(part.path), ...part.file, ...(columns && { columns }) });
+      columns = undefined;
+    } else if (part.field === 'columns') columns = readColumns(part.value);
+    else await also(part.field, part.value);
+  }
+  if (!inputs.length) throw new Refusal('no_files');
+  return inputs;
 }
 
 /** @throws Refusal with what is wrong with it */

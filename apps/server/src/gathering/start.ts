@@ -1,6 +1,7 @@
 /** A gathering begins: what came is noted, and a job is to read it. */
 import { v7 as uuidv7 } from 'uuid';
 import type { Destination, Started, Through, Way } from '@pandecta/contract';
+import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
@@ -13,13 +14,15 @@ export interface Setting {
   way?: Way;
   /** What it is called; by its files where it is not said. */
   title?: string;
+  /** Done in the transaction that begins it. */
+  also?: (tx: Db) => Promise<unknown>;
 }
 
 export async function startImport(
   { jobs }: Services,
   actor: Actor,
   inputs: Input[],
-  { destination, through, way = 'files', title = titleOf(inputs) }: Setting = {},
+  { destination, through, way = 'files', title = titleOf(inputs), also }: Setting = {},
 ): Promise<Started> {
   const importId = uuidv7();
   const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
@@ -29,6 +32,7 @@ export async function startImport(
       ...(destination && { destination }),
       ...(through && { through }),
     });
+    await also?.(tx);
   });
   return { jobId, importId };
 }

@@ -3,7 +3,7 @@ import type { Destination, ImportMessage, Way } from '@pandecta/contract';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { now, when, workspaceId } from '../database/columns.ts';
-import type { Found, Input } from './inputs.ts';
+import type { FileInput, Found, Input } from './inputs.ts';
 import type { Prepared } from './prepare/candidate.ts';
 
 export const imports = pgTable(
@@ -27,6 +27,19 @@ export const imports = pgTable(
     madeAt: now('made_at'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('imports_job').on(t.workspaceId, t.jobId)],
+);
+
+/** Files that were sent for a gathering that has not begun: a drop of very many comes in shares. */
+export const uploads = pgTable(
+  'uploads',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    userId: uuid('user_id').notNull(),
+    input: jsonb('input').$type<FileInput>().notNull(),
+    at: now('at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
 export const importMessages = pgTable(

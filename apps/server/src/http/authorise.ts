@@ -74,6 +74,8 @@ async function byGatherKey({ db }: Services, request: FastifyRequest, key: strin
 /** A browser says where a request comes from; one from another page never changes anything, signing in included. */
 function guardOrigin(request: FastifyRequest): void {
   if (request.method === 'GET' || request.method === 'HEAD') return;
-  const { origin, host } = request.headers;
+  const { origin } = request.headers;
+  // As whoever asked has it, where a proxy that is trusted says so.
+  const { host } = request;
   if (origin && origin !== `http://${host}` && origin !== `https://${host}`) throw new Refusal('forged');
 }

@@ -46,8 +46,10 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
       method: route.method,
       url: `/api${route.path}`,
       bodyLimit: route.most ?? MOST_BYTES,
-      onRequest: async (request) => {
+      onRequest: async (request, reply) => {
         checkParams(request.params as Record<string, string>);
+        // What is told within holds for the moment, and for whoever asked.
+        void reply.header('cache-control', 'no-store');
         request.caller = await authorise(
           services,
           request,

@@ -10,6 +10,7 @@ import { array, table } from '../database/sql.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
 import { notify } from '../live/notify.ts';
 import type { Storage } from '../files/storage.ts';
+import { sweepFiles } from '../files/sweep.ts';
 
 const DAYS_IN_BIN = 30;
 
@@ -95,9 +96,6 @@ export async function purge(db: Db, storage: Storage, which: SQL = AGED): Promis
     }
     return { gone, files };
   });
-  for (const { sha256 } of files) {
-    const held = await rows(db, {}, sql`select 1 from files where sha256 = ${sha256} limit 1`);
-    if (!held.length) await storage.remove(sha256);
-  }
+  await sweepFiles({ db, storage }, [...new Set(files.map((f) => f.sha256))]);
   return gone.length;
 }

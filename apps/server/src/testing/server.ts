@@ -109,6 +109,8 @@ export interface TestSetting {
   /** See the configuration: names led to servers of the test. */
   hosts?: string;
   smtp?: string;
+  trustProxy?: string;
+  firstToken?: string;
 }
 
 const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -139,7 +141,7 @@ async function ensureTemplate(client: pg.Client, admin: string): Promise<string>
   }
 }
 
-export async function startTestServer({ prepare, registryUrl, hosts, smtp }: TestSetting = {}): Promise<TestServer> {
+export async function startTestServer({ prepare, ...setting }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;
@@ -157,9 +159,12 @@ export async function startTestServer({ prepare, registryUrl, hosts, smtp }: Tes
     databaseUrl: url.href,
     dataFolder: folder,
     webFolder: undefined,
-    registryUrl,
-    hosts,
-    smtp,
+    registryUrl: undefined,
+    hosts: undefined,
+    smtp: undefined,
+    trustProxy: undefined,
+    firstToken: undefined,
+    ...setting,
     mailFrom: 'library@sallow.example',
     migrationsFolder: MIGRATIONS,
     stylesFolder: '/usr/share/citation-style-language',

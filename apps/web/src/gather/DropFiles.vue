@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { isTyping } from '../act/typing.ts';
 import { usePlaces } from '../places/store.ts';
+import KitButton from '../kit/KitButton.vue';
 import ProgressBar from '../kit/ProgressBar.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
@@ -69,6 +70,10 @@ useEventListener('paste', (e: ClipboardEvent) => {
     role="status"
   >
     Sending {{ counted(sending.files, 'file')
-    }}<ProgressBar class="mt-1" :value="sending.share" label="Sending files" />
+    }}<ProgressBar class="my-1" :value="sending.share" label="Sending files" /><KitButton
+      look="quiet"
+      @click="sending.stop()"
+      >Stop</KitButton
+    >
   </div>
 </template>
