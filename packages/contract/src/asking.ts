@@ -13,7 +13,7 @@ import {
   Min,
 } from 'class-validator';
 import { QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
-import { Ids, ListOf } from './shape.ts';
+import { Ids, IsPlace, IsYear, ListOf } from './shape.ts';
 
 /**
  * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
@@ -46,16 +46,16 @@ export class Ask {
   /** The text of the ask line, in the query language. */
   @IsOptional() @IsString() @MaxLength(2000) q?: string;
   /** Facets to include, as "type=key", comma-separated values are not split: repeat the parameter. */
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) include?: string[];
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) exclude?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) include?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) exclude?: string[];
   /** The collection in scope, with all below it. */
   @IsOptional() @IsUUID() collection?: string;
   /** False where only what is filed in the collection itself is wanted. */
   @IsOptional() @IsBoolean() below?: boolean;
   @IsOptional() @IsIn(LOOK_IN) look?: LookIn;
   @IsOptional() @IsIn(SCOPES) scope?: Scope;
-  @IsOptional() @IsInt() yearFrom?: number;
-  @IsOptional() @IsInt() yearTo?: number;
+  @IsOptional() @IsYear() yearFrom?: number;
+  @IsOptional() @IsYear() yearTo?: number;
   /** Sort keys in order, each with an optional leading minus for descending: "-year,title". */
   @IsOptional() @IsString() @MaxLength(200) sort?: string;
   /** What the lines stand in groups of: a kind of facet that is offered, or "year". Sorted within each group. */
@@ -67,7 +67,7 @@ export class Ask {
 /** A stretch of the answer. */
 export class AskPage extends Ask {
   /** The place of the first line that is wanted, from 0. */
-  @IsOptional() @IsInt() @Min(0) from?: number;
+  @IsOptional() @IsPlace() from?: number;
   @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
   /** A source whose place in the answer is wanted as well. */
   @IsOptional() @IsUUID() find?: string;
@@ -76,7 +76,7 @@ export class AskPage extends Ask {
 }
 
 export class AskIds extends Ask {
-  @IsInt() @Min(0) from!: number;
+  @IsPlace() from!: number;
   @IsInt() @Min(1) @Max(MOST_IDS) count!: number;
 }
 
@@ -126,7 +126,7 @@ export class YearCount {
 
 /** A question, and which kinds of facets are wanted: all that are offered where none is named. */
 export class AskNarrow extends Ask {
-  @IsOptional() @IsArray() @ArrayMaxSize(60) @IsString({ each: true }) facets?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(60) @MaxLength(60, { each: true }) facets?: string[];
 }
 
 /** All values of one kind of facet. */

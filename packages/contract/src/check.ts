@@ -25,6 +25,7 @@ export type GroupClass = (typeof GROUP_CLASSES)[number];
 
 /** So many are merged, mended or set aside at one go. */
 export const MOST_AT_ONCE = 500;
+const MOST_GROUPS = 10_000;
 
 /** In the place of the id of one source: the values of all of them, put together. */
 export const OF_ALL = 'all';
@@ -61,7 +62,7 @@ export class Merge {
 
 export class MergeGroups {
   /** Each the sources of one work. */
-  @ListOf(() => MergeGroup) groups!: MergeGroup[];
+  @ListOf(() => MergeGroup) @ArrayMaxSize(MOST_GROUPS) groups!: MergeGroup[];
 }
 export class MergeGroup {
   @Ids() @ArrayMinSize(2) @ArrayMaxSize(50) members!: string[];

@@ -14,7 +14,7 @@ import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { MOST_TYPED } from '@pandecta/core/door';
 import { JobInfo } from './jobs.ts';
 import { route } from './route.ts';
-import { Ids, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { Ids, IsPlace, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 
 /** By which way sources come in. */
 export const WAYS = ['files', 'typed', 'search', 'watch', 'browser'] as const;
@@ -114,7 +114,7 @@ export class Clip {
   /** As the browser shows it, without what its scripts would do; none where it shows a PDF. */
   @IsOptional() @IsString() @Length(1, MOST_PAGE) html?: string;
   /** Of a page that lists several works, the places of those that are wanted; the page itself where none is. */
-  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsInt({ each: true }) items?: number[];
+  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsPlace({ each: true }) items?: number[];
   /** How it looked: a PNG or JPEG in base64. */
   @IsOptional() @IsString() @Length(1, MOST_CLIPPED_PICTURE) picture?: string;
   /** The PDF it is, or links as its full text, as the browser's session has it: in base64. */

@@ -6,7 +6,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
 import { Started, WAYS, type Way } from './gathering.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { IsPlace, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 import { AskPage } from './asking.ts';
 import { Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
 
@@ -121,14 +121,14 @@ export class JoinTo {
 
 /** A stretch of the text as it came is given to a field; to none where that is null. */
 export class Respan {
-  @IsInt() start!: number;
-  @IsInt() end!: number;
+  @IsPlace() start!: number;
+  @IsPlace() end!: number;
   @OrNull() @IsIn(Object.keys(SPAN_FIELDS)) field!: SpanField | null;
 }
 
 /** Of the works a page lists, those that are wanted, by their places. */
 export class ListedWorks {
-  @IsArray() @ArrayMaxSize(500) @IsInt({ each: true }) items!: number[];
+  @IsArray() @ArrayMaxSize(500) @IsPlace({ each: true }) items!: number[];
 }
 
 export class SetAside extends Chosen {

@@ -26,7 +26,7 @@ import { VERDICTS, type Verdict } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Destination, Started } from './gathering.ts';
 import { route } from './route.ts';
-import { Ids, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { Ids, IsPlace, IsYear, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 
 export class CatalogueError {
   @IsString() at!: string;
@@ -68,8 +68,8 @@ export class Outside implements OutsideQuestion {
   @IsString() @MaxLength(1000) words!: string;
   @IsOptional() @IsString() @MaxLength(200) author?: string;
   @IsOptional() @IsString() @MaxLength(300) title?: string;
-  @IsOptional() @IsInt() yearFrom?: number;
-  @IsOptional() @IsInt() yearTo?: number;
+  @IsOptional() @IsYear() yearFrom?: number;
+  @IsOptional() @IsYear() yearTo?: number;
 }
 
 export class NewSearch {
@@ -171,7 +171,7 @@ export class FoundPage {
 export const FOUND_SORTS = ['found', 'title', '-year', 'year', 'author'] as const;
 
 export class FoundQuery {
-  @IsOptional() @IsInt() @Min(0) from?: number;
+  @IsOptional() @IsPlace() from?: number;
   @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
   @IsOptional() @IsIn(FOUND_SORTS) sort?: (typeof FOUND_SORTS)[number];
   /** Only works no search before had; only what is not here. */
@@ -181,7 +181,7 @@ export class FoundQuery {
 
 export class GatherFound extends FoundQuery {
   /** Those of these numbers, or all that the question shows. */
-  @IsOptional() @IsArray() @ArrayMaxSize(5000) @IsString({ each: true }) works?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(5000) @MaxLength(200, { each: true }) works?: string[];
   @OptionalPart(() => Destination) destination?: Destination;
 }
 

@@ -73,7 +73,7 @@ export class NewCollection {
 export class EditCollection {
   @IsOptional() @IsString() @Length(1, 200) name?: string;
   /** The name it had when one began: where it has another by now, nothing is renamed. */
-  @IsOptional() @IsString() seen?: string;
+  @IsOptional() @IsString() @MaxLength(1000) seen?: string;
   @IsOptional() @IsString() @MaxLength(4000) says?: string;
   /** Null where it has no end. */
   @OptionalPart(() => CollectionEnd) until?: CollectionEnd | null;

@@ -6,12 +6,12 @@ import {
   IsIn,
   IsInt,
   IsNumber,
-  IsObject,
   IsOptional,
   IsString,
   IsUrl,
   IsUUID,
   Length,
+  Max,
   MaxLength,
   Min,
   ValidateNested,
@@ -19,14 +19,18 @@ import {
 import { COLOURS, type Colour, type Quote, type Rect, type Sense } from '@pandecta/core/marks';
 import { Changed } from './changes.ts';
 import { RECORDS, route } from './route.ts';
-import { ListOf, Part } from './shape.ts';
+import { ListOf, OptionalPart, Part } from './shape.ts';
 import { FILE_STATES, LitSpan, type FileState } from './sources.ts';
 
+/** In points, from a corner of the page, which is no longer than 14,400 (ISO 32000-1, annex C). */
+const OnPage = (): PropertyDecorator => (target, key) =>
+  [IsNumber(), Min(-14_400), Max(14_400)].forEach((d) => d(target, key));
+
 export class RectBody implements Rect {
-  @IsNumber() x0!: number;
-  @IsNumber() y0!: number;
-  @IsNumber() x1!: number;
-  @IsNumber() y1!: number;
+  @OnPage() x0!: number;
+  @OnPage() y0!: number;
+  @OnPage() x1!: number;
+  @OnPage() y1!: number;
 }
 
 export class QuoteBody implements Quote {
@@ -36,18 +40,24 @@ export class QuoteBody implements Quote {
 }
 
 export class NewMark {
-  @IsInt() @Min(1) page!: number;
+  @IsInt() @Min(1) @Max(100_000) page!: number;
   @IsUUID() sense!: string;
   @ValidateNested() @Type(() => QuoteBody) quote!: QuoteBody;
   @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => RectBody) rects!: RectBody[];
   @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
 }
 
+/** What a mark held when one began. */
+export class MarkSeen {
+  @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
+  @IsOptional() @IsUUID() sense?: string;
+}
+
 export class EditMark {
   @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
   @IsOptional() @IsUUID() sense?: string;
   /** What gloss and sense were when one began: where one of them is another by now, nothing is changed. */
-  @IsOptional() @IsObject() seen?: { gloss?: string; sense?: string };
+  @OptionalPart(() => MarkSeen) seen?: MarkSeen;
 }
 
 export class Mark {

@@ -10,12 +10,11 @@ import {
   IsUUID,
   Length,
   MaxLength,
-  Min,
 } from 'class-validator';
 import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { Ids, IsPlace, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
 
 /** What is said of a saved search besides what it asks. */
 class SaidOfSearch {
@@ -145,7 +144,7 @@ export class LogAsked {
 export class NoteAsked {
   @Part(() => Ask) ask!: Ask;
   @IsString() @Length(1, 4000) words!: string;
-  @IsInt() @Min(0) found!: number;
+  @IsPlace() found!: number;
 }
 
 export const savedRoutes = {

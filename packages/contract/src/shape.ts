@@ -3,10 +3,13 @@ import { Type } from 'class-transformer';
 import {
   IsArray,
   IsDefined,
+  IsInt,
   IsObject,
   IsOptional,
   IsString,
   IsUUID,
+  Max,
+  Min,
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
@@ -24,6 +27,11 @@ export const ListOf = (type: () => Class<unknown>): PropertyDecorator =>
 /** A list of plain values: `@Texts()`, `@Ids()`. */
 export const Texts = (): PropertyDecorator => all(IsArray(), IsString({ each: true }));
 export const Ids = (): PropertyDecorator => all(IsArray(), IsUUID('all', { each: true }));
+/** A year of the search: no source is of another. */
+export const IsYear = (): PropertyDecorator => all(IsInt(), Min(-100_000), Max(100_000));
+/** A place in a list, from 0. */
+export const IsPlace = (options?: { each: true }): PropertyDecorator =>
+  all(IsInt(options), Min(0, options), Max(2_000_000_000, options));
 /** A shape within a shape. A list is not one, though what is in it might be. */
 export const Part = (type: () => Class<unknown>): PropertyDecorator =>
   all(IsDefined(), IsObject(), ValidateNested(), Type(type));

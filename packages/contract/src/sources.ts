@@ -30,7 +30,7 @@ import {
 import { Changed } from './changes.ts';
 import { Destination } from './gathering.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { Ids, ListOf, OptionalPart, OrNull } from './shape.ts';
+import { Ids, IsPlace, ListOf, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
@@ -261,7 +261,7 @@ export class BinState {
 }
 export class EmptyBin {
   /** How many there were when it was decided. */
-  @IsInt() @Min(0) seen!: number;
+  @IsPlace() seen!: number;
 }
 export class BinDays {
   @IsInt() @Min(1) @Max(3650) days!: number;

@@ -1,18 +1,8 @@
 /** Every route there is, with every role, and with ids of another workspace. */
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import {
-  routes,
-  ROLES,
-  type CatalogueList,
-  type MadeGatherKey,
-  type Problem,
-  type Role,
-  type Route,
-  type Search,
-  type WatchList,
-} from '@pandecta/contract';
+import { routes, ROLES, type Problem, type Role, type Route } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
-import { makePdf } from '../testing/pdf.ts';
+import { makeLibrary } from '../testing/library.ts';
 import { ROLES_OF } from './permissions.ts';
 
 const ALL = Object.entries(routes).flatMap(([capability, of]) =>
@@ -21,17 +11,6 @@ const ALL = Object.entries(routes).flatMap(([capability, of]) =>
 const WITHIN = ALL.filter(
   ({ route }) => route.path.startsWith('/w/:workspace') && route.produces !== 'text/event-stream',
 );
-
-/** What reaches out of a workspace, and in: a catalogue, where nobody answers, with a search and a watch of it; a key. */
-async function outsideOf(steward: Person): Promise<Record<string, string>> {
-  const address = 'http://127.0.0.1:9/sru';
-  const list = await steward.at<CatalogueList>('POST', '/catalogues', { name: 'Theirs', protocol: 'sru-1.2', address });
-  const asked = { question: { words: 'gate' }, catalogues: list.catalogues.map((c) => c.id) };
-  const search = await steward.at<Search>('POST', '/outside', asked);
-  const { watches } = await steward.at<WatchList>('POST', '/watches', { ...asked, name: 'Gates', every: 'week' });
-  const { keys } = await steward.at<MadeGatherKey>('POST', '/gathering-keys', { name: 'laptop' });
-  return { catalogue: asked.catalogues[0]!, search: search.id, watch: watches[0]!.id, key: keys[0]!.id };
-}
 
 let server: TestServer;
 const people = new Map<Role, Person>();
@@ -44,40 +23,7 @@ beforeAll(async () => {
   for (const role of ROLES)
     people.set(role, role === 'steward' ? steward : await server.person(role, steward.workspace));
   stranger = await server.person('steward');
-  const report = await steward.import({
-    'hours.pdf': await makePdf([['Hours of the lower gate', 'The keeper shut the gate at dusk.']]),
-  });
-  const [row] = (await steward.ask('')).rows;
-  const at = <T>(method: string, path: string, body?: unknown): Promise<T> => steward.at<T>(method, path, body);
-  const collection = (await at<{ id: string }>('POST', '/collections', { name: 'Gates' })).id;
-  const { senses } = await at<{ senses: { id: string }[] }>('GET', `/sources/${row!.id}/files/${row!.fileId}`);
-  const quote = { exact: 'the gate', prefix: '', suffix: '' };
-  Object.assign(ids, {
-    source: row!.id,
-    file: row!.fileId,
-    import: report.id,
-    job: report.job.id,
-    change: report.changeId,
-    collection,
-    placement: (await at<{ placements: { id: string }[] }>('GET', '/places')).placements[0]!.id,
-    mark: (
-      await at<{ id: string }>('POST', `/sources/${row!.id}/files/${row!.fileId}/marks`, {
-        page: 1,
-        sense: senses[0]!.id,
-        quote,
-        rects: [],
-      })
-    ).id,
-    sense: senses[0]!.id,
-    tag: await (async () => {
-      await at('POST', '/tagging', { ids: [row!.id], name: 'theirs', present: true });
-      return (await at<{ tags: { id: string }[] }>('GET', '/tags')).tags[0]!.id;
-    })(),
-    saved: (await at<{ id: string }>('POST', '/saved', { name: 'Theirs', ask: {}, shared: true })).id,
-    folder: (await at<{ id: string }>('POST', '/folders', { name: 'Theirs', shared: true })).id,
-    label: (await at<{ id: string }>('POST', '/labels', { name: 'Theirs', letter: 'T', tint: 'ochre' })).id,
-    ...(await outsideOf(steward)),
-  });
+  Object.assign(ids, await makeLibrary(steward));
 }, 60_000);
 afterAll(() => server.close());
 

@@ -13,7 +13,7 @@ import type {
 } from '@pandecta/contract';
 import type { Change } from '@pandecta/core/changes';
 import { RULES, type Finding } from '@pandecta/core/proofing';
-import { isFieldValue, whoOf, type SourceRecord } from '@pandecta/core/source';
+import { whoOf, type SourceRecord } from '@pandecta/core/source';
 import { Styles } from '@pandecta/debian/styles';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -22,6 +22,7 @@ import type { Actor, Caller } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { findRecords } from '../sources/store.ts';
+import { refuseWrong } from '../sources/wrong.ts';
 import { Kept } from './kept.ts';
 import { withAllRecords } from './stream.ts';
 import {
@@ -155,9 +156,8 @@ const DEEDS: Partial<Record<string, string>> = {
 export async function mend(services: Services, actor: Actor, { rule, mends }: MendMany): Promise<Changed> {
   const title = RULES.find((r) => r.id === rule)?.title ?? DEEDS[rule] ?? 'Proofing';
   const changes = mends.map(({ source, before, after }): Change => {
-    for (const [field, value] of Object.entries(after))
-      if (value !== null && !isFieldValue(field, value))
-        throw new Refusal('invalid', `${field} cannot hold this value`);
+    refuseWrong(before);
+    refuseWrong(after);
     const fields = Object.fromEntries(
       Object.entries(after).map(([f, v]) => [f, { before: (before[f] ?? null) as never, after: v as never }]),
     );

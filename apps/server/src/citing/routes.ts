@@ -1,12 +1,13 @@
 /** Styles, citations and bibliographies; export to the open formats. */
 import { MOST_CITED, routes } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
-import { isFieldValue, type SourceRecord } from '@pandecta/core/source';
+import type { SourceRecord } from '@pandecta/core/source';
 import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { recordsOf } from '../sources/store.ts';
+import { refuseWrong } from '../sources/wrong.ts';
 import { Styles } from '@pandecta/debian/styles';
 
 export function citeRoutes(declare: Declare, services: Services): void {
@@ -38,8 +39,8 @@ export function citeRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.cite.record, async ({ body: { record, style, locale } }) => {
     if (!(await styles.get(style))) throw new Refusal('no_such_style', style);
-    const wrong = Object.entries(record).find(([field, value]) => !isFieldValue(field, value));
-    if (wrong) throw new Refusal('invalid', `${wrong[0]} cannot hold this value`);
+    refuseWrong(record);
+    if (Object.values(record).includes(null)) throw new Refusal('invalid', 'a field that holds nothing is left out');
     const sources = [{ id: 'record', record: record as unknown as SourceRecord }];
     const { entries } = await workers.run('cite', { folder: config.stylesFolder, style, locale, sources });
     return { html: entries[0]?.html ?? '' };

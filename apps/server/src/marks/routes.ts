@@ -33,6 +33,8 @@ export function markRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.marks.make, async ({ workspace, actor, params, body }) => {
     await attached(db, workspace.id, params.source, params.file);
+    const { pages } = await findFile(db, workspace.id, params.file);
+    if (body.page > Math.max(1, pages)) throw new Refusal('invalid', `the file has no page ${body.page}`);
     await sense(db, workspace.id, body.sense);
     const id = uuidv7();
     const committed = await transact(db, async (tx) => {

@@ -2,7 +2,7 @@
 import { and, eq, ne } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { countSources, type Change } from '@pandecta/core/changes';
-import { isFieldValue, same, variableLabel, type SourceRecord } from '@pandecta/core/source';
+import { same, type SourceRecord } from '@pandecta/core/source';
 import type { Changed, Destination } from '@pandecta/contract';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -14,6 +14,7 @@ import { broughtTo, findDestination } from '../places/destination.ts';
 import type { Services } from '../services.ts';
 import { binDays } from './bin.ts';
 import { insertSources } from './store.ts';
+import { refuseWrong } from './wrong.ts';
 import { sources } from './tables.ts';
 
 /**
@@ -43,13 +44,6 @@ export async function editRecord(
     ),
   };
   return answer(await commit(services, actor, change));
-}
-
-/** @throws Refusal that names the fields which cannot hold their values */
-function refuseWrong(values: Record<string, unknown>): void {
-  const wrong = Object.entries(values).filter(([f, v]) => (v === null ? f === 'type' : !isFieldValue(f, v)));
-  if (wrong.length)
-    throw new Refusal('invalid', wrong.map(([f]) => `${variableLabel(f)} cannot hold this value`).join('; '));
 }
 
 export async function addByHand(

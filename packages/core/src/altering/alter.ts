@@ -1,7 +1,7 @@
 /** One field of many records altered in one way: set, taken away, written on, or a part of it replaced. */
 import { RE2JS } from 're2js';
 import { cut } from '../text/index.ts';
-import { isFieldValue, isNameVariable, isTextVariable, same, type FieldValue, type Name } from '../source/index.ts';
+import { isFieldValue, isNameVariable, isTextVariable, mostIn, same, tooMuchIn, type FieldValue, type Name } from '../source/index.ts';
 
 export type Way = 'set' | 'clear' | 'append' | 'prepend' | 'replace';
 
@@ -23,8 +23,6 @@ export interface Alteration {
 /** What cannot be carried out, in words for a person. */
 export class NotAnAlteration extends Error {}
 
-/** A field holds no more than this: a replacement may make much of little. */
-const MOST_SIGNS = 100_000;
 
 /**
  * How the field is after it: null where it is taken away, undefined where it stays as it is. Expressions are matched in
@@ -49,6 +47,8 @@ function altererOf(a: Alteration): (now: FieldValue | null) => FieldValue | null
   }
   if (way === 'replace') return replacerOf(a);
   if (value === undefined || !isFieldValue(field, value)) throw new NotAnAlteration('the field cannot hold this value');
+  const much = tooMuchIn(field, value);
+  if (much) throw new NotAnAlteration(`the field cannot hold ${much}`);
   if (way === 'set') return () => value;
   if (isNameVariable(field)) {
     const names = value as Name[];
@@ -57,7 +57,7 @@ function altererOf(a: Alteration): (now: FieldValue | null) => FieldValue | null
   if (!isTextVariable(field)) throw new NotAnAlteration('nothing can be written before or behind what it holds');
   return (now) => {
     const text = (now as string | null) ?? '';
-    return cut(way === 'append' ? text + (value as string) : (value as string) + text, MOST_SIGNS);
+    return cut(way === 'append' ? text + (value as string) : (value as string) + text, mostIn(field));
   };
 }
 
@@ -81,6 +81,6 @@ function replacerOf({ field, value = '', find = '', expression, exactCase }: Alt
   return (now: FieldValue | null): FieldValue | null => {
     if (now === null) return null;
     const after = pattern.matcher(now as string).replaceAll(put);
-    return after === now ? now : cut(after, MOST_SIGNS) || null;
+    return after === now ? now : cut(after, mostIn(field)) || null;
   };
 }

@@ -12,7 +12,7 @@ import { eachIso2709, eachIso2709Entry } from './marc/iso2709.ts';
 import { eachMarcXml, eachMarcXmlEntry } from './marc/xml.ts';
 import { eachMedline } from './medline/read.ts';
 import { eachMedlineEntry } from './medline/write.ts';
-import { collect, type Item, type ReadResult, type Writable } from './message.ts';
+import { collect, eachBounded, type Item, type ReadResult, type Writable } from './message.ts';
 import { eachMods } from './mods/read.ts';
 import { eachModsEntry } from './mods/write.ts';
 import { eachPubmed } from './pubmed/read.ts';
@@ -91,12 +91,12 @@ export function readSources(text: string, columns?: Columns): (ReadResult & { fo
 
 /** Reads a text as what it is said to be, whatever it resembles. */
 export const readAs = (format: TextFormat, text: string, columns?: Columns): ReadResult =>
-  collect(READERS[format](text, columns));
+  collect(eachBounded(READERS[format](text, columns)));
 
 /** The same, one after another: of a large file no more than an entry is held at a time. */
 export function eachSource(text: string): Iterable<Item> | undefined {
   const format = detectFormat(text);
-  return format && READERS[format](text);
+  return format && eachBounded(READERS[format](text));
 }
 
 export const writeSources = (sources: Writable, format: ExportFormat): string =>

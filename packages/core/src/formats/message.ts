@@ -1,4 +1,5 @@
-import type { SourceRecord } from '../source/index.ts';
+import { bounded, MOST_IN, type SourceRecord } from '../source/index.ts';
+import { cut } from '../text/index.ts';
 
 /** What a reader has to say about one place in its input. One report serves the terminal, the page and a test. */
 export interface Message {
@@ -56,6 +57,33 @@ export class Lines {
 
 /** What a reader gives one after another. */
 export type Item = { source: ReadSource; message?: never } | { message: Message; source?: never };
+
+/** What a reader gives, with no field longer than any source has: of a longer one the beginning is kept, and it is said. */
+export function* eachBounded(items: Iterable<Item>): Generator<Item> {
+  for (const item of items) {
+    if (!item.source) {
+      yield item;
+      continue;
+    }
+    const { source } = item;
+    const { record, cut: cuts } = bounded(source.record);
+    const subjects = source.subjects.slice(0, MOST_IN.subjects).map((s) => cut(s, MOST_IN.subject));
+    if (subjects.some((s, i) => s !== source.subjects[i]) || subjects.length < source.subjects.length)
+      cuts.push('Subject terms: more, or longer, than are kept');
+    yield cuts.length ? { source: { ...source, record, subjects } } : item;
+    for (const what of cuts)
+      yield {
+        message: {
+          severity: 'warning',
+          rule: 'too-long',
+          line: source.line,
+          column: 1,
+          what,
+          done: 'the beginning was kept',
+        },
+      };
+  }
+}
 
 /** All a reader gives, its messages in the order of their places. */
 export function collect(items: Iterable<Item>): ReadResult {

@@ -5,6 +5,7 @@ export * from './bodies.ts';
 export * from './dates.ts';
 export * from './markup.ts';
 export * from './record.ts';
+export * from './limits.ts';
 export * from './making.ts';
 export * from './line.ts';
 export * from './part.ts';
