@@ -31,7 +31,7 @@ import { connect } from './database/connect.ts';
 import { FolderStorage } from './files/storage.ts';
 import { registerDescription } from './http/describe.ts';
 import { registerJson } from './http/json.ts';
-import { PACE, registerPace } from './http/pace.ts';
+import { PACE } from './http/pace.ts';
 import { PART_LIMITS } from './http/parts.ts';
 import { refuseConnection, refuseUnrouted, registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
@@ -119,11 +119,11 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
   });
   await app.register(cookie);
   await app.register(multipart, { preservePath: true, limits: PART_LIMITS });
-  registerPace(app, pace);
+  app.server.headersTimeout = pace.headersMs;
   registerJson(app);
   registerProblems(app);
   const declared: Declared = [];
-  const declare = declarer(app, services, declared);
+  const declare = declarer(app, services, declared, pace);
   for (const { routes } of CAPABILITIES) routes(declare, services);
   registerDescription(app, declared);
   if (config.webFolder) {

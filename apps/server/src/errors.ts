@@ -46,6 +46,7 @@ export const ERRORS = {
   bin_grew: [409, 'Others moved sources to the bin meanwhile: there are %s now. Nothing was removed; look again.'],
   no_files: [400, 'No file came with the request.'],
   file_too_large: [413, 'A file is larger than %s; nothing was kept.'],
+  too_many_at_once: [429, 'Too many requests of yours wait already. Let some of them end, and send this again.'],
   busy: [503, 'Someone else is writing to the same sources just now. Nothing was changed; try again in a moment.'],
   too_slow: [503, 'This question takes too long to answer. Add a word or narrow it.'],
   unavailable: [503, 'The database does not answer just now. Nothing was changed; try again in a moment.'],
@@ -75,5 +76,6 @@ export class Refusal extends Error {
     super(ERRORS[code][1].replace(/%s/g, () => parts[i++] ?? ''));
     this.status = ERRORS[code][0];
     if (this.status === 503) this.retryAfter = 5;
+    else if (code === 'too_many_at_once') this.retryAfter = 2;
   }
 }

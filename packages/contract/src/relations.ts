@@ -103,6 +103,7 @@ export const relationRoutes = {
     method: 'GET',
     path: '/w/:workspace/sources/:source/listed',
     may: 'read',
+    heavy: true,
     summary: 'The references a document lists at its end, and which of them are sources here.',
     reply: ListedSources,
   }),

@@ -20,6 +20,10 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, R = 
   body?: Class<B>;
   /** The most bytes a body may have; a few kilobytes where nothing is said. */
   most?: number;
+  /** It takes long, or much: few of them are done at once. Likewise what is about very many sources. */
+  heavy?: true;
+  /** An answer that goes on for as long as someone looks. */
+  stays?: true;
   query?: Class<Q>;
   reply?: Class<R>;
   /** The media type of the answer where it is not JSON. */

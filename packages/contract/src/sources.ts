@@ -279,6 +279,7 @@ export const sourceRoutes = {
     method: 'POST',
     path: '/w/:workspace/bin/empty',
     may: 'arrange',
+    heavy: true,
     summary: 'Remove for good all that is in the bin.',
     body: EmptyBin,
     reply: Changed,

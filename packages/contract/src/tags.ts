@@ -112,6 +112,7 @@ export const tagRoutes = {
     method: 'GET',
     path: '/w/:workspace/vocabulary-file',
     may: 'read',
+    heavy: true,
     summary: 'The tags or subject terms as SKOS or as a table.',
     query: VocabularyQuery,
     produces: 'text/plain',
@@ -120,6 +121,7 @@ export const tagRoutes = {
     method: 'POST',
     path: '/w/:workspace/vocabulary-file',
     may: 'arrange',
+    heavy: true,
     summary:
       'Bring a vocabulary in: what is new is added, what is known is completed, nothing is altered that someone said.',
     body: BringVocabulary,
@@ -130,6 +132,7 @@ export const tagRoutes = {
     method: 'POST',
     path: '/w/:workspace/vocabulary-tags',
     may: 'arrange',
+    heavy: true,
     summary: 'Make tags of subject terms: what bears the term bears the tag.',
     body: TermsToTags,
     most: MANY_IDS,

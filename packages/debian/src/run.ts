@@ -19,10 +19,14 @@ export interface Run {
 }
 
 export function run(program: string, args: string[], env: Record<string, string> = {}): Run {
-  const child = spawn('prlimit', [`--cpu=${CPU_SECONDS}`, `--as=${MEMORY_BYTES}`, program, ...args], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: { PATH: process.env.PATH, LANG: 'C.UTF-8', ...env },
-  });
+  const child = spawn(
+    'prlimit',
+    [`--cpu=${CPU_SECONDS}`, `--as=${MEMORY_BYTES}`, 'nice', '-n', '10', program, ...args],
+    {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { PATH: process.env.PATH, LANG: 'C.UTF-8', ...env },
+    },
+  );
   let err = '';
   child.stderr.setEncoding('utf8').on('data', (d: string) => void (err = (err + d).slice(-4000)));
   const timer = setTimeout(() => child.kill('SIGKILL'), WALL_MS);

@@ -9,7 +9,7 @@ import type { Services } from '../services.ts';
 import type { CompareAllSays } from '../workers/matching.ts';
 import type { Workers } from '../workers/pool.ts';
 import { keepPairs, UNSEEN, type LikelyPair } from './compare.ts';
-import { withAllRecords } from './stream.ts';
+import { withAllRecords } from '../sources/stream.ts';
 
 export const compareJob: JobKind = {
   kind: 'compare',

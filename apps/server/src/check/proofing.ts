@@ -24,7 +24,7 @@ import type { Services } from '../services.ts';
 import { findRecords } from '../sources/store.ts';
 import { refuseWrong } from '../sources/wrong.ts';
 import { Kept } from './kept.ts';
-import { withAllRecords } from './stream.ts';
+import { withAllRecords } from '../sources/stream.ts';
 import {
   besideOf,
   findBeside,

@@ -6,7 +6,8 @@ import { Refusal } from '../errors.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { recordsOf } from '../sources/store.ts';
+import { findRecords } from '../sources/store.ts';
+import { withExportable } from '../sources/stream.ts';
 import { refuseWrong } from '../sources/wrong.ts';
 import { Styles } from '@pandecta/debian/styles';
 
@@ -21,9 +22,9 @@ export function citeRoutes(declare: Declare, services: Services): void {
     const { workspace, body } = call;
     const style = await styles.get(body.style);
     if (!style) throw new Refusal('no_such_style', body.style);
-    const sources = (await recordsOf(db, workspace.id, await chosenIds(services, call, body, MOST_CITED))).map(
-      ({ id, record }) => ({ id, record }),
-    );
+    const ids = await chosenIds(services, call, body, MOST_CITED);
+    const records = await findRecords(db, workspace.id, ids, 'seen');
+    const sources = ids.flatMap((id) => (records.has(id) ? { id, record: records.get(id)! } : []));
     if (!sources.length) return { entries: [], hangingIndent: false, unprinted: [] };
     try {
       return await workers.run('cite', {
@@ -47,12 +48,14 @@ export function citeRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.cite.export, async (call) => {
     const { workspace, body, reply } = call;
-    const sources = await recordsOf(db, workspace.id, await chosenIds(services, call, body));
-    const text = await workers.run('write', { sources, format: body.format });
+    const ids = await chosenIds(services, call, body);
+    const { found } = await withExportable(db, workspace.id, ids, {
+      run: (port, stop) => workers.run('write', { port, format: body.format }, [port], stop),
+    });
     const { mediaType, extension } = EXPORT_INFO[body.format];
     return reply
       .type(`${mediaType}; charset=utf-8`)
       .header('content-disposition', `attachment; filename="sources.${extension}"`)
-      .send(text);
+      .send(Buffer.from(found.buffer, found.byteOffset, found.byteLength));
   });
 }

@@ -19,7 +19,7 @@ const STATEMENT_TIMEOUT_MS = 8_000;
 /** And a little before it, one that only waits for another who writes. */
 const LOCK_TIMEOUT_MS = 7_000;
 
-export function connect(url: string, size = 12): Database {
+export function connect(url: string, size = 20): Database {
   // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling, and never
   // by reading a table of text vectors through: the planner does not know what it costs to fetch them. A query whose
   // server died ends within a second, and lets its locks go.

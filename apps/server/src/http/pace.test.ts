@@ -1,14 +1,14 @@
 /** How long a body may take: by a clock the test turns, and a connection whose bytes it counts. */
 import { EventEmitter } from 'node:events';
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyRequest } from 'fastify';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { PACE, registerPace } from './pace.ts';
+import { PACE, watchPace } from './pace.ts';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
 /** A request of this type, and whether its connection was ended. */
-async function coming(type: string): Promise<{ raw: Raw; ended: () => boolean }> {
+function coming(type: string): { raw: Raw; ended: () => boolean } {
   const socket = { bytesRead: 0, end: vi.fn(), destroySoon: vi.fn() };
   const raw = Object.assign(new EventEmitter(), {
     headers: { 'content-type': type, 'content-length': '9000000' },
@@ -18,16 +18,13 @@ async function coming(type: string): Promise<{ raw: Raw; ended: () => boolean }>
     isPaused: () => false,
     socket,
   });
-  let hook: (request: FastifyRequest) => Promise<void>;
-  const app = { addHook: (_: string, h: typeof hook) => void (hook = h), server: {} };
-  registerPace(app as unknown as FastifyInstance, PACE);
-  await hook!({ raw } as unknown as FastifyRequest);
+  watchPace({ raw } as unknown as FastifyRequest, PACE);
   return { raw, ended: () => socket.end.mock.calls.length > 0 };
 }
 type Raw = EventEmitter & { complete: boolean; readableLength: number; socket: { bytesRead: number } };
 
-test('JSON has a minute', async () => {
-  const { raw, ended } = await coming('application/json');
+test('JSON has a minute', () => {
+  const { raw, ended } = coming('application/json');
   for (let s = 0; s < 59; s += 1) {
     raw.socket.bytesRead += 100_000;
     vi.advanceTimersByTime(1000);
@@ -37,8 +34,8 @@ test('JSON has a minute', async () => {
   expect(ended()).toBe(true);
 });
 
-test('files may take hours while they come, and are given up when they come by the byte', async () => {
-  const { raw, ended } = await coming('multipart/form-data; boundary=B');
+test('files may take hours while they come, and are given up when they come by the byte', () => {
+  const { raw, ended } = coming('multipart/form-data; boundary=B');
   for (let s = 0; s < 7200; s += 1) {
     raw.socket.bytesRead += 2000;
     vi.advanceTimersByTime(1000);
@@ -51,15 +48,15 @@ test('files may take hours while they come, and are given up when they come by t
   expect(ended()).toBe(true);
 });
 
-test('what has come and is not read yet, since the disk is slow, is waited for', async () => {
-  const { raw, ended } = await coming('multipart/form-data; boundary=B');
+test('what has come and is not read yet, since the disk is slow, is waited for', () => {
+  const { raw, ended } = coming('multipart/form-data; boundary=B');
   raw.readableLength = 65_536;
   vi.advanceTimersByTime(300_000);
   expect(ended()).toBe(false);
 });
 
-test('a body that is there is not looked at any more', async () => {
-  const { raw, ended } = await coming('application/json');
+test('a body that is there is not looked at any more', () => {
+  const { raw, ended } = coming('application/json');
   raw.complete = true;
   vi.advanceTimersByTime(300_000);
   expect([ended(), vi.getTimerCount()]).toEqual([false, 0]);

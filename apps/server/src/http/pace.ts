@@ -2,7 +2,7 @@
  * A body that does not come keeps nobody waiting: JSON has a minute, and files may take as long as they like while they
  * come at all. Whoever sends one byte now and then is not sending.
  */
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyRequest } from 'fastify';
 import { refuseLate } from './problems.ts';
 
 export interface Pace {
@@ -17,12 +17,8 @@ export interface Pace {
 
 export const PACE: Pace = { wholeMs: 60_000, everyMs: 20_000, leastBytes: 20 * 1024, headersMs: 20_000 };
 
-export function registerPace(app: FastifyInstance, pace: Pace): void {
-  app.addHook('onRequest', async (request) => watch(request, pace));
-  app.server.headersTimeout = pace.headersMs;
-}
-
-function watch(request: FastifyRequest, { wholeMs, everyMs, leastBytes }: Pace): void {
+/** From now on its body has so long. */
+export function watchPace(request: FastifyRequest, { wholeMs, everyMs, leastBytes }: Pace): void {
   const { raw } = request;
   if (raw.complete || (!raw.headers['content-length'] && !raw.headers['transfer-encoding'])) return;
   const files = /^multipart\//.test(raw.headers['content-type'] ?? '');

@@ -6,8 +6,11 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { ParamOf, Route } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { networkOf } from '../access/attempts.ts';
 import { authorise, type Acting, type Caller } from './authorise.ts';
 import { check, checkReply } from './check.ts';
+import { watchPace, type Pace } from './pace.ts';
+import { Turns, type End } from './turns.ts';
 
 export interface Call<P extends string, B, Q> extends Acting {
   body: B;
@@ -37,8 +40,9 @@ declare module 'fastify' {
   }
 }
 
-export function declarer(app: FastifyInstance, services: Services, declared: Declared): Declare {
+export function declarer(app: FastifyInstance, services: Services, declared: Declared, pace: Pace): Declare {
   app.decorateRequest('caller', null);
+  const turns = new Turns();
   return (route, handler) => {
     if (!route.may) throw new Error(`The route ${route.method} ${route.path} names no permission.`);
     declared.push(route as Route);
@@ -57,13 +61,18 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
           route.path.startsWith('/w/:workspace'),
           route.byKey,
         );
+        if (!route.stays) await takesTurn(reply, turns.take(whose(request)));
+        if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
+        watchPace(request, pace);
       },
       handler: async (request, reply) => {
         const caller = request.caller!;
+        const body = route.body ? await check(route.body, request.body ?? {}) : undefined;
+        if (!route.heavy && isAboutMany(body)) await takesTurn(reply, turns.takeHeavy(whose(request)));
         const given = await handler({
           ...caller,
           actor: { workspaceId: caller.workspace.id, userId: caller.user.id },
-          body: (route.body ? await check(route.body, request.body ?? {}) : undefined) as never,
+          body: body as never,
           query: (route.query ? await check(route.query, request.query, true) : undefined) as never,
           params: request.params as never,
           request,
@@ -74,6 +83,24 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
       },
     });
   };
+}
+
+/** Who waits for what they ask themselves: a member, or whoever is behind an address. */
+const whose = ({ caller, ip }: FastifyRequest): string => caller?.user.id || networkOf(ip);
+
+/** Its turn ends when it has been answered, or nobody waits for the answer any more. */
+async function takesTurn({ raw }: FastifyReply, turn: Promise<End>): Promise<void> {
+  const end = await turn;
+  if (raw.destroyed || raw.writableEnded) end();
+  else raw.once('close', end);
+}
+
+/** More sources than a person names one by one. */
+const MANY = 500;
+
+function isAboutMany(body: unknown): boolean {
+  const { ids, matching } = (body ?? {}) as { ids?: unknown[]; matching?: object };
+  return matching !== undefined || (Array.isArray(ids) && ids.length > MANY);
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;

@@ -1,5 +1,6 @@
 /** The stream of news: server-sent events (HTML Living Standard, 9.2). */
 import { routes } from '@pandecta/contract';
+import { Refusal } from '../errors.ts';
 import { authorise } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
@@ -7,8 +8,17 @@ import type { Services } from '../services.ts';
 /** How often a silent stream says something, so that nothing between closes it; and its reader's rights are looked at. */
 const BEAT_MS = 20_000;
 
+/** More pages than a person has open. */
+const MOST_OF_EACH = 30;
+/** Who reads so far behind what is told begins anew. */
+const MOST_UNREAD = 256 * 1024;
+
 export function liveRoutes(declare: Declare, services: Services): void {
+  const open = new Map<string, number>();
   declare(routes.live.stream, ({ workspace, user, request, reply }) => {
+    const others = open.get(user.id) ?? 0;
+    if (others >= MOST_OF_EACH) throw new Refusal('too_many_at_once');
+    open.set(user.id, others + 1);
     reply.hijack();
     const { raw } = reply;
     raw.writeHead(200, {
@@ -20,7 +30,10 @@ export function liveRoutes(declare: Declare, services: Services): void {
     const silence = services.live.listen({
       workspace: workspace.id,
       user: user.id,
-      tell: (touched) => void raw.write(`event: touched\ndata: ${JSON.stringify(touched)}\n\n`),
+      tell: (touched) => {
+        raw.write(`event: touched\ndata: ${JSON.stringify(touched)}\n\n`);
+        if (raw.writableLength > MOST_UNREAD) raw.destroy();
+      },
     });
     const beat = setInterval(() => {
       authorise(services, request, 'read', true).then(
@@ -30,6 +43,9 @@ export function liveRoutes(declare: Declare, services: Services): void {
     }, BEAT_MS);
     raw.on('close', () => {
       clearInterval(beat);
+      const left = open.get(user.id)! - 1;
+      if (left) open.set(user.id, left);
+      else open.delete(user.id);
       silence();
     });
     return reply;

@@ -1,22 +1,27 @@
 /** One field of many sources altered in one way: seen before it is done, then done as one change. */
+import { sql } from 'drizzle-orm';
 import { MOST_ALTERED, type AlterField, type AlterPreview, type Changed } from '@pandecta/contract';
 import { countSources, type Change } from '@pandecta/core/changes';
-import { variableInWords, type FieldValue, type SourceRecord } from '@pandecta/core/source';
+import { variableInWords, type FieldValue } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
+import type { Db } from '../database/connect.ts';
+import { json, rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting } from '../http/authorise.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { findRecords } from './store.ts';
 
 /** How many are shown before they are altered. */
 const SHOWN = 200;
 
-interface Becomes {
+interface Holds {
   source: string;
-  record: SourceRecord;
+  title: string;
   before: FieldValue | null;
+}
+interface Becomes extends Holds {
   after: FieldValue | null;
 }
 
@@ -25,12 +30,7 @@ export async function previewAltering(services: Services, caller: Acting, asked:
   return {
     altered: all.length,
     same,
-    first: all.slice(0, SHOWN).map(({ source, record, before, after }) => ({
-      source,
-      title: record.title ?? record['title-short'] ?? 'Untitled',
-      before,
-      after,
-    })),
+    first: all.slice(0, SHOWN),
   };
 }
 
@@ -47,6 +47,17 @@ export async function alterSources(services: Services, caller: Acting, asked: Al
   return answer(await commit(services, caller.actor, { do: 'all', says, changes }));
 }
 
+/** What one field of the live ones among these holds: the records themselves are not read. */
+async function fieldOf(db: Db, workspaceId: string, ids: string[], field: string): Promise<Map<string, Holds>> {
+  const found = await rows(
+    db,
+    { source: text(), title: text(), before: json<FieldValue | null>() },
+    sql`select id as source, coalesce(record->>'title', record->>'title-short', 'Untitled') as title, record->${field} as before
+      from sources where workspace_id = ${workspaceId} and id = any(${array(ids, 'uuid')}) and presence = 'live'`,
+  );
+  return new Map(found.map((f) => [f.source, f]));
+}
+
 /** @throws Refusal where the alteration cannot be, with why */
 async function becomes(
   services: Services,
@@ -54,12 +65,8 @@ async function becomes(
   { field, way, value, find, expression, exactCase, onlyEmpty, ...chosen }: AlterField,
 ): Promise<{ all: Becomes[]; same: number }> {
   const ids = await chosenIds(services, caller, chosen, MOST_ALTERED);
-  const records = await findRecords(services.db, caller.workspace.id, ids);
-  const here = ids.flatMap((source) => {
-    const record = records.get(source);
-    const before = record && ((record as unknown as Record<string, FieldValue>)[field] ?? null);
-    return record && before !== undefined ? [{ source, record, before }] : [];
-  });
+  const held = await fieldOf(services.db, caller.workspace.id, ids, field);
+  const here = ids.flatMap((source) => held.get(source) ?? []);
   const alteration = { field, way, value, find, expression, exactCase, onlyEmpty };
   const found = await services.workers.run('altered', { values: here.map((h) => h.before), alteration });
   if ('cannot' in found) throw new Refusal('invalid', found.cannot);

@@ -1,5 +1,5 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
-import { and, eq, sql, type SQL } from 'drizzle-orm';
+import { and, eq, ne, sql, type SQL } from 'drizzle-orm';
 import type { BatchSummary, LabelOnSource, SourceDetail, StateCount } from '@pandecta/contract';
 import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
@@ -138,30 +138,17 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
   };
 }
 
-/** The records of those that are live. */
-export async function findRecords(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, SourceRecord>> {
+/** The records of those that are live, or of all that can be seen: in the bin and the intake too. */
+export async function findRecords(
+  db: Db,
+  workspaceId: string,
+  ids: string[],
+  which: 'live' | 'seen' = 'live',
+): Promise<Map<string, SourceRecord>> {
   const { id, record, presence } = sources;
-  const found = await within(db, workspaceId).all(sources, { id, record }, and(oneOf(id, ids), eq(presence, 'live')));
+  const there = which === 'live' ? eq(presence, 'live') : ne(presence, 'none');
+  const found = await within(db, workspaceId).all(sources, { id, record }, and(oneOf(id, ids), there));
   return new Map(found.map((f) => [f.id, f.record]));
-}
-
-export interface Exportable {
-  id: string;
-  record: SourceRecord;
-  subjects: string[];
-}
-
-/** Records with their keywords, in the order of the ids. A person's tags go out as keywords too. */
-export async function recordsOf(db: Db, workspaceId: string, ids: string[]): Promise<Exportable[]> {
-  return rows(
-    db,
-    { id: text(), record: json<SourceRecord>(), subjects: list(text()) },
-    sql`
-    select s.id, s.record, coalesce((select array_agg(t.name order by t.name) from source_tags st join tags t on t.workspace_id = ${workspaceId} and t.id = st.tag_id
-      where st.workspace_id = ${workspaceId} and st.source_id = s.id), '{}') as subjects
-    from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
-    join sources s on s.workspace_id = ${workspaceId} and s.id = u.id and s.presence <> 'none' order by u.place`,
-  );
 }
 
 /** Writes new sources; those of presence `none` are seen once a change makes them live. */

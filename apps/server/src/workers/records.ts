@@ -5,15 +5,17 @@ import type { SourceRecord } from '@pandecta/core/source';
 /** A share of the records as JSON, or the end, with what else goes with them. */
 export type RecordsMessage = { texts: string[] } | { end: unknown };
 
-export interface ManyRecords extends Iterable<SourceRecord> {
+export interface ManyRecords<R = SourceRecord> extends Iterable<R> {
   readonly length: number;
-  at(index: number): SourceRecord;
+  at(index: number): R;
 }
 
 /** Waits until all have come; @returns what came with the last as well */
-export function receiveRecords<T = unknown>(port: MessagePort): Promise<{ records: ManyRecords; more: T }> {
+export function receiveRecords<T = unknown, R = SourceRecord>(
+  port: MessagePort,
+): Promise<{ records: ManyRecords<R>; more: T }> {
   const texts: string[] = [];
-  const at = (i: number): SourceRecord => JSON.parse(texts[i]!) as SourceRecord;
+  const at = (i: number): R => JSON.parse(texts[i]!) as R;
   return new Promise((resolve) => {
     port.on('message', (message: RecordsMessage) => {
       if ('texts' in message) for (const text of message.texts) texts.push(text);

@@ -1,4 +1,8 @@
 /** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
+import { readlinkSync } from 'node:fs';
+import { setPriority } from 'node:os';
+import type { MessagePort } from 'node:worker_threads';
+import { move, workerData } from 'piscina';
 import { type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
 import {
   decodeText,
@@ -7,6 +11,7 @@ import {
   writeSources,
   type ExportFormat,
   type Columns,
+  type Entry,
   type ReadResult,
   type TextFormat,
 } from '@pandecta/core/formats';
@@ -36,11 +41,21 @@ import {
   type ListedReference,
   type ReadReference,
 } from '@pandecta/core/references';
-import type { SourceRecord } from '@pandecta/core/source';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
 import { citerOf } from './citers.ts';
+import { receiveRecords } from './records.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
+
+// A thread has a priority of its own under Linux, by its number (setpriority(2), notes): what answers everybody comes first.
+try {
+  setPriority(
+    Number(/\d+$/.exec(readlinkSync('/proc/thread-self'))![0]),
+    (workerData as { niceness: number }).niceness,
+  );
+} catch {
+  // Elsewhere all are alike.
+}
 
 export interface CiteTask {
   folder: string;
@@ -95,14 +110,11 @@ export function parse({ bytes, columns }: { bytes: Uint8Array; columns?: Columns
   return parts.some((p) => p.kind !== 'text') ? { parts, otherNotes: 0, as: 'a list' } : {};
 }
 
-export function write({
-  sources,
-  format,
-}: {
-  sources: { record: SourceRecord; subjects: string[] }[];
-  format: ExportFormat;
-}): string {
-  return writeSources(sources, format);
+/** Sources that come by the port, in a format; as bytes, which go back without being copied. */
+export async function write({ port, format }: { port: MessagePort; format: ExportFormat }): Promise<Uint8Array> {
+  const { records } = await receiveRecords<unknown, Entry>(port);
+  const bytes = new TextEncoder().encode(writeSources(records, format));
+  return move(bytes) as unknown as Uint8Array;
 }
 
 /**

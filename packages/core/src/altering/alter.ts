@@ -1,7 +1,16 @@
 /** One field of many records altered in one way: set, taken away, written on, or a part of it replaced. */
 import { RE2JS } from 're2js';
 import { cut } from '../text/index.ts';
-import { isFieldValue, isNameVariable, isTextVariable, mostIn, same, tooMuchIn, type FieldValue, type Name } from '../source/index.ts';
+import {
+  isFieldValue,
+  isNameVariable,
+  isTextVariable,
+  mostIn,
+  same,
+  tooMuchIn,
+  type FieldValue,
+  type Name,
+} from '../source/index.ts';
 
 export type Way = 'set' | 'clear' | 'append' | 'prepend' | 'replace';
 
@@ -22,7 +31,6 @@ export interface Alteration {
 
 /** What cannot be carried out, in words for a person. */
 export class NotAnAlteration extends Error {}
-
 
 /**
  * How the field is after it: null where it is taken away, undefined where it stays as it is. Expressions are matched in

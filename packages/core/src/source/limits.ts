@@ -40,7 +40,8 @@ export function tooMuchIn(field: string, value: FieldValue | null): string | und
       ? `a name of more than ${characters(MOST_IN.part)}`
       : undefined;
   }
-  if (isDateVariable(field)) return jsonLength(value) > MOST_IN.date + 200 ? `more than ${characters(MOST_IN.date)}` : undefined;
+  if (isDateVariable(field))
+    return jsonLength(value) > MOST_IN.date + 200 ? `more than ${characters(MOST_IN.date)}` : undefined;
   return jsonLength(value) > MOST_IN.custom ? `more than ${characters(MOST_IN.custom)}` : undefined;
 }
 
@@ -69,6 +70,7 @@ function beginningOf(field: string, value: FieldValue): FieldValue | undefined {
     return (value as Name[])
       .slice(0, MOST_IN.names)
       .map((name) => Object.fromEntries(Object.entries(name).map(([k, v]) => [k, cut(v as string, MOST_IN.part)])));
-  if (isDateVariable(field)) return { literal: cut(String((value as { literal?: string }).literal ?? ''), MOST_IN.date) };
+  if (isDateVariable(field))
+    return { literal: cut(String((value as { literal?: string }).literal ?? ''), MOST_IN.date) };
   return undefined;
 }
