@@ -36,14 +36,15 @@ const later = (seconds: number): Promise<unknown> =>
 describe('whoever guesses', () => {
   test('waits between two tries after five of them, longer each time, and is told how long', async () => {
     expect(await guess('192.0.2.1', me.info.email, 6)).toEqual([401, 401, 401, 401, 401, 429]);
+    // Each refusal takes a second.
     const refused = await from('192.0.2.1', me.info.email, RIGHT);
     expect([refused.headers.get('retry-after'), ((await refused.json()) as Problem).detail]).toEqual([
-      '2',
-      'That were many attempts with a wrong password. Try again in 2 seconds.',
+      '1',
+      'That were many attempts with a wrong password. Try again in a second.',
     ]);
     await later(3);
     expect(await guess('192.0.2.1', me.info.email, 2)).toEqual([401, 429]);
-    expect((await from('192.0.2.1', me.info.email, 'wrong')).headers.get('retry-after')).toBe('4');
+    expect((await from('192.0.2.1', me.info.email, 'wrong')).headers.get('retry-after')).toBe('3');
     await later(5);
     expect((await from('192.0.2.1', me.info.email, RIGHT)).status).toBe(200);
   });
@@ -67,7 +68,7 @@ describe('whoever guesses', () => {
   });
 
   test('gains nothing by trying many at once', async () => {
-    const all = await Promise.all(Array.from({ length: 40 }, () => from('192.0.2.5', me.info.email, 'wrong')));
+    const all = await Promise.all(Array.from({ length: 8 }, () => from('192.0.2.5', me.info.email, 'wrong')));
     expect(all.filter((r) => r.status === 401).length).toBeLessThanOrEqual(5);
   });
 

@@ -1,10 +1,13 @@
 /** Errors leave as problem documents (RFC 9457). What went wrong inside is logged and never shown; what was sent is neither. */
 import { STATUS_CODES, type IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
+import { setTimeout } from 'node:timers/promises';
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { MOST_FILE_BYTES, MOST_FILES } from '@pandecta/contract';
 import { codeOf, GAVE_UP, isFull, isUnavailable } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
+
+const TOO_MANY_MS = 1000;
 
 const PROBLEM = 'application/problem+json';
 
@@ -40,9 +43,11 @@ function refusalOf(error: FastifyError, request: FastifyRequest): Refusal | unde
 }
 
 export function registerProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error: FastifyError, request, reply) => {
+  app.setErrorHandler(async (error: FastifyError, request, reply) => {
     const refusal = refusalOf(error, request);
     if (!refusal || refusal.code === 'disk_full') request.log.error({ err: error }, 'the request failed');
+    // Who sends too much is answered slowly: whoever waits for an answer sends less.
+    if (refusal?.status === 429) await setTimeout(TOO_MANY_MS);
     return refuse(reply, refusal ?? new Refusal('failed'));
   });
   app.setNotFoundHandler((request, reply) => {

@@ -6,8 +6,8 @@
 import PQueue from 'p-queue';
 import { Refusal } from '../errors.ts';
 
-/** As many as a browser sends at once. */
-const OF_EACH = 6;
+/** A page sends a few at once; a browser no more than six. */
+const OF_EACH = 4;
 const MOST_WAITING = 100;
 const HEAVY_OF_ALL = 3;
 const HEAVY_WAITING = 20;
