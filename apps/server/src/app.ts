@@ -35,7 +35,7 @@ import { PACE } from './http/pace.ts';
 import { PART_LIMITS } from './http/parts.ts';
 import { refuseConnection, refuseUnrouted, registerProblems } from './http/problems.ts';
 import { declarer, type Declared } from './http/route.ts';
-import { SERIALIZERS } from './log.ts';
+import { measured, SERIALIZERS } from './log.ts';
 import { Followers } from './indexing/follower.ts';
 import { indexing } from './indexing/indexer.ts';
 import { Jobs } from './jobs/service.ts';
@@ -79,7 +79,7 @@ export interface App {
 
 export async function buildApp(config: Config, pace = PACE): Promise<App> {
   const app = Fastify({
-    logger: { level: process.env.PANDECTA_LOG ?? 'warn', serializers: SERIALIZERS },
+    logger: { level: process.env.PANDECTA_LOG ?? 'warn', serializers: SERIALIZERS, hooks: measured() },
     routerOptions: { maxParamLength: 200 },
     // Streams never end by themselves; what is cut in the middle of a change has changed nothing.
     forceCloseConnections: true,
@@ -141,6 +141,7 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
     app,
     services,
     start: async () => {
+      for (const { first } of CAPABILITIES) await first?.(services);
       await services.live.start();
       await services.jobs.start(
         CAPABILITIES.flatMap((c) => c.jobs ?? []),

@@ -12,6 +12,8 @@ export const ONCE_A_DAY = '17 3 * * *';
 
 export interface Capability {
   routes: (declare: Declare, services: Services) => void;
+  /** What is looked after before anything else is done. */
+  first?: (services: Services) => Promise<unknown>;
   /** Long work it does. */
   jobs?: JobKind[];
   /** Work one of the servers does by itself at certain times, by name; `at` as cron has it. */

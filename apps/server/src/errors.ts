@@ -3,7 +3,7 @@ export const ERRORS = {
   not_signed_in: [401, 'Sign in to go on.'],
   key_refused: [401, 'This key opens nothing here: it was revoked, or is of another workspace.'],
   sign_in_refused: [401, 'This e-mail address and password do not belong together.'],
-  too_many_attempts: [429, 'That were many attempts with a wrong password. Try again in %s.'],
+  too_many_attempts: [429, 'Those were many attempts with a wrong password. Try again in %s.'],
   password_refused: [403, 'That is not your present password. Nothing was changed.'],
   link_spent: [
     403,
@@ -27,6 +27,7 @@ export const ERRORS = {
   no_such_search: [404, 'There is no such search in this workspace.'],
   no_such_watch: [404, 'There is no such watch in this workspace.'],
   no_such_job: [404, 'There is no such job in this workspace.'],
+  not_failed: [409, 'This job goes on, or did what it was to do.'],
   no_such_change: [404, 'There is no such change in this workspace.'],
   no_such_page: [404, 'There is nothing at this address.'],
   no_such_style: [404, 'There is no style named “%s” among those installed.'],

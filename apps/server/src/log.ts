@@ -1,4 +1,5 @@
-/** What the log may hold of an error: what went wrong and where, never the values it went wrong with. */
+/** What the log may hold of an error: what went wrong and where, never the values it went wrong with; and how much of it. */
+import type { PinoLoggerOptions } from 'fastify/types/logger.js';
 
 type Told = {
   type: string;
@@ -41,3 +42,38 @@ export const SERIALIZERS = {
   error: told,
   req: ({ method, url }: { method?: string; url?: string }) => ({ method, url: url?.split('?')[0] }),
 };
+
+/** More lines than anyone reads; what goes wrong over and over fills no disk. */
+const MOST_A_MINUTE = 200;
+
+/** Counts the lines of a minute: what is more is left out, and how many they were is said in the next one. */
+export class Measure {
+  private minute = -1;
+  private lines = 0;
+
+  constructor(private readonly now: () => number = Date.now) {}
+
+  /** @returns whether one more may be written; with how many were left out of the minute before, where some were */
+  take(): { may: boolean; leftOut: number } {
+    const minute = Math.floor(this.now() / 60_000);
+    let leftOut = 0;
+    if (minute !== this.minute) {
+      leftOut = Math.max(0, this.lines - MOST_A_MINUTE);
+      this.minute = minute;
+      this.lines = 0;
+    }
+    this.lines += 1;
+    return { may: this.lines <= MOST_A_MINUTE, leftOut };
+  }
+}
+
+/** For the logger: writes no more than so many lines a minute. */
+export function measured(measure = new Measure()): PinoLoggerOptions['hooks'] {
+  return {
+    logMethod(args, method) {
+      const { may, leftOut } = measure.take();
+      if (leftOut) method.call(this, `${leftOut} more lines of the minute before are left out`);
+      if (may) method.apply(this, args);
+    },
+  };
+}

@@ -51,6 +51,13 @@ export const jobRoutes = {
     summary: 'Let a gathering that rests go on where it was.',
     reply: JobList,
   }),
+  again: route({
+    method: 'POST',
+    path: '/w/:workspace/jobs/:job/again',
+    may: 'gather',
+    summary: 'Begin a job anew that failed or was cancelled.',
+    reply: JobList,
+  }),
   cancel: route({
     method: 'POST',
     path: '/w/:workspace/jobs/:job/cancel',

@@ -40,7 +40,7 @@ describe('whoever guesses', () => {
     const refused = await from('192.0.2.1', me.info.email, RIGHT);
     expect([refused.headers.get('retry-after'), ((await refused.json()) as Problem).detail]).toEqual([
       '1',
-      'That were many attempts with a wrong password. Try again in a second.',
+      'Those were many attempts with a wrong password. Try again in a second.',
     ]);
     await later(3);
     expect(await guess('192.0.2.1', me.info.email, 2)).toEqual([401, 429]);

@@ -68,6 +68,13 @@ test('failed, it says in words that nothing was added, without what went wrong i
   expect(ended.says).toContain('nothing was added');
   expect(ended.says).not.toContain('secret');
   expect((await me.ask('new')).total).toBe(0);
+  // What was in its way is gone: begun anew, it does what it was to do, once.
+  await me.at('POST', `/jobs/${id}/again`);
+  await me.jobEnds(id);
+  expect(await job(me, id)).toMatchObject({ state: 'done', says: '1 source new' });
+  expect((await me.ask('new')).total).toBe(1);
+  const more = await me.call<{ code: string }>('POST', `/w/${me.workspace}/jobs/${id}/again`);
+  expect([more.status, more.body.code]).toEqual([409, 'not_failed']);
 });
 
 test('paused, it rests with what it had read, is none of the running, and goes on from there', async () => {
@@ -96,7 +103,7 @@ test('paused, it rests with what it had read, is none of the running, and goes o
   expect((await me.titles('title:"Read before"')).length).toBeGreaterThan(0);
   // What those that were cancelled or failed had read goes in a quiet hour.
   const left = async (): Promise<number | null> => (await pool.query('select 1 from import_readings')).rowCount;
-  expect(await left()).toBe(2);
+  expect(await left()).toBe(1);
   await forgetEnded(server.app.services.db);
   expect(await left()).toBe(0);
 });

@@ -10,6 +10,10 @@ export function jobRoutes(declare: Declare, { jobs }: Services): void {
     await jobs.cancel(workspace.id, params.job);
     return list(workspace.id);
   });
+  declare(routes.jobs.again, async ({ workspace, params }) => {
+    await jobs.again(workspace.id, params.job);
+    return list(workspace.id);
+  });
   declare(routes.jobs.pause, async ({ workspace, params }) => {
     await jobs.rest(workspace.id, params.job, true);
     return list(workspace.id);

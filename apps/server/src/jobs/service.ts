@@ -188,6 +188,24 @@ export class Jobs {
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 
+  /** Begins one anew that ended without anything to show for it: from its beginning, for who made it. */
+  async again(workspaceId: string, jobId: string): Promise<void> {
+    const here = within(this.db, workspaceId);
+    const one = eq(jobs.id, jobId);
+    const found = await here.first(jobs, { kind: jobs.kind }, one);
+    if (!found || !this.kinds.has(found.kind)) throw new Refusal('no_such_job');
+    const [anew] = await here
+      .update(
+        jobs,
+        { state: 'waiting', taken: 0, done: 0, total: 0, says: '', cancel: false, hold: false },
+        and(one, inArray(jobs.state, ['failed', 'cancelled'])),
+      )
+      .returning({ id: jobs.id });
+    if (!anew) throw new Refusal('not_failed');
+    await this.boss.send(found.kind, { workspaceId, jobId });
+    await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
+  }
+
   /** Lets it rest at the next step, or go on: from the beginning, with what it had read. */
   async rest(workspaceId: string, jobId: string, hold: boolean): Promise<void> {
     const here = within(this.db, workspaceId);

@@ -1,11 +1,16 @@
 /** Carries out what happens to entries of the workspace's short lists. */
-import { and, eq } from 'drizzle-orm';
-import { enterable, ownerOf } from '@pandecta/core/changes';
+import { and, eq, sql, type SQL } from 'drizzle-orm';
+import { enterable, ownerOf, type List } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
+import { refuseCircle } from '../database/circle.ts';
 import { within } from '../database/within.ts';
 import { stateFacets } from '../stating/facets.ts';
 import { labelled } from '../stating/store.ts';
 import { entries } from './tables.ts';
+
+/** Which entry of a list stands under which. */
+const underIn = (workspaceId: string, list: List): SQL =>
+  sql`select id, (value->>'parent')::uuid from entries where workspace_id = ${workspaceId} and list = ${list}`;
 
 export const listChanges: CarriersOf<'entry'> = {
   entry: {
@@ -20,6 +25,8 @@ export const listChanges: CarriersOf<'entry'> = {
       if (!value.after) await here.delete(entries, one);
       else if (found) await here.update(entries, { value: value.after }, one);
       else await here.insert(entries, { id, list, value: value.after });
+      const into = value.after?.parent;
+      if (typeof into === 'string') await refuseCircle(tx, workspaceId, list, underIn(workspaceId, list), id, into);
       return {
         change,
         altered: list === 'label' ? { some: [{ of: stateFacets, sources: await labelled(tx, workspaceId, id) }] } : {},

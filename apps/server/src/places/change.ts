@@ -1,7 +1,8 @@
 /** Carries out what happens to collections: being made, named and placed, and what is filed in them. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { editableCollection, standing } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
+import { refuseCircle } from '../database/circle.ts';
 import { idsOf, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
@@ -40,6 +41,8 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
     async carryOut(tx, workspaceId, change) {
       const { placement, collection, parent, present } = change;
       await holdTree(tx, workspaceId);
+      if (present && parent)
+        await refuseCircle(tx, workspaceId, 'placements', placedIn(workspaceId), collection, parent);
       const row = { id: placement, collectionId: collection, parentId: parent };
       const done = await appear(tx, workspaceId, placements, row, present);
       return done
@@ -82,6 +85,10 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
     },
   },
 };
+
+/** Which collection stands under which, whether it can be reached or not. */
+const placedIn = (workspaceId: string): SQL =>
+  sql`select collection_id, parent_id from placements where workspace_id = ${workspaceId} and present`;
 
 /**
  * Makes what is not there yet, and has what is there appear or go. Who holds the tree does it alone.

@@ -111,6 +111,7 @@ export interface TestSetting {
   smtp?: string;
   trustProxy?: string;
   firstToken?: string;
+  secureCookies?: boolean;
 }
 
 const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -164,11 +165,11 @@ export async function startTestServer({ prepare, ...setting }: TestSetting = {})
     smtp: undefined,
     trustProxy: undefined,
     firstToken: undefined,
+    secureCookies: false,
     ...setting,
     mailFrom: 'library@sallow.example',
     migrationsFolder: MIGRATIONS,
     stylesFolder: '/usr/share/citation-style-language',
-    secureCookies: false,
     checkReplies: true,
     tasksFile: process.env.PANDECTA_TASKS,
   });

@@ -21,7 +21,7 @@ const jobs = useJobs();
           <div class="flex items-baseline gap-2">
             <RouterLink
               v-if="job.importId"
-              :to="`/gather/${job.importId}`"
+              :to="`/gather/report/${job.importId}`"
               class="min-w-0 flex-1 truncate font-medium hover:underline"
               @click="close()"
               >{{ job.title }}</RouterLink
@@ -30,6 +30,7 @@ const jobs = useJobs();
             <KitButton v-if="job.rests && jobs.isRunning(job)" look="word" @click="jobs.rest(job)">{{
               job.state === 'paused' ? 'Go on' : 'Pause'
             }}</KitButton>
+            <KitButton v-if="jobs.hasFailed(job)" look="word" @click="jobs.again(job)">Try again</KitButton>
             <ConfirmInPlace
               v-if="jobs.isRunning(job)"
               does="Cancel"

@@ -68,7 +68,10 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
       class="mt-3"
       boxed
       :tone="report.job.state === 'failed' ? 'bad' : 'plain'"
-      >{{ report.job.says }}</KitNotice
+      >{{ report.job.says
+      }}<KitButton v-if="session.may('gather')" look="word" class="ml-2" @click="jobs.again(report.job)"
+        >Try again</KitButton
+      ></KitNotice
     >
     <template v-else>
       <div class="mt-4 flex gap-8">

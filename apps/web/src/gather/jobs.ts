@@ -39,11 +39,18 @@ export const useJobs = defineStore('jobs', () => {
     await reload();
   }
 
+  const hasFailed = (job: JobInfo): boolean => job.state === 'failed' || job.state === 'cancelled';
+  /** Begins one anew that failed, or was cancelled. */
+  async function again(job: JobInfo): Promise<void> {
+    await changes.attempt(() => ask(routes.jobs.again, { job: job.id }));
+    await reload();
+  }
+
   /** Lets one rest, or go on. */
   async function rest(job: JobInfo): Promise<void> {
     await changes.attempt(() => ask(job.state === 'paused' ? routes.jobs.resume : routes.jobs.pause, { job: job.id }));
     await reload();
   }
 
-  return { list, running, isRunning, look: reload, cancel, rest };
+  return { list, running, isRunning, look: reload, cancel, rest, again, hasFailed };
 });

@@ -3,7 +3,7 @@
 import { LEAST_PASSWORD } from '@pandecta/contract';
 import KitField from '../kit/KitField.vue';
 
-defineProps<{ trouble: string }>();
+defineProps<{ trouble: { password: string; again: string } }>();
 const password = defineModel<string>('password', { required: true });
 const again = defineModel<string>('again', { required: true });
 </script>
@@ -17,6 +17,7 @@ const again = defineModel<string>('again', { required: true });
     type="password"
     autocomplete="new-password"
     required
+    :trouble="trouble.password"
     :hint="`At least ${LEAST_PASSWORD} characters; a few words do well.`"
   />
   <KitField
@@ -27,6 +28,6 @@ const again = defineModel<string>('again', { required: true });
     type="password"
     autocomplete="new-password"
     required
-    :trouble
+    :trouble="trouble.again"
   />
 </template>
