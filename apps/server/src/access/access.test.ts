@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { routes, type Action, type Problem, type Route } from '@pandecta/contract';
+import { ROLES, routes, type Action, type Problem, type Route } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { ROLES_OF } from './permissions.ts';
 
@@ -72,6 +74,17 @@ describe('who may', () => {
       const who = may in ROLES_OF ? ROLES_OF[may as Action].join(', ') : may;
       expect([path, described?.description]).toEqual([path, `Allowed to: ${who}.`]);
     }
+  });
+
+  test('the table of roles in the documents is the one that is asked', () => {
+    const page = readFileSync(fileURLToPath(new URL('../../../../docs/security.md', import.meta.url)), 'utf8');
+    const written = Object.fromEntries(
+      [...page.matchAll(/^\| `(\w+)` +\|[^|]*\|([^|]*)\|([^|]*)\|([^|]*)\|$/gm)].map(([, action, ...may]) => [
+        action,
+        ROLES.filter((_, i) => may[i]!.trim() === 'yes'),
+      ]),
+    );
+    expect(written).toEqual(ROLES_OF);
   });
 
   test('a misspelt field and a wrong id are refused with words', async () => {

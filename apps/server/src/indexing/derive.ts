@@ -204,9 +204,13 @@ async function deriveSort(tx: Db, workspaceId: string, ids: string[]): Promise<v
       where s.workspace_id = ${workspaceId} and s.id = any(${array(ids, 'uuid')}) order by s.id`,
   );
   const keys = [];
-  for (const [i, f] of found.entries()) {
-    // Of many, others get their turn between.
-    if (i % 250 === 249) await breathe();
+  let since = performance.now();
+  for (const f of found) {
+    // Of many, or of such as take long, others get their turn between.
+    if (performance.now() - since > 20) {
+      await breathe();
+      since = performance.now();
+    }
     keys.push({
       id: f.id,
       number: f.number,

@@ -76,9 +76,9 @@ export function statedDate(text: string): DateValue | undefined {
 /** The year of a notice of copyright, or of the stamp of a preprint archive. */
 export function noticeYear(text: string): number | undefined {
   const notice =
-    /(?:©|\(c\)|copyright)\s*(?:©|\(c\))?\s*(?:by\s+)?(?:the\s+)?(?:authors?(?:\(s\))?,?\s*)?(1[89]\d\d|20\d\d)\b/i.exec(
+    /(?:©|\(c\)|copyright)\s{0,5}(?:©|\(c\))?\s{0,5}(?:by\s{1,5})?(?:the\s{1,5})?(?:authors?(?:\(s\))?,?\s{0,5})?(1[89]\d\d|20\d\d)\b/i.exec(
       text,
-    ) ?? /\barxiv:\S+\s*(?:\[[^\]]*\])?\s+\d{1,2}\s+\p{L}{3}\p{L}*\s+(19\d\d|20\d\d)/iu.exec(text);
+    ) ?? /\barxiv:\S{1,60}\s{0,5}(?:\[[^\]]{0,60}\])?\s{1,5}\d{1,2}\s+\p{L}{3}\p{L}*\s+(19\d\d|20\d\d)/iu.exec(text);
   return notice ? Number(notice[1]) : undefined;
 }
 

@@ -19,7 +19,7 @@ const SECTION = /^(?:\d+|[IVX]+)(?:\.\d+)*\.?$/;
 
 /** What templates put where the title goes. */
 const PLACEHOLDER =
-  /^(?:(?:no|your|the|insert|article|paper|thesis|document|journal|sub|full|short|main|running|enter)?\s*)+(?:title|titel|titre|título)(?:\s+(?:here|goes here|given|of (?:the |your )?(?:paper|article|thesis|document|work|dissertation|report)))?$/i;
+  /^(?:(?:no|your|the|insert|article|paper|thesis|document|journal|sub|full|short|main|running|enter)\s*)*(?:title|titel|titre|título)(?:\s+(?:here|goes here|given|of (?:the |your )?(?:paper|article|thesis|document|work|dissertation|report)))?$/i;
 
 export const isPlaceholder = (title: string): boolean => PLACEHOLDER.test(title.replace(/[^\p{L}\s]/gu, ' ').trim());
 

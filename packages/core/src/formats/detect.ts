@@ -72,7 +72,8 @@ function isCslJson(start: string): boolean {
 const ISO2709 = /^[\s\uFEFF]*\d{5}[acdnp][a-z][a-z].{2}22\d{5}/;
 /** A tag of more than two letters: RIS has none. */
 const MEDLINE = /^(?:PMID|DCOM|FAU|STAT|JID|LID|CRDT|PHST|BTI) {0,2}- ?\S/m;
-const CSL_YAML = /^(?:---[^\n]*\n\s*)?(?:references:\s*\n\s*)?- +["']?(?:id|type|title|DOI|author)["']?:/m;
+const CSL_YAML =
+  /^(?:---[^\n]*\n\s{0,20})?(?:references:[ \t]{0,20}\r?\n\s{0,20})?- {1,20}["']?(?:id|type|title|DOI|author)["']?:/m;
 /** Kinds of XML, the outer ones first: a record of MARC may stand in an answer of another. */
 const XML: { format: TextFormat; like: RegExp }[] = [
   { format: 'pubmed', like: /<Pubmed(?:Book)?Article(?:Set)?[\s>]/ },

@@ -15,12 +15,16 @@ export function findDois(text: string): string[] {
 
 const isWhole = (doi: string): boolean => /^10\.[\d.]+\/./.test(doi);
 
+/** Longer than any DOI in any address: its handbook bounds neither, and no registry has a longer one (common practice). */
+const LONGEST = 4000;
+
 /**
  * The DOI in its normal form (lower case, no resolver, no prefix), or undefined when the text is not one: a DOI as
  * people have them, with what goes before and after it, in an address of a resolver, a library's proxy or a publisher.
  */
 export function normaliseDoi(text: string): string | undefined {
-  const t = withoutInvisible(decoded(text.trim()));
+  if (text.length > LONGEST) return undefined;
+  const t = withoutInvisible(decoded(text.trim())).replace(/\s+/g, ' ');
   const bare =
     /^(?:\(?\s*(?:info:doi\/|urn:doi:|doi\s*[:=]?\s*(?:https?:\/\/(?:dx\.)?doi\.org\/)?)|<)?\s*(10\.\d{4,9}(?:\.\d+)*\s?\/\s?\S+)$/i.exec(
       t,

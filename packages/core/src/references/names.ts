@@ -32,7 +32,7 @@ function readOne(text: string): Name {
 }
 
 function split(text: string): string[] {
-  const last = /\s*,?\s*(?:&|\band\b|\bund\b|\bet\b)\s+/i;
+  const last = /\s*(?:,\s*)?(?:&|\band\b|\bund\b|\bet\b)\s+/i;
   if (/;/.test(text)) return text.split(/\s*;\s*(?:(?:&|and)\s+)?/i).flatMap((t) => (t ? [t] : []));
   const groups = text.split(last).filter(Boolean);
   return groups.flatMap((group, i) => splitCommas(group, i, groups.length));

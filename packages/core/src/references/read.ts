@@ -283,18 +283,20 @@ function takeContainer(slate: Slate, record: SourceRecord, from: number): void {
   const within = /(?<=^|[\s.,\u0000”"’])(?:In|in):?\s+/.exec(t.slice(from));
   if (within && !record.issue) {
     const start = from + within.index + within[0].length;
+    // As much as editors and book have room for, below.
+    const rest = t.slice(start, start + 500);
     const led =
       /^(?<editors>[^()\u0000]{3,150}?)\s*,?\s*\(?\b(?:Eds?|Hrsg|editors?)\.?\)?[.,]?\s+(?<book>[^\u0000]{3,250}?)(?=[\s,.]*(?:\u0000|$|\())/du.exec(
-        t.slice(start),
+        rest,
       );
     const after =
       /^(?<book>[^\u0000]{3,250}?),?\s+(?:edited by|ed(?:s)?\.(?: by)?|hrsg\.(?: von)?)\s+(?<editors>[^\u0000]{3,150}?)(?=[\s,.]*(?:\u0000|$|\())/du.exec(
-        t.slice(start),
+        rest,
       );
     // "in Book, J. Editor and K. Other, Eds."
     const between =
       /^(?<book>[^\u0000]{3,250}?),\s+(?<editors>(?:\p{Lu}\.[\s-]*){1,4}[^\u0000]{2,150}?),\s+Eds?\.(?=[\s,.]*(?:\u0000|$|\())/du.exec(
-        t.slice(start),
+        rest,
       );
     const m = between ?? led ?? after;
     if (m?.indices?.groups) {

@@ -59,7 +59,9 @@ function pieceOf(text: string, start: number, end: number): Piece {
   const mark = MARK.exec(whole)?.[0].length ?? 0;
   const one = whole
     .slice(mark)
-    .replace(/(\p{Ll})[-\u00AD]\s*[\r\n]+\s*(?=\p{Ll})/gu, '$1')
+    .replace(/(\p{Ll})[-\u00AD](\s+)(?=\p{Ll})/gu, (whole, letter: string, blank: string) =>
+      /[\r\n]/.test(blank) ? letter : whole,
+    )
     .replace(/\s+/g, ' ')
     .trim();
   return { text: one, start: start + mark, end };

@@ -9,7 +9,7 @@ import { isDateVariable, isNameVariable, variableLabel } from './variables.ts';
 
 /** In UTF-16 units; of `custom` as JSON. */
 export const MOST_IN = {
-  text: 10_000,
+  text: 4_000,
   /** Of an abstract or a note. */
   long: 200_000,
   /** Of one part of a name. */
@@ -26,7 +26,7 @@ const LONG = new Set(['abstract', 'note']);
 const characters = (n: number): string => `${n.toLocaleString('en')} characters`;
 const jsonLength = (value: unknown): number => JSON.stringify(value).length;
 
-/** What is too much in a value of a field, in words: "more than 10,000 characters"; undefined where nothing is. */
+/** What is too much in a value of a field, in words: "more than 4,000 characters"; undefined where nothing is. */
 export function tooMuchIn(field: string, value: FieldValue | null): string | undefined {
   if (value === null) return undefined;
   if (typeof value === 'string') {
@@ -48,7 +48,7 @@ export function tooMuchIn(field: string, value: FieldValue | null): string | und
 /** The most characters of a field that is text. */
 export const mostIn = (field: string): number => (LONG.has(field) ? MOST_IN.long : MOST_IN.text);
 
-/** A record within the limits, and what of it was too much: "Title: more than 10,000 characters". */
+/** A record within the limits, and what of it was too much: "Title: more than 4,000 characters". */
 export function bounded(record: SourceRecord): { record: SourceRecord; cut: string[] } {
   const cuts: string[] = [];
   let out: Record<string, unknown> | undefined;

@@ -3,3 +3,4 @@ export * from './pages.ts';
 export * from './questions.ts';
 export * from './records.ts';
 export * from './changes.ts';
+export * from './broken.ts';

@@ -134,9 +134,12 @@ function readHost(host: MarcField | undefined, m: Making): void {
   m.text('container-title-short', bare(subfield(host, 'p')));
   m.issn(subfield(host, 'x'));
   m.isbn(subfield(host, 'z'));
-  const imprint = /^(.+?)\s*:\s*(.+?)(?:,\s*(\d{4}))?\.?$/.exec(subfield(host, 'd') ?? '');
-  m.text('publisher-place', imprint?.[1]);
-  m.text('publisher', imprint?.[2]);
+  const imprint = subfield(host, 'd') ?? '';
+  const colon = imprint.indexOf(':');
+  if (colon > 0 && colon < imprint.length - 1) {
+    m.text('publisher-place', imprint.slice(0, colon));
+    m.text('publisher', imprint.slice(colon + 1).replace(/(?:,\s*\d{4})?\.?$/, ''));
+  }
   const g = subfield(host, 'g') ?? '';
   m.text('volume', /\b(?:vol|v|bd|band|jg|t)\w*\.?\s*([\w/-]+)/i.exec(g)?.[1]);
   m.text('issue', /\b(?:no|nr|issue|heft|h|iss|n)\.?\s*([\w/-]+)/i.exec(g)?.[1]);

@@ -4,11 +4,15 @@ import type { Rule } from '../rule.ts';
 import { inNames } from '../names.ts';
 
 /** "Family, Given": words that begin great, a comma between, initials or given names behind it. */
-const INVERTED = /^(?:\p{Ll}+ ){0,3}\p{Lu}[\p{L}'’-]+(?: \p{Lu}[\p{L}'’-]+)?, (?:\p{Lu}[\p{L}'’.-]*\s?){1,4}$/u;
+const INVERTED =
+  /^(?:\p{Ll}+ ){0,3}\p{Lu}[\p{L}'’-]+(?: \p{Lu}[\p{L}'’-]+)?, \p{Lu}[\p{L}'’.-]*(?:\s\p{Lu}[\p{L}'’.-]*){0,3}$/u;
 /** "J. R. Family", with a particle or without. */
 const BY_INITIALS = /^(?:\p{Lu}\.[ -]?){1,3} ?(?:\p{Ll}+ ){0,3}\p{Lu}[\p{L}'’-]+$/u;
 /** "Given M. Family". */
 const IN_FULL = /^(\p{Lu}[\p{L}'’-]+)(?: \p{Lu}\.?| \p{Lu}[\p{L}'’-]+)? (?:\p{Ll}+ ){0,3}(\p{Lu}[\p{L}'’-]+)$/u;
+
+/** No person has a longer name. */
+const LONGEST = 200;
 
 /** A given name in front, and behind no word that names a body, a thing or a place. */
 function isPerson(literal: string, english: English | undefined): boolean {
@@ -29,7 +33,9 @@ export const personAsBody: Rule = {
         record,
         (name): Name | undefined => {
           const { literal } = name;
-          return literal && !isOthers(name) && !isBody(literal) && is(literal) ? parseName(literal) : undefined;
+          return literal && literal.length <= LONGEST && !isOthers(name) && !isBody(literal) && is(literal)
+            ? parseName(literal)
+            : undefined;
         },
         (name) => `“${name.literal}” is a person`,
         sure,

@@ -1,7 +1,7 @@
 import { inTexts, short, type Rule } from '../rule.ts';
 
-const GERMAN = /[„‚]([^“”„‘’]*)[“”‘’]/g;
-const GUILLEMETS = /[«»]\s*([^«»]*?)\s*[«»]/g;
+const GERMAN = /[„‚]([^“”„‚‘’]*)[“”‘’]/g;
+const GUILLEMETS = /[«»]([^«»]*)[«»]/g;
 const ENGLISH = /^en/i;
 const OTHERS = /\b(?:der|die|das|und|für|les?|des|du|et|une?|della?|degli|och|och|nad|nie|и)\b/iu;
 
@@ -18,7 +18,7 @@ export const quotationMarks: Rule = {
         if (!/[„‚«»]/.test(text)) return text;
         // A title in its own language keeps its own marks.
         if (record.language ? !ENGLISH.test(record.language) : OTHERS.test(text)) return text;
-        return text.replace(GERMAN, '“$1”').replace(GUILLEMETS, '“$1”');
+        return text.replace(GERMAN, '“$1”').replace(GUILLEMETS, (_, within: string) => `“${within.trim()}”`);
       },
       (before) => `“${short(before)}” has quotation marks English does not use`,
       record.language ? 0.92 : 0.7,
