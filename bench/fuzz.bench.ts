@@ -1,11 +1,8 @@
 /**
- * Requests nobody would send, and files nobody would write: so many of each that something must give, if anything does. Said
- * is how many answers of 500 there were, what took longer than two seconds, what was thrown, and how much memory stood at the end.
- * There is no reference: all but the memory must be 0. FUZZ_BODIES says how many of each sort.
+ * Files nobody would write: so many of each sort that something must give, if anything does. Said is what was thrown and what took
+ * longer than two seconds. There is no reference: both must be 0. FUZZ_BODIES says how many of each. The requests to every
+ * operation are in `apps/server/src/http/fuzz.test.ts`, where FUZZ_RUNS says how many.
  */
-import { spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { takeApart } from '@pandecta/core/door';
 import { EXPORT_FORMATS, readAs, readSources, writeSources } from '@pandecta/core/formats';
@@ -14,13 +11,7 @@ import { parseQuery } from '@pandecta/core/query';
 import { readReference } from '@pandecta/core/references';
 import { broken } from '@pandecta/core/testing';
 import { isRdf, readSkos, readVocabularyTable } from '@pandecta/core/vocabulary';
-import { fuzzer, operationsOf, type Api } from '@pandecta/server/testing/fuzz';
-import { makeLibrary } from '@pandecta/server/testing/library';
-import { Person } from '@pandecta/server/testing/server';
-import { freePort } from '../scripts/lib/ports.mjs';
 import { synthetic, table } from './measure.ts';
-import { startBench } from './server.ts';
-import { makePeople } from './withstand/people.ts';
 
 const BODIES = Number(process.env.FUZZ_BODIES ?? 100_000);
 const SEED = Number(process.env.FUZZ_SEED ?? 4700);
@@ -91,64 +82,7 @@ async function readers(): Promise<void> {
   }
 }
 
-/** Every operation of the API, of a server that is a process of its own. */
-async function operations(): Promise<void> {
-  const bench = await startBench('fuzz');
-  const { db, config } = bench.app.services;
-  const [someone] = await makePeople(db, bench.workspace.id, 1);
-  await db.execute(`update members set role = 'steward' where workspace_id = '${bench.workspace.id}'` as never);
-  const info = { csrf: someone!.csrf } as never;
-  const library = await makeLibrary(new Person(bench.base, someone!.cookie, info, bench.workspace.id));
-  const api = (await (await fetch(`${bench.base}/api/openapi.json`)).json()) as Api;
-  await bench.app.app.close();
-  await bench.app.services.jobs.stop();
-  await bench.app.services.followers.stop();
-  const port = await freePort();
-  const server = spawn(process.execPath, ['--enable-source-maps', join(config.tasksFile!, '../main.js')], {
-    env: { ...process.env, PANDECTA_PORT: String(port) },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  await new Promise((resolve) => server.once('message', resolve));
-  let died = false;
-  server.once('exit', () => (died = true));
-  const memory = (): number =>
-    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1]) / 1024;
-  const before = memory();
-  const make = fuzzer(api, { ...library, workspace: bench.workspace.id });
-  const some = operationsOf(api).filter((o) => !/\/live$|\/session|first-account/.test(o.path));
-  const each = Math.ceil(BODIES / some.length);
-  const queue = some.flatMap((o) => Array.from({ length: Math.ceil(each / 50) }, (_, share) => ({ o, share })));
-  const lanes = Array.from({ length: 6 }, async () => {
-    for (let next = queue.shift(); next && !died; next = queue.shift()) {
-      const { o, share } = next;
-      for (const { path, body } of fc.sample(make(o), { numRuns: Math.min(50, each), seed: SEED + share })) {
-        const start = performance.now();
-        const response = await fetch(`http://127.0.0.1:${port}${path}`, {
-          method: o.method,
-          headers: {
-            cookie: someone!.cookie,
-            'x-csrf-token': someone!.csrf,
-            ...(body !== undefined && { 'content-type': 'application/json' }),
-          },
-          redirect: 'manual',
-          ...(body !== undefined && { body }),
-        }).catch(() => undefined);
-        const says = await response?.text().catch(() => '');
-        const bad = !response || response.status === 500;
-        note(`${o.method} ${o.path}`, performance.now() - start, bad ? `${path} ${body} ${says}` : undefined);
-      }
-    }
-  });
-  await Promise.all(lanes);
-  console.log(
-    `Memory of the server: ${Math.round(before)} MB before, ${Math.round(memory())} MB after. It ${died ? 'died' : 'lived'}.`,
-  );
-  server.kill();
-}
-
-const only = process.env.FUZZ_ONLY;
-if (only !== 'operations') await readers();
-if (only !== 'readers') await operations();
+await readers();
 const sorted = [...sums].sort(([, a], [, b]) => b.failed - a.failed || b.longest - a.longest);
 table(
   `Of ${BODIES.toLocaleString('en')} each: what failed, and what took longest`,
