@@ -84,7 +84,7 @@ export async function startPostgres(folder, { fast = false } = {}) {
     '-c maintenance_work_mem=256MB',
     '-c max_wal_size=2GB',
     '-c jit=off',
-    '-c max_connections=60',
+    '-c max_connections=120',
     // No log holds what people wrote: an error of a statement is told to who asked, not to the log.
     '-c log_min_messages=log',
     '-c log_min_error_statement=panic',

@@ -19,7 +19,7 @@ const STATEMENT_TIMEOUT_MS = 8_000;
 /** And a little before it, one that only waits for another who writes. */
 const LOCK_TIMEOUT_MS = 7_000;
 
-export function connect(url: string, size = 20): Database {
+export function connect(url: string, size = 16): Database {
   // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling, and never
   // by reading a table of text vectors through: the planner does not know what it costs to fetch them. A query whose
   // server died ends within a second, and lets its locks go.
@@ -56,8 +56,8 @@ export async function migrateUp(database: Database, folder: string): Promise<voi
 /** Why the database gave up (PostgreSQL 15, appendix A). */
 export const GAVE_UP = { timeout: '57014', lock: '55P03', deadlock: '40P01' } as const;
 
-/** Connection failures, and the server going down or coming up (PostgreSQL 15, appendix A, classes 08 and 57P). */
-const UNAVAILABLE = /^(?:08|57P0[1-3]|ECONN|EPIPE|ENOTFOUND|ETIMEDOUT)/;
+/** Connection failures, no connection left, and the server going down or coming up (PostgreSQL 15, appendix A: 08, 53300, 57P). */
+const UNAVAILABLE = /^(?:08|53300|57P0[1-3]|ECONN|EPIPE|ENOTFOUND|ETIMEDOUT)/;
 /** The same as node-postgres says it, without a code. */
 const UNCONNECTED =
   /^Connection terminated|^timeout exceeded when trying to connect|has encountered a connection error/;
