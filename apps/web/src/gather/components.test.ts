@@ -99,13 +99,16 @@ describe('the report of an import', () => {
     expect(page.asked.map((a) => a.path)).toContain('/jobs/j/cancel');
   });
 
-  test('that failed says why at once, and shows no figures', () => {
+  test('that failed says why at once, shows no figures, and is begun anew where one may', async () => {
     as('gather');
     const view = show({ job: { id: 'j', state: 'failed', says: 'The disk is full; nothing was added' } });
     expect([view.get('[role=alert]').text(), view.find('table').exists()]).toEqual([
-      'The disk is full; nothing was added',
+      expect.stringContaining('The disk is full; nothing was added'),
       false,
     ]);
+    await view.get('[role=alert] button').trigger('click');
+    await settled();
+    expect(page.asked.map((a) => a.path)).toContain('/jobs/j/again');
   });
 });
 
