@@ -12,6 +12,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import { beyond } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
+import { AtOnce } from '../http/turns.ts';
 import { signInAttempts } from './tables.ts';
 
 /** So many attempts of one address at one account within a quarter of an hour are nobody's guessing. */
@@ -38,7 +39,7 @@ export function networkOf(address: string): string {
 
 const digest = (...of: string[]): string => createHash('sha256').update(JSON.stringify(of)).digest('base64url');
 
-const trying = new Map<string, number>();
+const trying = new AtOnce(AT_ONCE);
 
 /**
  * Does the work that finds out whether a password is right, counted before anything of it is done.
@@ -52,9 +53,8 @@ export async function attempt(
   work: () => Promise<boolean>,
 ): Promise<boolean> {
   const network = networkOf(address);
-  const going = trying.get(network) ?? 0;
-  if (going >= AT_ONCE) throw tooMany(LATER_MS / 1000);
-  trying.set(network, going + 1);
+  const end = trying.begin(network);
+  if (!end) throw tooMany(LATER_MS / 1000);
   try {
     const pair = digest(account, network);
     const [ofAccount, ofNetwork] = [digest('account', account), digest('address', network)];
@@ -64,9 +64,7 @@ export async function attempt(
     if (right) await beyond(db).delete(signInAttempts).where(eq(signInAttempts.who, pair));
     return right;
   } finally {
-    const left = trying.get(network)! - 1;
-    if (left) trying.set(network, left);
-    else trying.delete(network);
+    end();
   }
 }
 

@@ -10,33 +10,34 @@ import { keepFirstSearches } from '../saved/first.ts';
 import { beyond, within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { hashPassword } from './passwords.ts';
-import { hasAccounts } from './store.ts';
+import { hasAccounts, type Person } from './store.ts';
 
 /** Any number: of two who hold the link one makes the account, and the other is told so. */
 const MAKING_FIRST = 4_700_003;
 
 /**
  * @param token what opens it; without one nobody may
- * @returns the id of who was made
+ * @returns who was made
  * @throws Refusal where the link is not that one, or someone is there already
  */
-export async function makeFirstAccount(db: Db, token: string | undefined, given: FirstAccount): Promise<string> {
+export async function makeFirstAccount(db: Db, token: string | undefined, given: FirstAccount): Promise<Person> {
   if (!token || !same(token, given.token)) throw new Refusal('link_spent');
-  const userId = uuidv7();
+  const user = { id: uuidv7(), email: given.email.trim().toLowerCase(), name: given.name.trim() };
   const workspaceId = uuidv7();
   const passwordHash = await hashPassword(given.password);
   await transact(db, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${MAKING_FIRST})`);
     if (await hasAccounts(tx)) throw new Refusal('link_spent');
-    const name = given.name.trim();
-    await beyond(tx).insert(users).values({ id: userId, email: given.email.trim().toLowerCase(), name, passwordHash });
+    await beyond(tx)
+      .insert(users)
+      .values({ ...user, passwordHash });
     await beyond(tx).insert(workspaces).values({ id: workspaceId, name: given.workspace.trim() });
     const here = within(tx, workspaceId);
-    await here.insert(members, { userId, role: 'steward' });
-    await keepFirstSearches(tx, workspaceId, name);
+    await here.insert(members, { userId: user.id, role: 'steward' });
+    await keepFirstSearches(tx, workspaceId, user.name);
     await here.insert(senses, ...FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s })));
   });
-  return userId;
+  return user;
 }
 
 const digest = (text: string): Buffer => createHash('sha256').update(text).digest();

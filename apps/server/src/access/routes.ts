@@ -8,13 +8,17 @@ import type { Services } from '../services.ts';
 import { attempt } from './attempts.ts';
 import { makeFirstAccount } from './first.ts';
 import { hashPassword, isPassword } from './passwords.ts';
-import { endSession, findUser, makeSession, SESSION_DAYS, setPassword, workspacesOf } from './store.ts';
+import { endSession, findUser, makeSession, SESSION_DAYS, setPassword, workspacesOf, type Person } from './store.ts';
 
 export function accessRoutes(declare: Declare, { db, config }: Services): void {
-  const enter = async (
-    reply: FastifyReply,
-    user: { id: string; name: string; email: string },
-  ): Promise<SessionInfo> => {
+  const infoOf = async ({ id, name, email }: Person, csrf: string): Promise<SessionInfo> => ({
+    userId: id,
+    name,
+    email,
+    csrf,
+    workspaces: await workspacesOf(db, id),
+  });
+  const enter = async (reply: FastifyReply, user: Person): Promise<SessionInfo> => {
     const { token, csrf } = await makeSession(db, user.id);
     void reply.setCookie(SESSION_COOKIE, token, {
       path: '/',
@@ -23,7 +27,7 @@ export function accessRoutes(declare: Declare, { db, config }: Services): void {
       secure: config.secureCookies,
       maxAge: SESSION_DAYS * 86_400,
     });
-    return { userId: user.id, name: user.name, email: user.email, csrf, workspaces: await workspacesOf(db, user.id) };
+    return infoOf(user, csrf);
   };
 
   declare(routes.access.signIn, async ({ body, request, reply }) => {
@@ -37,18 +41,11 @@ export function accessRoutes(declare: Declare, { db, config }: Services): void {
     return enter(reply, user!);
   });
 
-  declare(routes.access.first, async ({ body, reply }) => {
-    await makeFirstAccount(db, config.firstToken, body);
-    return enter(reply, (await findUser(db, body.email))!);
-  });
+  declare(routes.access.first, async ({ body, reply }) =>
+    enter(reply, await makeFirstAccount(db, config.firstToken, body)),
+  );
 
-  declare(routes.access.session, async ({ user }) => ({
-    userId: user.id,
-    name: user.name,
-    email: user.email,
-    csrf: user.csrf,
-    workspaces: await workspacesOf(db, user.id),
-  }));
+  declare(routes.access.session, ({ user }) => infoOf(user, user.csrf));
 
   declare(routes.access.changePassword, async ({ user, body, request, reply }) => {
     const right = await attempt(db, user.email, request.ip, async () =>

@@ -41,10 +41,14 @@ export async function endSession(db: Db, token: string): Promise<void> {
     .where(eq(sessions.tokenHash, hash(token)));
 }
 
-export async function findUser(
-  db: Db,
-  email: string,
-): Promise<{ id: string; name: string; email: string; passwordHash: string } | undefined> {
+/** Who has an account. */
+export interface Person {
+  id: string;
+  name: string;
+  email: string;
+}
+
+export async function findUser(db: Db, email: string): Promise<(Person & { passwordHash: string }) | undefined> {
   const [user] = await beyond(db).select().from(users).where(eq(users.email, email.trim().toLowerCase()));
   return user;
 }

@@ -2,6 +2,7 @@
 import { routes } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import { authorise } from '../http/authorise.ts';
+import { AtOnce } from '../http/turns.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
@@ -14,11 +15,10 @@ const MOST_OF_EACH = 30;
 const MOST_UNREAD = 256 * 1024;
 
 export function liveRoutes(declare: Declare, services: Services): void {
-  const open = new Map<string, number>();
+  const open = new AtOnce(MOST_OF_EACH);
   declare(routes.live.stream, ({ workspace, user, request, reply }) => {
-    const others = open.get(user.id) ?? 0;
-    if (others >= MOST_OF_EACH) throw new Refusal('too_many_at_once');
-    open.set(user.id, others + 1);
+    const end = open.begin(user.id);
+    if (!end) throw new Refusal('too_many_at_once');
     reply.hijack();
     const { raw } = reply;
     raw.writeHead(200, {
@@ -43,9 +43,7 @@ export function liveRoutes(declare: Declare, services: Services): void {
     }, BEAT_MS);
     raw.on('close', () => {
       clearInterval(beat);
-      const left = open.get(user.id)! - 1;
-      if (left) open.set(user.id, left);
-      else open.delete(user.id);
+      end();
       silence();
     });
     return reply;

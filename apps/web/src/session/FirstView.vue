@@ -6,6 +6,7 @@ import KitField from '../kit/KitField.vue';
 import EntryCard from './EntryCard.vue';
 import NewPasswordFields from './NewPasswordFields.vue';
 import { useNewPassword } from './password.ts';
+import { useSending } from './sending.ts';
 import { useSession } from './store.ts';
 
 const session = useSession();
@@ -15,27 +16,17 @@ const name = ref('');
 const email = ref('');
 const workspace = ref('');
 const { password, again, trouble, ready } = useNewPassword();
-const error = ref(token ? '' : 'The address is not whole: what stands behind # in the terminal belongs to it.');
-const busy = ref(false);
-
-async function submit(): Promise<void> {
-  busy.value = true;
-  error.value = '';
-  try {
-    await session.beginFirst({
-      token,
-      name: name.value,
-      email: email.value,
-      password: password.value,
-      workspace: workspace.value,
-    });
-    await router.push('/sources');
-  } catch (e) {
-    error.value = (e as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
+const { error, busy, submit } = useSending(async () => {
+  await session.beginFirst({
+    token,
+    name: name.value,
+    email: email.value,
+    password: password.value,
+    workspace: workspace.value,
+  });
+  await router.push('/sources');
+});
+if (!token) error.value = 'The address is not whole: what stands behind # in the terminal belongs to it.';
 </script>
 
 <template>

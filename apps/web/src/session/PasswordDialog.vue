@@ -9,31 +9,21 @@ import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import NewPasswordFields from './NewPasswordFields.vue';
 import { useNewPassword } from './password.ts';
+import { useSending } from './sending.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ changed: [] }>();
 const old = ref('');
 const { password, again, trouble, ready, clear } = useNewPassword();
-const error = ref('');
-const busy = ref(false);
+const { error, busy, submit } = useSending(async () => {
+  await ask(routes.access.changePassword, { body: { old: old.value, password: password.value } });
+  open.value = false;
+  emit('changed');
+});
 watch(open, () => {
   old.value = error.value = '';
   clear();
 });
-
-async function submit(): Promise<void> {
-  busy.value = true;
-  error.value = '';
-  try {
-    await ask(routes.access.changePassword, { body: { old: old.value, password: password.value } });
-    open.value = false;
-    emit('changed');
-  } catch (e) {
-    error.value = (e as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { ApiError } from '../api/client.ts';
 import KitField from '../kit/KitField.vue';
 import EntryCard from './EntryCard.vue';
+import { useSending } from './sending.ts';
 import { useSession } from './store.ts';
 
 const session = useSession();
@@ -12,31 +13,24 @@ const router = useRouter();
 const route = useRoute();
 const email = ref('');
 const password = ref('');
-const error = ref('');
-const busy = ref(false);
 /** Until it is worth trying again. */
 const pause = ref(0);
+const { error, busy, submit } = useSending(
+  async () => {
+    await session.signIn(email.value, password.value);
+    const to = String(route.query.to ?? '/sources');
+    await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/sources');
+  },
+  (e) => {
+    pause.value = (e instanceof ApiError && e.code === 'too_many_attempts' && e.retryAfter) || 0;
+    if (pause.value) waiting.start();
+  },
+);
 const waiting = useTimeoutFn(
   () => (error.value = ''),
   () => pause.value * 1000,
   { immediate: false },
 );
-
-async function submit(): Promise<void> {
-  busy.value = true;
-  error.value = '';
-  try {
-    await session.signIn(email.value, password.value);
-    const to = String(route.query.to ?? '/sources');
-    await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/sources');
-  } catch (e) {
-    error.value = (e as Error).message;
-    pause.value = (e instanceof ApiError && e.code === 'too_many_attempts' && e.retryAfter) || 0;
-    if (pause.value) waiting.start();
-  } finally {
-    busy.value = false;
-  }
-}
 </script>
 
 <template>
