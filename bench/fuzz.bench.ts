@@ -1,7 +1,7 @@
 /**
  * Files nobody would write: so many of each sort that something must give, if anything does. Said is what was thrown and what took
- * longer than two seconds. There is no reference: both must be 0. FUZZ_BODIES says how many of each. The requests to every
- * operation are in `apps/server/src/http/fuzz.test.ts`, where FUZZ_RUNS says how many.
+ * longer than two seconds; then requests of every operation, of which none may be answered with 500. There is no reference: all must
+ * be 0. FUZZ_BODIES says how many files of each sort, FUZZ_RUNS how many requests of each operation.
  */
 import fc from 'fast-check';
 import { takeApart } from '@pandecta/core/door';
@@ -11,9 +11,13 @@ import { parseQuery } from '@pandecta/core/query';
 import { readReference } from '@pandecta/core/references';
 import { broken } from '@pandecta/core/testing';
 import { isRdf, readSkos, readVocabularyTable } from '@pandecta/core/vocabulary';
+import { fuzzOperations, type Api } from '@pandecta/server/testing/fuzz';
+import { makeLibrary } from '@pandecta/server/testing/library';
+import { startTestServer } from '@pandecta/server/testing/server';
 import { synthetic, table } from './measure.ts';
 
 const BODIES = Number(process.env.FUZZ_BODIES ?? 100_000);
+const RUNS = Number(process.env.FUZZ_RUNS ?? 700);
 const SEED = Number(process.env.FUZZ_SEED ?? 4700);
 const LONG_MS = 2000;
 
@@ -82,6 +86,30 @@ async function readers(): Promise<void> {
   }
 }
 
+/** Many at once, as many as a member has in hand. */
+async function operations(): Promise<void> {
+  process.env.PANDECTA_TEST_DATABASE = process.env.DATABASE_URL!;
+  const server = await startTestServer();
+  const lines = await Promise.all(
+    [0, 1].map(async (nth) => {
+      const me = await server.person('steward');
+      const ids = { ...(await makeLibrary(me)), workspace: me.workspace };
+      const api = (await (await fetch(`${server.base}/api/openapi.json`)).json()) as Api;
+      const as = { cookie: me.cookie, 'x-csrf-token': me.info.csrf };
+      const { sent, failed, longest } = await fuzzOperations(server.base, api, ids, as, {
+        runs: Math.ceil(RUNS / 2),
+        seed: SEED + nth,
+      });
+      for (const what of failed) console.log(what.slice(0, 1000));
+      console.log(`the longest: ${longest.what.slice(0, 300)}`);
+      return [sent, failed.length, longest.ms, process.memoryUsage().rss / 1024 ** 2];
+    }),
+  );
+  table('Requests of every operation', ['sent', 'answered with 500', 'ms longest', 'MB at the end'], lines);
+  await server.close();
+}
+
+if (RUNS) await operations();
 await readers();
 const sorted = [...sums].sort(([, a], [, b]) => b.failed - a.failed || b.longest - a.longest);
 table(

@@ -3,7 +3,7 @@ import { dataFolder } from './lib/folders.mjs';
 import { ensureDebian, TO_RUN } from './lib/debian.mjs';
 import { ensureNpm } from './lib/npm.mjs';
 import { choosePort } from './lib/ports.mjs';
-import { startPostgres } from './lib/postgres.mjs';
+import { keepPostgres, startPostgres } from './lib/postgres.mjs';
 import { main, say, Stop } from './lib/say.mjs';
 
 await main(async () => {
@@ -56,5 +56,6 @@ await main(async () => {
   }
   if (running.mailbox) say(`\nMail that is sent is shown at ${running.mailbox}`);
   say(`\nData: ${folder}. Ctrl+C stops everything.`);
-  await keepRunning(running, () => stopping);
+  const isStopping = () => stopping;
+  await Promise.all([keepRunning(running, isStopping), cluster && keepPostgres(cluster, isStopping)]);
 });

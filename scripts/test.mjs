@@ -12,6 +12,8 @@ import { main, say } from './lib/say.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 const sum = { passed: 0, failed: 0 };
+/** What failed, with its reason: said once more at the end, where whoever reads only the end sees it. */
+const failures = [];
 
 /** A check that is not a test of its own still fails the run. */
 async function check(what, program, args) {
@@ -19,6 +21,7 @@ async function check(what, program, args) {
   const done = await run(program, args, { cwd: ROOT });
   if (done.code === 0) return;
   say(done.out);
+  failures.push(what);
   sum.failed += 1;
 }
 
@@ -40,6 +43,11 @@ async function unitAndServer(database) {
     { cwd: ROOT, env, show: true },
   );
   const result = read('unit.json');
+  for (const file of result?.testResults ?? []) {
+    if (file.status === 'failed' && file.message) failures.push(`${file.name}\n${file.message}`);
+    for (const test of file.assertionResults)
+      if (test.status === 'failed') failures.push(`${file.name}\n${test.fullName}\n${test.failureMessages.join('\n')}`);
+  }
   sum.passed += result?.numPassedTests ?? 0;
   sum.failed += Math.max(result?.numFailedTests ?? 1, done.code === 0 ? 0 : 1);
 }
@@ -94,6 +102,7 @@ await main(async () => {
     await stop();
     rmSync(folder, { recursive: true, force: true });
   }
+  for (const failure of failures) say(`\n✘ ${failure.slice(0, 4000)}`);
   say(`\n${sum.passed} passed, ${sum.failed} failed`);
   if (sum.failed || !sum.passed) process.exitCode = 1;
 });

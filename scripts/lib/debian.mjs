@@ -11,6 +11,12 @@ const hasPostgres = () =>
 
 const UNPACKED = join(ROOT, 'dist/debian');
 export const NGINX = join(UNPACKED, 'usr/sbin/nginx');
+/** The library that gives a process another clock; undefined where it is not unpacked. */
+export function fakeClock() {
+  const lib = join(UNPACKED, 'usr/lib');
+  const folders = existsSync(lib) ? readdirSync(lib) : [];
+  return folders.map((f) => join(lib, f, 'faketime/libfaketime.so.1')).find((f) => existsSync(f));
+}
 
 export const NEEDS = {
   postgresql: { there: hasPostgres, package: 'postgresql' },
@@ -30,11 +36,12 @@ export const NEEDS = {
   bibutils: { there: () => existsSync('/usr/bin/ris2xml'), package: 'bibutils' },
   // Only its program is wanted: installed, it would serve.
   nginx: { there: () => existsSync(NGINX), package: 'nginx', unpacked: true },
+  faketime: { there: () => fakeClock() !== undefined, package: 'libfaketime', unpacked: true },
   qpdf: { there: () => existsSync('/usr/bin/qpdf'), package: 'qpdf' },
 };
 
 export const TO_RUN = ['postgresql', 'poppler', 'prlimit', 'styles', 'locales', 'tesseract'];
-export const TO_TEST = [...TO_RUN, 'chromium', 'pandoc', 'bibutils', 'nginx', 'qpdf'];
+export const TO_TEST = [...TO_RUN, 'chromium', 'pandoc', 'bibutils', 'nginx', 'qpdf', 'faketime'];
 
 export async function ensureDebian(all) {
   const names = all.filter((n) => !NEEDS[n].unpacked);

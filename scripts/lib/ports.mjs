@@ -1,5 +1,5 @@
 /** Ports on loopback. */
-import { createServer } from 'node:net';
+import { connect, createServer } from 'node:net';
 import { Stop } from './say.mjs';
 
 export function isFree(port) {
@@ -7,6 +7,14 @@ export function isFree(port) {
     const server = createServer();
     server.once('error', () => resolve(false));
     server.listen({ port, host: '127.0.0.1' }, () => server.close(() => resolve(true)));
+  });
+}
+
+/** Whether something takes connections there. */
+export function answers(port) {
+  return new Promise((resolve) => {
+    const socket = connect({ port, host: '127.0.0.1' }, () => (socket.destroy(), resolve(true)));
+    socket.once('error', () => resolve(false));
   });
 }
 

@@ -18,7 +18,7 @@ export function startNode(script, env, { inherit = true } = {}) {
   // A session of its own: Ctrl+C in the terminal reaches only this script, which stops the rest in order.
   const child = spawn(process.execPath, [script], {
     env: { ...process.env, ...env },
-    stdio: ['ignore', inherit ? 'inherit' : 'ignore', 'inherit', 'ipc'],
+    stdio: ['ignore', inherit ? 'inherit' : 'ignore', inherit ? 'inherit' : 'ignore', 'ipc'],
     detached: true,
   });
   const ended = new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 1)));

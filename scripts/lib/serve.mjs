@@ -9,7 +9,11 @@ import { run, startNode } from './processes.mjs';
 import { freePort, isFree } from './ports.mjs';
 import { say, Stop } from './say.mjs';
 
-export async function serve({ databaseUrl, folder, port, demo, quiet = false }) {
+/**
+ * @param quiet nothing is said
+ * @param more more of an environment for its processes
+ */
+export async function serve({ databaseUrl, folder, port, demo, quiet = false, env: more = {} }) {
   const registryPort = await freePort();
   const mailPort = await freePort();
   const firstToken = randomBytes(24).toString('base64url');
@@ -31,8 +35,9 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     NODE_ENV: 'production',
     NODE_OPTIONS: '--enable-source-maps',
     ...(demo ? {} : { PANDECTA_FIRST_TOKEN: firstToken }),
+    ...more,
   };
-  const standins = startNode(join(DIST, 'standins/main.js'), env);
+  const standins = startNode(join(DIST, 'standins/main.js'), env, { inherit: !quiet });
   await standins.ready;
   const parts = [standins];
   try {
@@ -49,7 +54,7 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     const startServer = async () => {
       // A connection of the loading may have been given the port that was free before; it ends soon.
       for (let i = 0; i < 100 && !(await isFree(port)); i += 1) await setTimeout(200);
-      const server = startNode(join(DIST, 'server/main.js'), env);
+      const server = startNode(join(DIST, 'server/main.js'), env, { inherit: !quiet });
       parts.unshift(server);
       await server.ready;
       return server;
@@ -57,7 +62,7 @@ export async function serve({ databaseUrl, folder, port, demo, quiet = false }) 
     const server = await startServer();
     const first = (await server.ready) === 'ready' ? undefined : firstToken;
     const mailbox = process.env.PANDECTA_SMTP ? undefined : `http://127.0.0.1:${registryPort}/mail`;
-    return { server, startServer, env, mailbox, first, stop: () => stopAll(parts) };
+    return { server, startServer, newest: () => parts[0].child, env, mailbox, first, stop: () => stopAll(parts) };
   } catch (error) {
     await stopAll(parts);
     throw error;

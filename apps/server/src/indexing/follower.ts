@@ -5,7 +5,7 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql, type SQL } from 'drizzle-orm';
 import type { NewsKind } from '@pandecta/contract';
-import { isUnavailable, withoutTimeout, type Db } from '../database/connect.ts';
+import { isFull, isUnavailable, withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { notify } from '../live/notify.ts';
 
@@ -90,7 +90,8 @@ class Follower {
         if (!(await withoutTimeout(this.db, (tx) => this.share(tx, size, only)))) return;
         size = Math.min(this.what.share, size * 2);
       } catch (error) {
-        if (isUnavailable(error)) throw error;
+        // It is the machine that gives way, not a source.
+        if (isUnavailable(error) || isFull(error)) throw error;
         // One of them does it: fewer at a time, until it is alone.
         if (size === 1) await this.setAside(error, only);
         size = Math.max(1, Math.floor(size / 8));

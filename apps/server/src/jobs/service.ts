@@ -29,6 +29,11 @@ const MOST_TAKINGS = 3;
 
 /** How often a server looks for jobs that another left behind. */
 const LOOK_EVERY_MS = 5_000;
+/**
+ * Begun as soon as someone is free, and kept until then, whatever the clock says: one that was queued while it was ahead would
+ * wait, and one that has waited long would go. The days are counted from that beginning.
+ */
+const AT_ONCE: PgBoss.SendOptions = { startAfter: new Date(0), retentionDays: 100_000 };
 
 /** The number a job is locked by. */
 const lockOf = (jobId: SQL | string): SQL => sql`hashtextextended(${jobId}::text, 0)`;
@@ -38,6 +43,8 @@ export class Jobs {
   private readonly queueDatabase: QueueDatabase;
   private readonly db: Db;
   private looking: NodeJS.Timeout | undefined;
+  /** Who takes up jobs of a kind here. */
+  private readonly workers = new Map<string, string>();
   private kinds = new Map<string, { kind: JobKind; work: Work }>();
 
   constructor(
@@ -59,12 +66,15 @@ export class Jobs {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
       // One that died between making a job and queueing it leaves it waiting.
       await this.giveBackOrphans(kind, ['running', 'waiting']);
-      await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+      const worker = await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
         if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
       });
+      this.workers.set(kind, worker);
     }
     this.looking = setInterval(() => {
       for (const kind of this.kinds.keys()) this.giveBackOrphans(kind, ['running']).catch(this.report);
+      // They reckon by the clock how long to wait: set back, it would be hours.
+      for (const worker of this.workers.values()) this.boss.notifyWorker(worker);
     }, LOOK_EVERY_MS);
   }
 
@@ -72,7 +82,13 @@ export class Jobs {
   async regularly(name: string, at: string, work: () => Promise<unknown>): Promise<void> {
     await this.boss.createQueue(name, { name, retryLimit: 2 });
     await this.boss.schedule(name, at);
-    await this.boss.work(name, async () => void (await work()));
+    this.workers.set(name, await this.boss.work(name, async () => void (await work())));
+  }
+
+  private async send(kind: string, payload: Payload): Promise<void> {
+    await this.boss.send(kind, payload, AT_ONCE);
+    const worker = this.workers.get(kind);
+    if (worker) this.boss.notifyWorker(worker);
   }
 
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
@@ -85,7 +101,7 @@ export class Jobs {
           where kind = ${kind} and state = any(${array(states, 'text')}) and pg_try_advisory_xact_lock(${lockOf(sql`id`)})`,
       ),
     );
-    for (const payload of left) await this.boss.send(kind, payload);
+    for (const payload of left) await this.send(kind, payload);
   }
 
   /** Does the work while holding the lock of the job; nothing, when another server holds it. */
@@ -121,7 +137,7 @@ export class Jobs {
       await within(tx, workspaceId).insert(jobs, { id, kind, title, madeBy: userId });
       await before(tx, id);
     });
-    await this.boss.send(kind, { workspaceId, jobId: id });
+    await this.send(kind, { workspaceId, jobId: id });
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [id] } } });
     return id;
   }
@@ -202,7 +218,7 @@ export class Jobs {
       )
       .returning({ id: jobs.id });
     if (!anew) throw new Refusal('not_failed');
-    await this.boss.send(found.kind, { workspaceId, jobId });
+    await this.send(found.kind, { workspaceId, jobId });
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 
@@ -219,7 +235,7 @@ export class Jobs {
       const [again] = await here
         .update(jobs, { state: 'waiting', taken: 0 }, and(one, eq(jobs.state, 'paused')))
         .returning({ id: jobs.id });
-      if (again) await this.boss.send(found.kind, { workspaceId, jobId });
+      if (again) await this.send(found.kind, { workspaceId, jobId });
     }
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }

@@ -5,7 +5,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { transact } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { advance, derive, note, numbersOf } from '../indexing/derive.ts';
+import { derived, deriveAnew } from '../testing/rebuilt.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -248,45 +248,10 @@ test('one workspace never finds what is in another', async () => {
 
 test('derived tables rebuilt from the records are the same as those maintained', async () => {
   const { db } = server.app.services;
-  const snapshot = async () => ({
-    sort: await rows(
-      db,
-      {},
-      sql`select source_id, presence, title, author, container, kind, year, people from source_sort where workspace_id = ${me.workspace} order by 1`,
-    ),
-    facets: await rows(
-      db,
-      {},
-      sql`select source_id, ids from source_facets where workspace_id = ${me.workspace} order by 1`,
-    ),
-    text: await rows(
-      db,
-      {},
-      sql`select source_id, vector::text from source_text where workspace_id = ${me.workspace} order by 1`,
-    ),
-    keys: await rows(
-      db,
-      {},
-      sql`select source_id, key from source_keys where workspace_id = ${me.workspace} order by 1, 2`,
-    ),
-  });
-  const maintained = await snapshot();
-  const ids = (await rows(db, { id: text() }, sql`select id from sources where workspace_id = ${me.workspace}`)).map(
-    (r) => r.id,
-  );
-  const before = await numbersOf(db, me.workspace, ids);
-  for (const table of ['source_sort', 'source_facets', 'source_text'])
-    await db.execute(sql`delete from ${sql.raw(table)} where workspace_id = ${me.workspace}`);
-  await db.execute(
-    sql`delete from source_keys where workspace_id = ${me.workspace} and source_id = any(${array(ids, 'uuid')})`,
-  );
-  await transact(db, async (tx) => {
-    await derive(tx, me.workspace, { records: ids });
-    // Deleted by hand: nobody else notes that these numbers are no source's any more.
-    await note(tx, me.workspace, (await advance(tx, me.workspace)).revision, before, true);
-  });
+  const maintained = await derived(db, me.workspace);
+  await deriveAnew(db, me.workspace);
   await server.settle();
-  expect(await snapshot()).toEqual(maintained);
+  expect(await derived(db, me.workspace)).toEqual(maintained);
 });
 
 test('while words just written are not yet findable an answer to words says so, so that it is asked for again', async () => {

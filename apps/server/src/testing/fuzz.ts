@@ -3,8 +3,9 @@
  * should be, so that they come further than the first check.
  */
 import fc from 'fast-check';
+import { broken } from '@pandecta/core/testing';
 
-export interface Schema {
+interface Schema {
   $ref?: string;
   type?: string;
   format?: string;
@@ -31,26 +32,31 @@ export interface Api {
   components: { schemas: Record<string, Schema> };
 }
 
-export interface Operation {
+interface Operation {
   method: string;
   path: string;
   query: { name: string; schema: Schema }[];
   body: Schema | undefined;
+  /** Whether it takes files. */
+  form: boolean;
 }
 
-export interface Sent {
+interface Sent {
   path: string;
   /** As it goes over the wire; undefined where the operation takes none. */
   body: string | undefined;
+  /** What it is said to be. */
+  type?: string;
 }
 
-export const operationsOf = (api: Api): Operation[] =>
+const operationsOf = (api: Api): Operation[] =>
   Object.entries(api.paths).flatMap(([path, methods]) =>
     Object.entries(methods).map(([method, { parameters, requestBody }]) => ({
       method: method.toUpperCase(),
       path,
       query: parameters.filter((p) => p.in === 'query'),
       body: requestBody?.content['application/json']?.schema,
+      form: requestBody?.content['multipart/form-data'] !== undefined,
     })),
   );
 
@@ -130,7 +136,7 @@ const or = (likely: fc.Arbitrary<unknown>, odds = 12): fc.Arbitrary<unknown> =>
   fc.oneof({ arbitrary: likely, weight: odds }, { arbitrary: wrong, weight: 1 });
 
 /** @param ids of what is there, by the names that paths have for it */
-export function fuzzer(api: Api, ids: Record<string, string>): (operation: Operation) => fc.Arbitrary<Sent> {
+function fuzzer(api: Api, ids: Record<string, string>): (operation: Operation) => fc.Arbitrary<Sent> {
   const known = Object.values(ids);
   const id = fc.oneof(
     { arbitrary: fc.constantFrom(...(known.length ? known : [SOME_ID])), weight: 6 },
@@ -193,13 +199,90 @@ export function fuzzer(api: Api, ids: Record<string, string>): (operation: Opera
             ),
       ),
     );
-    const body = operation.body ? fc.oneof(or(of(operation.body), 30), wrong).map(asJson) : fc.constant(undefined);
+    const body: fc.Arbitrary<Pick<Sent, 'body' | 'type'>> = operation.form
+      ? form
+      : operation.body
+        ? fc.oneof(or(of(operation.body), 30), wrong).map((b) => ({ body: asJson(b), type: 'application/json' }))
+        : fc.constant({ body: undefined });
     return fc.tuple(params, query(operation), body).map(([values, q, b]) => {
       let nth = 0;
-      return { path: operation.path.replace(/\{\w+\}/g, () => values[nth++]!) + q, body: b };
+      return { path: operation.path.replace(/\{\w+\}/g, () => values[nth++]!) + q, ...b };
     });
   };
 }
+
+/** What was sent and what came of it, all in all. */
+export interface Fuzzed {
+  sent: number;
+  /** Answered with 500, with what was sent. */
+  failed: string[];
+  /** The longest to be answered, in ms, and what it was. */
+  longest: { ms: number; what: string };
+}
+
+/** @param runs of each operation */
+export async function fuzzOperations(
+  base: string,
+  api: Api,
+  ids: Record<string, string>,
+  as: Record<string, string>,
+  { runs, seed }: { runs: number; seed: number },
+): Promise<Fuzzed> {
+  const make = fuzzer(api, ids);
+  const out: Fuzzed = { sent: 0, failed: [], longest: { ms: 0, what: '' } };
+  for (const operation of operationsOf(api)) {
+    // Streams never end, and without a session nothing more is to be had.
+    if (/\/live$|\/session/.test(operation.path)) continue;
+    for (const { path, body, type } of fc.sample(make(operation), { numRuns: runs, seed })) {
+      const begun = performance.now();
+      const response = await fetch(base + path, {
+        method: operation.method,
+        headers: { ...as, ...(type && { 'content-type': type }) },
+        redirect: 'manual',
+        ...(body !== undefined && { body: operation.form ? Buffer.from(body, 'latin1') : body }),
+      });
+      const says = await response.text();
+      const ms = performance.now() - begun;
+      const what = `${operation.method} ${path} ${body?.slice(0, 300)}`;
+      out.sent += 1;
+      if (ms > out.longest.ms) out.longest = { ms, what };
+      if (response.status === 500) out.failed.push(`${what}: ${says}`);
+    }
+  }
+  return out;
+}
+
+const BOUNDARY = 'x-the-boundary';
+const FILES = [
+  'TY  - BOOK\nTI  - Tides\nER  - \n',
+  '@book{a, title={Tides}, year=1999}',
+  '[{"type":"book","title":"Tides"}]',
+  'title,author\nTides,Vance\n',
+  '%PDF-1.7\n1 0 obj\n<< /Type /Catalog >>\nendobj\ntrailer << /Root 1 0 R >>\n%%EOF',
+  'PK\u0003\u0004\u0014\u0000\u0000\u0000\u0008\u0000',
+  '<html><head><title>Tides</title></head><body>The ebb ran late.</body></html>',
+];
+/** A form with files, broken in a few places: its parts, their heads, the lines between. A character of it is a byte. */
+const form: fc.Arbitrary<Pick<Sent, 'body' | 'type'>> = fc
+  .array(
+    fc.record({
+      name: fc.oneof(fc.constantFrom('file', 'destination', 'through', 'columns'), text),
+      filename: fc.oneof(fc.constantFrom('a.ris', 'b.bib', 'c.pdf', 'd.zip', 'e.html', 'f.csv', '../g'), text),
+      content: broken(FILES),
+    }),
+    { maxLength: 3 },
+  )
+  .map((parts) =>
+    parts
+      .map(
+        ({ name, filename, content }) =>
+          `--${BOUNDARY}\r\ncontent-disposition: form-data; name="${name}"; filename="${filename}"\r\n\r\n${content}\r\n`,
+      )
+      .concat(`--${BOUNDARY}--\r\n`)
+      .join(''),
+  )
+  .chain((whole) => fc.oneof({ arbitrary: fc.constant(whole), weight: 3 }, { arbitrary: broken([whole]), weight: 1 }))
+  .map((body) => ({ body, type: `multipart/form-data; boundary=${BOUNDARY}` }));
 
 /** Half characters go as they are written by a careless program: as escapes. */
 const asJson = (value: unknown): string => JSON.stringify(value);

@@ -114,7 +114,8 @@ export interface TestSetting {
   secureCookies?: boolean;
 }
 
-const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
+/** Where they lie is said where this runs out of a bundle. */
+const MIGRATIONS = process.env.PANDECTA_MIGRATIONS ?? fileURLToPath(new URL('../../migrations', import.meta.url));
 /** Any number: one test makes the template, others wait. */
 const MAKING_TEMPLATE = 4_700_002;
 

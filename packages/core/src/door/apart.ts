@@ -13,6 +13,7 @@ import {
   normalisePmcid,
 } from '../identifiers/index.ts';
 import type { SourceRecord } from '../source/index.ts';
+import { shortBlanks } from '../text/index.ts';
 import { looksLikeReference, readCitation, splitReferences } from '../references/index.ts';
 
 export const PART_KINDS = [
@@ -52,7 +53,8 @@ interface Found {
   end: number;
 }
 
-export function takeApart(text: string): DoorPart[] {
+export function takeApart(typed: string): DoorPart[] {
+  const text = shortBlanks(typed);
   const format = detectFormat(text);
   if (format) return [{ kind: 'records', text, start: 0 }];
   const out: DoorPart[] = [];

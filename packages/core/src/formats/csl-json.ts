@@ -11,7 +11,7 @@ import {
   same,
   type SourceRecord,
 } from '../source/index.ts';
-import { DEEPEST, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
+import { DEEPEST, jsonWithoutNul, soundValue } from '../text/index.ts';
 import { settleIdentifiers } from './identifiers.ts';
 import { splitKeywords } from './keywords.ts';
 import {
@@ -53,8 +53,7 @@ export function* eachCslJson(text: string): Generator<Item, void> {
         continue;
       }
       const messages: Message[] = [];
-      const halves = hasHalfEscapes(json);
-      yield { source: readItem(halves ? wholeValue(value) : value, place, messages) };
+      yield { source: readItem(soundValue(json, value), place, messages) };
       for (const message of messages) yield { message };
     }
   }

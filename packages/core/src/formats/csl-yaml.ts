@@ -4,6 +4,7 @@
  */
 import { parse, stringify } from 'yaml';
 import { isObject } from '../source/index.ts';
+import { soundValue } from '../text/index.ts';
 import { readItem, toCslItem } from './csl-json.ts';
 import { applyRemainder, remainderOf } from './remainder.ts';
 import { EMPTY, type Item, type Message, type Writable } from './message.ts';
@@ -35,7 +36,7 @@ export function* eachCslYaml(text: string): Generator<Item, void> {
     }
     const messages: Message[] = [];
     const { [REMAINDER]: rest, ...item } = value;
-    const source = readItem(numbered(item) as Record<string, unknown>, place, messages);
+    const source = readItem(numbered(soundValue(body, item)) as Record<string, unknown>, place, messages);
     if (typeof rest === 'string') applyRemainder(source, rest);
     yield { source };
     for (const message of messages) yield { message };

@@ -23,6 +23,7 @@ import { eachRow } from './table/read.ts';
 import { eachTableRow } from './table/write.ts';
 import { eachTei } from './tei/read.ts';
 import { eachTeiEntry } from './tei/write.ts';
+import { shortBlanks } from '../text/index.ts';
 
 export * from './message.ts';
 export * from './encoding.ts';
@@ -75,6 +76,12 @@ const READERS: Record<TextFormat, (text: string, columns?: Columns) => Iterable<
   csv: eachRow,
 };
 
+/** In a table a run of tabs is a row of empty cells, and of binary records each character is counted. */
+const BLANKS_COUNT: readonly TextFormat[] = ['csv', 'marc'];
+
+const itemsOf = (format: TextFormat, text: string, columns?: Columns): Iterable<Item> =>
+  eachBounded(READERS[format](BLANKS_COUNT.includes(format) ? text : shortBlanks(text), columns));
+
 /** The names of what is read, as they stand in a sentence. */
 export const READ_NAMES = `${Object.values(TEXT_FORMATS)
   .map((f) => f.name)
@@ -91,12 +98,12 @@ export function readSources(text: string, columns?: Columns): (ReadResult & { fo
 
 /** Reads a text as what it is said to be, whatever it resembles. */
 export const readAs = (format: TextFormat, text: string, columns?: Columns): ReadResult =>
-  collect(eachBounded(READERS[format](text, columns)));
+  collect(itemsOf(format, text, columns));
 
 /** The same, one after another: of a large file no more than an entry is held at a time. */
 export function eachSource(text: string): Iterable<Item> | undefined {
   const format = detectFormat(text);
-  return format && eachBounded(READERS[format](text));
+  return format && itemsOf(format, text);
 }
 
 export const writeSources = (sources: Writable, format: ExportFormat): string =>

@@ -2,7 +2,7 @@
  * How a writer loses nothing: after writing an entry in the standard form, it reads the entry back and compares.
  * What the standard form could not hold is one small JSON object, stored in a field the format leaves to its users.
  */
-import { DEEPEST, depthOf, hasHalfEscapes, jsonWithoutNul, wholeValue } from '../text/index.ts';
+import { DEEPEST, depthOf, jsonWithoutNul, soundValue } from '../text/index.ts';
 import { isFieldValue, same } from '../source/index.ts';
 import type { Entry } from './message.ts';
 
@@ -43,7 +43,7 @@ export function applyRemainder(entry: Entry, text: string): boolean {
   try {
     if (depthOf(text) > DEEPEST) return false;
     remainder = JSON.parse(jsonWithoutNul(text)) as Remainder;
-    if (hasHalfEscapes(text)) remainder = wholeValue(remainder);
+    remainder = soundValue(text, remainder);
   } catch {
     return false;
   }

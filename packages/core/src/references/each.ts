@@ -1,9 +1,11 @@
 /** A list of printed references as a format: each entry a record, each text that is none a message. */
 import type { Item } from '../formats/message.ts';
+import { shortBlanks } from '../text/index.ts';
 import { looksLikeReference, readReference } from './read.ts';
 import { splitReferences } from './split.ts';
 
-export function* eachReference(text: string): Generator<Item, void> {
+export function* eachReference(list: string): Generator<Item, void> {
+  const text = shortBlanks(list);
   let line = 1;
   let at = 0;
   for (const piece of splitReferences(text)) {

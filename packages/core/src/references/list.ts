@@ -1,5 +1,6 @@
 /** The list of references a document ends with, or each of its chapters: found by its heading, read entry by entry. */
 import type { SourceRecord } from '../source/index.ts';
+import { shortBlanks } from '../text/index.ts';
 import { looksLikeReference, readReference } from './read.ts';
 import { splitReferences } from './split.ts';
 
@@ -40,7 +41,7 @@ export function listedReferences(pages: readonly string[]): ListedReference[] {
   };
   pages.forEach((content, i) => {
     if (left) starts.push({ at: text.length, page: i + 1 });
-    for (const line of content.split('\n')) {
+    for (const line of shortBlanks(content).split('\n')) {
       const said = line.trim();
       if (HEADING.test(said)) {
         end();

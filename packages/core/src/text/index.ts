@@ -21,12 +21,28 @@ export const wholeCharacters = (text: string): string => text.replace(HALF, '\uF
 export const hasHalfEscapes = (json: string): boolean =>
   /\\u[dD][89a-fA-F]/.test(json) && /(?<!\\)(?:\\\\)*\\u[dD][89a-fA-F]/.test(json);
 
-/** A JSON value with whole characters in all its texts, keys too. */
-export function wholeValue<T>(value: T): T {
-  if (typeof value === 'string') return wholeCharacters(value) as T;
-  if (Array.isArray(value)) return value.map(wholeValue) as T;
+/** Something done to all texts of a JSON value, keys too. */
+function eachText<T>(value: T, work: (text: string) => string): T {
+  if (typeof value === 'string') return work(value) as T;
+  if (Array.isArray(value)) return value.map((v) => eachText<unknown>(v, work)) as T;
   if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([k, v]) => [wholeCharacters(k), wholeValue<unknown>(v)])) as T;
+  return Object.fromEntries(Object.entries(value).map(([k, v]) => [work(k), eachText<unknown>(v, work)])) as T;
+}
+
+const LONG_BLANKS = /[^\S\n\r]{101,}/g;
+/** The same in JSON, where some of it may be written as escapes. */
+const LONG_BLANKS_ESCAPED = /(?:\s|\\[tnrf]|\\u[0-9a-fA-F]{4}){101}/;
+
+/**
+ * No run of blanks within a line longer than 100: more says nothing in any format, and what looks for the end of a run looks
+ * from each of its characters.
+ */
+export const shortBlanks = (text: string): string => text.replace(LONG_BLANKS, (run) => run.slice(0, 100));
+
+/** A value as its JSON, or YAML, gave it, with texts that can be kept: of whole characters, without long runs of blanks. */
+export function soundValue<T>(written: string, value: T): T {
+  const whole = hasHalfEscapes(written) ? eachText(value, wholeCharacters) : value;
+  return LONG_BLANKS_ESCAPED.test(written) ? eachText(whole, shortBlanks) : whole;
 }
 
 /** How deep objects and lists of a JSON text are nested; brackets in its texts do not count. */

@@ -3,7 +3,7 @@
  * reads on one line becomes text too, any other stays as it is between its dollars. Accents compose to one character
  * (Unicode NFC). Spaces after a command are swallowed, as TeX does.
  */
-import { characterOf } from '../../text/index.ts';
+import { characterOf, shortBlanks } from '../../text/index.ts';
 import { mathToText } from './math.ts';
 import { braced, expand, type Macros } from './macros.ts';
 import { ACCENTS, ALONE, BEFORE_LENGTH, OLD_STYLES, ONE_OF, PLAIN, SILENT, STYLES, SYMBOLS } from './symbols.ts';
@@ -54,7 +54,7 @@ export function latexVerbatim(value: string): string {
 
 /** Without space at the ends or twice in a row; a space that does not break stays. */
 function oneSpaced(text: string): string {
-  return (/[^\S \u00A0]| {2}/.test(text) ? text.replace(/[^\S\u00A0\u2009]+/g, ' ') : text).trim();
+  return shortBlanks(/[^\S \u00A0]| {2}/.test(text) ? text.replace(/[^\S\u00A0\u2009]+/g, ' ') : text).trim();
 }
 
 /** Characters that stand for themselves. */

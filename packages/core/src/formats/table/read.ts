@@ -14,6 +14,7 @@ import {
   type Name,
   type SourceRecord,
 } from '../../source/index.ts';
+import { shortBlanks } from '../../text/index.ts';
 import { settleIdentifiers } from '../identifiers.ts';
 import { EMPTY, type Item, type ReadSource } from '../message.ts';
 import { applyRemainder } from '../remainder.ts';
@@ -58,7 +59,7 @@ function rowsOf(text: string, most = Infinity): Row[] {
 }
 
 /** Spreadsheets guard what might be a formula by an apostrophe before it. */
-const unguarded = (cell: string): string => cell.trim().replace(/^'(?=[=+\-@\t\r])/, '');
+const unguarded = (cell: string): string => shortBlanks(cell.trim()).replace(/^'(?=[=+\-@\t\r])/, '');
 
 /** Headings that stand twice are told apart. */
 function headingsOf(head: string[]): string[] {

@@ -1,0 +1,147 @@
+/** A whole installation, kept as `npm start` keeps it, on disks and with a clock of its own: what may fail of a machine can fail here. */
+import { spawnSync } from 'node:child_process';
+import {
+  chmodSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
+import { sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { SessionInfo } from '@pandecta/contract';
+import { FIRST_SENSES } from '@pandecta/core/marks';
+import { fakeClock } from '../../../../../scripts/lib/debian.mjs';
+import { freePort } from '../../../../../scripts/lib/ports.mjs';
+import { keepPostgres, startPostgres } from '../../../../../scripts/lib/postgres.mjs';
+import { keepRunning, serve } from '../../../../../scripts/lib/serve.mjs';
+import { connect, type Database } from '../../database/connect.ts';
+import { Person } from '../server.ts';
+
+/** A disk in memory: as large as is said, and no larger. */
+export class Disk {
+  private constructor(readonly folder: string) {}
+
+  /** @returns undefined where this machine lets nobody make one */
+  static make(folder: string): Disk | undefined {
+    mkdirSync(folder, { recursive: true });
+    const made = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=2g,mode=755', 'tmpfs', folder]);
+    return made.status === 0 ? new Disk(folder) : undefined;
+  }
+
+  /** @param left bytes that may still be written */
+  fill(left: number): void {
+    const { blocks, bfree, bsize } = statfsSync(this.folder);
+    this.resize(String((blocks - bfree) * bsize + left));
+  }
+
+  free(): void {
+    this.resize('2g');
+  }
+
+  remove(): void {
+    spawnSync('umount', ['-l', this.folder]);
+  }
+
+  private resize(size: string): void {
+    const done = spawnSync('mount', ['-o', `remount,size=${size}`, this.folder], { encoding: 'utf8' });
+    if (done.status !== 0) throw new Error(done.stderr);
+  }
+}
+
+export interface Ground {
+  database: Database;
+  disks: { files: Disk; database: Disk } | undefined;
+  /** Sets the clock of server and database so many seconds from the right one; they have it within a second. */
+  setClock(seconds: number): void;
+  killServer(): void;
+  killDatabase(): void;
+  /** A steward of a workspace with nothing in it. */
+  person(): Promise<Person>;
+  close(): Promise<void>;
+}
+
+/** As patient as `npm start`, in a hundredth of the time. */
+const soon = (ms: number): Promise<unknown> => setTimeout(Math.min(ms / 10, 500));
+
+export async function layGround(): Promise<Ground> {
+  const folder = mkdtempSync(join(tmpdir(), 'pandecta-faults-'));
+  chmodSync(folder, 0o755);
+  const at = (name: string): string => join(folder, name);
+  const small = [Disk.make(at('db')), Disk.make(at('files'))];
+  const clock = at('clock');
+  const setClock = (seconds: number): void => {
+    writeFileSync(`${clock}.new`, `${seconds < 0 ? '' : '+'}${seconds}`);
+    renameSync(`${clock}.new`, clock);
+  };
+  setClock(0);
+  const lib = fakeClock();
+  const env: Record<string, string> = lib
+    ? {
+        LD_PRELOAD: lib,
+        FAKETIME_TIMESTAMP_FILE: clock,
+        FAKETIME_CACHE_DURATION: '1',
+        FAKETIME_DONT_FAKE_MONOTONIC: '1',
+      }
+    : {};
+  let stopping = false;
+  const isStopping = (): boolean => stopping;
+  const cluster = await startPostgres(at('db'), { env });
+  await cluster.ensureDatabase('pandecta');
+  const databaseUrl = cluster.url('pandecta');
+  const port = await freePort();
+  const running = await serve({ databaseUrl, folder: at('files'), port, demo: false, quiet: true, env });
+  const kept = [keepPostgres(cluster, isStopping, soon), keepRunning(running, isStopping, soon)];
+  const database = connect(databaseUrl);
+  const base = `http://127.0.0.1:${port}`;
+  const first = await fetch(`${base}/api/first-account`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      token: running.first,
+      name: 'A steward',
+      email: 'steward@sallow.example',
+      password: 'a long enough password',
+      workspace: 'First',
+    }),
+  });
+  if (!first.ok) throw new Error(await first.text());
+  const cookie = first.headers.get('set-cookie')!.split(';')[0]!;
+  const info = (await first.json()) as SessionInfo;
+  return {
+    database,
+    disks: small[0] && small[1] && { database: small[0], files: small[1] },
+    setClock,
+    killServer: () => void running.newest().kill('SIGKILL'),
+    killDatabase: () =>
+      void process.kill(Number(readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL'),
+    async person() {
+      const { db } = database;
+      const id = uuidv7();
+      await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Tried')`);
+      await db.execute(
+        sql`insert into members (workspace_id, user_id, role) values (${id}, ${info.userId}, 'steward')`,
+      );
+      for (const s of FIRST_SENSES)
+        await db.execute(
+          sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
+        );
+      return new Person(base, cookie, info, id);
+    },
+    async close() {
+      stopping = true;
+      await database.close();
+      await running.stop();
+      await cluster.stop();
+      await Promise.all(kept);
+      for (const disk of small) disk?.remove();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
