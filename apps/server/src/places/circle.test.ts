@@ -1,6 +1,6 @@
 /** Whoever moves what at once, no collection and no folder comes to stand under itself; what an earlier version left is mended. */
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { PlacesReply } from '@pandecta/contract';
+import type { PlacesReply, Vocabulary } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { healTrees } from './heal.ts';
 
@@ -52,6 +52,19 @@ test('a ring of three, moved at once, stays open', async () => {
     ),
   );
   expect(await reached()).toEqual(['One', 'Three', 'Two']);
+});
+
+test('of two terms that are put under each other at once one stays where it was', async () => {
+  const ids: string[] = [];
+  const source = (await me.at<{ id: string }>('POST', '/sources', { record: { type: 'book', title: 'Silt' } })).id;
+  for (const name of ['mud', 'silt']) await me.at('POST', '/tagging', { ids: [source], name, present: true });
+  const terms = async (): Promise<Vocabulary['terms']> => (await me.at<Vocabulary>('GET', '/vocabulary')).terms;
+  ids.push(...(await terms()).map((t) => t.id));
+  const put = (tag: string, broader: string): Promise<{ status: number }> =>
+    me.call('PATCH', `/w/${me.workspace}/vocabulary/${tag}`, { broader });
+  const both = await Promise.all([put(ids[0]!, ids[1]!), put(ids[1]!, ids[0]!)]);
+  expect(both.filter((r) => r.status === 200)).toHaveLength(1);
+  expect((await terms()).filter((t) => t.broader)).toHaveLength(1);
 });
 
 test('a move that is taken back after the other was moved under it is refused, and nothing vanishes', async () => {

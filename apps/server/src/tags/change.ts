@@ -1,6 +1,7 @@
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, sql, type SQL } from 'drizzle-orm';
 import { nameable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
+import { refuseCircle } from '../database/circle.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
 import { tagFacets } from './facets.ts';
@@ -8,6 +9,9 @@ import { taggedWith } from './store.ts';
 import { tags } from './tables.ts';
 
 const TAGS = { table: sql`source_tags`, column: sql`tag_id` };
+
+/** Which term stands under which. */
+const underIn = (workspaceId: string): SQL => sql`select id, broader from tags where workspace_id = ${workspaceId}`;
 
 export const tagChanges: CarriersOf<'tag' | 'term'> = {
   tag: {
@@ -37,6 +41,8 @@ export const tagChanges: CarriersOf<'tag' | 'term'> = {
       if (!after) await here.delete(tags, one);
       else if (found) await here.update(tags, { ...after }, one);
       else await here.insert(tags, { id: change.tag, ...after });
+      if (after?.broader && after.broader !== before?.broader)
+        await refuseCircle(tx, workspaceId, 'terms', underIn(workspaceId), change.tag, after.broader);
       const borne = await taggedWith(tx, workspaceId, [change.tag]);
       const isWord = (before?.subject ?? false) || (after?.subject ?? false);
       return { change, altered: isWord ? { records: borne } : { some: [{ of: tagFacets, sources: borne }] } };

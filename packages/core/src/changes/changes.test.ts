@@ -78,6 +78,29 @@ describe.each(CHANGE_KINDS)('any change of the kind “%s”', (kind) => {
   });
 });
 
+test('what another did since stands when a change of any kind is taken back, or that is refused', () => {
+  const met = new Map<string, number>();
+  fc.assert(
+    fc.property(anyChance, fc.constantFrom(...CHANGE_KINDS), ({ numbers, texts }, kind) => {
+      const draw = drawFrom({ numbers, texts });
+      const library = smallLibrary();
+      const mine = attempt(library, drawChange(draw(library, ME), kind));
+      if (!mine || mine instanceof Conflict) return;
+      const theirs = attempt(library, drawChange(draw(library, OTHER)));
+      if (!theirs || theirs instanceof Conflict) return;
+      const back = attempt(structuredClone(library), invert(mine));
+      met.set(kind, (met.get(kind) ?? 0) + 1);
+      if (back instanceof Conflict || !back) return;
+      applyChange(library, back);
+      // What stands need not be done again.
+      const again = attempt(library, theirs);
+      if (again !== null && !(again instanceof Conflict)) expect([mine, theirs, again]).toBe('as it stood');
+    }),
+    { numRuns: 5_000 },
+  );
+  expect([...met.keys()].sort()).toEqual([...CHANGE_KINDS].sort());
+});
+
 /** The library without what only remembers that something once was there. */
 function stripped(library: Library): unknown {
   const present = <T extends { present: boolean }>(all: Map<string, T>): [string, T][] =>

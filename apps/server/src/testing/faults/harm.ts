@@ -9,8 +9,8 @@ export interface Harm {
   lift?(ground: Ground): void;
 }
 
-/** So little is left that what goes on ends in the middle. */
-const LEFT = 400_000;
+/** So little is left that what goes on ends in the middle: bytes. */
+const LEFT = { files: 60_000, database: 400_000 };
 
 export const HARMS: Harm[] = [
   { name: 'the server killed', strike: (ground) => ground.killServer() },
@@ -30,12 +30,12 @@ export const HARMS: Harm[] = [
   },
   {
     name: 'the disk of the files full',
-    strike: ({ disks }, chance) => disks!.files.fill(Math.round(chance * LEFT)),
+    strike: ({ disks }, chance) => disks!.files.fill(Math.round(chance * LEFT.files)),
     lift: ({ disks }) => disks!.files.free(),
   },
   {
     name: 'the disk of the database full',
-    strike: ({ disks }, chance) => disks!.database.fill(Math.round(chance * LEFT)),
+    strike: ({ disks }, chance) => disks!.database.fill(Math.round(chance * LEFT.database)),
     lift: ({ disks }) => disks!.database.free(),
   },
   {

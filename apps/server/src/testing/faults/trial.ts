@@ -70,13 +70,18 @@ export async function trial(
   const me = await ground.person();
   await work.before?.(me);
   await well(me);
+  // What lasts may have begun before.
+  const early = harm.lift !== undefined && !work.after && chance.when < 0.4;
+  if (early) await harm.strike(ground, chance.how);
   const asked = work.ask(me).catch(() => undefined);
   if (work.after) {
     await asked;
     for (const job of await jobsOf(me)) await me.jobEnds(job.id);
   }
-  await setTimeout(chance.when * span);
-  await harm.strike(ground, chance.how);
+  if (!early) {
+    await setTimeout(chance.when * span);
+    await harm.strike(ground, chance.how);
+  }
   if (harm.lift) {
     await setTimeout(LASTS_MS);
     harm.lift(ground);
