@@ -125,7 +125,7 @@ function ofChunk(chunk: string): Name[] {
     const next = parts[i + 1];
     if (next === undefined || whole[i + 1]) continue;
     const inverted = personOf(`${next} ${parts[i]}`);
-    const given = next.length <= 60 && /^(?:\p{Lu}[\p{L}\p{M}'’-]*\.?\s?|\p{Lu}\.[- ]?){1,3}$/u.test(next);
+    const given = next.length <= 60 && /^(?:\p{Lu}[\p{L}\p{M}'’-]*(?:\.[-\s]?|\s|$)){1,3}$/u.test(next);
     if (inverted && given && !MACHINE.test(chunk)) {
       out.push(parseName(`${parts[i]}, ${next}`));
       i += 1;

@@ -26,7 +26,7 @@ export function normaliseDoi(text: string): string | undefined {
   if (text.length > LONGEST) return undefined;
   const t = withoutInvisible(decoded(text.trim())).replace(/\s+/g, ' ');
   const bare =
-    /^(?:\(?\s*(?:info:doi\/|urn:doi:|doi\s*[:=]?\s*(?:https?:\/\/(?:dx\.)?doi\.org\/)?)|<)?\s*(10\.\d{4,9}(?:\.\d+)*\s?\/\s?\S+)$/i.exec(
+    /^(?:\(? ?(?:info:doi\/|urn:doi:|doi ?[:=]? ?(?:https?:\/\/(?:dx\.)?doi\.org\/)?)|<)? ?(10\.\d{4,9}(?:\.\d+)* ?\/ ?\S+)$/i.exec(
       t,
     );
   if (bare) return whole(bare[1]!.replace(/\s/g, ''));
