@@ -37,7 +37,11 @@ export async function everyExpression() {
 export async function growthOf({ source, flags }) {
   const { check } = await import('recheck');
   // Classes of the newer sort are not known to it; where none is used they mean the same.
-  const found = await check(source, flags.replace(/[dv]/g, (f) => (f === 'v' ? 'u' : '')), { timeout: 40_000 });
+  const found = await check(
+    source,
+    flags.replace(/[dv]/g, (f) => (f === 'v' ? 'u' : '')),
+    { timeout: 40_000 },
+  );
   if (found.status === 'safe') return undefined;
   if (found.status === 'unknown') return { growth: `not known: ${found.error.kind}` };
   const { pumps, suffix } = found.attack;

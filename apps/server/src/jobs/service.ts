@@ -66,9 +66,13 @@ export class Jobs {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
       // One that died between making a job and queueing it leaves it waiting.
       await this.giveBackOrphans(kind, ['running', 'waiting']);
-      const worker = await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-        if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
-      });
+      const worker = await this.boss.work<Payload>(
+        kind,
+        { pollingIntervalSeconds: 0.5, batchSize: 1 },
+        async ([job]) => {
+          if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
+        },
+      );
       this.workers.set(kind, worker);
     }
     this.looking = setInterval(() => {

@@ -1,10 +1,6 @@
-import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, FacetReply, NarrowReply, Problem, SourcePage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
-import { transact } from '../database/connect.ts';
-import { rows, text } from '../database/read.ts';
-import { array } from '../database/sql.ts';
 import { derived, deriveAnew } from '../testing/rebuilt.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
