@@ -8,7 +8,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import { GOING, type JobInfo, type JobState } from '@pandecta/contract';
-import { isUnavailable, transact, type Database, type Db } from '../database/connect.ts';
+import { isFull, isUnavailable, transact, type Database, type Db } from '../database/connect.ts';
 import { number, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -192,7 +192,8 @@ export class Jobs {
         await tell();
       } else {
         this.report(error);
-        await end('failed', error instanceof Refusal ? error.message : kind.failed);
+        const full = `The disk of the server is full; ${kind.nothing}. Tell whoever runs it, and try again.`;
+        await end('failed', error instanceof Refusal ? error.message : isFull(error) ? full : kind.failed);
       }
     }
   }

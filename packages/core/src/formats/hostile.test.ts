@@ -149,3 +149,22 @@ describe('an entry that cannot be kept costs no other', () => {
     expect(read.messages).toEqual([expect.objectContaining({ rule: 'wrong-shape' })]);
   });
 });
+
+const blanks = '\t'.repeat(5000);
+test.each([
+  ['RIS', `TY  - BOOK\nTI  - Ebb${blanks}tide\nER  - \n`],
+  ['BibTeX', `@book{a, title={Ebb${'~'.repeat(5000)}tide}}`],
+  ['CSL-JSON', JSON.stringify([{ type: 'book', title: `Ebb${blanks}tide` }])],
+  ['CSL-YAML', `- type: book\n  title: "Ebb${'\\t'.repeat(5000)}tide"\n`],
+  ['a table', `title,author\nEbb${blanks}tide,Vance\n`],
+])('a run of blanks that says nothing is kept short in %s', (_, text) => {
+  const { title } = readSources(text)!.sources[0]!.record;
+  expect(title).toMatch(/^Ebb\s{1,100}tide$/);
+});
+
+test('in a table a long run of tabs is cells that are empty', () => {
+  const cells = (first: string, last: string): string => [first, ...Array<string>(300).fill(''), last].join('\t');
+  const headings = ['title', ...Array.from({ length: 300 }, (_, i) => `c${i}`), 'author'].join('\t');
+  const { record } = readSources(`${headings}\n${cells('Ebb', 'Vance, Ida')}\n`)!.sources[0]!;
+  expect([record.title, record.author]).toEqual(['Ebb', [{ family: 'Vance', given: 'Ida' }]]);
+});

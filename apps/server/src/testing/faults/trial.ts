@@ -98,6 +98,8 @@ export async function trial(
   if (!['all', 'nothing'].includes(found)) wrong.push(`some of it: ${found}`);
   if (acknowledged && found !== 'all' && !failed.length) wrong.push(`acknowledged, and not there: ${found}`);
   if (found === 'all' && failed.length) wrong.push(`there, and said to have failed: ${failed[0]!.says}`);
+  if (failed[0] && /disk/.test(harm.name) && !/disk/.test(failed[0].says))
+    wrong.push(`no word of why: ${failed[0].says}`);
   // Whoever sees that it was not done does it again.
   if (undone) {
     if (failed.length) await me.at('POST', `/jobs/${failed[0]!.id}/again`);
