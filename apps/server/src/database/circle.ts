@@ -8,16 +8,16 @@ import { Refusal } from '../errors.ts';
  * Within the transaction that lets one stand under another, and under a lock: of two who do it at once the later sees what
  * the earlier did.
  * @param pairs a query of (id, up): what stands under what, before this or with it
- * @throws Refusal where `id` is what it is to stand under, or above it
+ * @returns whether `id` is what it is to stand under, or above it
  */
-export async function refuseCircle(
+export async function isCircle(
   tx: Db,
   workspaceId: string,
   what: string,
   pairs: SQL,
   id: string,
   into: string,
-): Promise<void> {
+): Promise<boolean> {
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${what} ${workspaceId}`}, 0))`);
   const found = await rows(
     tx,
@@ -26,5 +26,10 @@ export async function refuseCircle(
       above (id) as (select ${into}::uuid union select p.up from above a join pairs p on p.id = a.id where p.up is not null)
       select 1 from above where id = ${id}`,
   );
-  if (found.length) throw new Refusal('circular');
+  return found.length > 0;
+}
+
+/** @throws Refusal where there would be a circle */
+export async function refuseCircle(...asked: Parameters<typeof isCircle>): Promise<void> {
+  if (await isCircle(...asked)) throw new Refusal('circular');
 }

@@ -1,7 +1,7 @@
 import { and, eq, ne, sql, type SQL } from 'drizzle-orm';
-import { nameable } from '@pandecta/core/changes';
+import { movesUnder, nameable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
-import { refuseCircle } from '../database/circle.ts';
+import { isCircle } from '../database/circle.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
 import { tagFacets } from './facets.ts';
@@ -37,12 +37,12 @@ export const tagChanges: CarriersOf<'tag' | 'term'> = {
       const other =
         after && and(ne(tags.id, change.tag), eq(subject, after.subject), sql`lower(${name}) = lower(${after.name})`);
       const isTaken = other ? await here.has(tags, other) : false;
-      if (!nameable(found ?? null, isTaken, change)) return NOTHING;
+      const into = movesUnder(change);
+      const circles = into ? await isCircle(tx, workspaceId, 'terms', underIn(workspaceId), change.tag, into) : false;
+      if (!nameable(found ?? null, { isTaken, isCircle: circles }, change)) return NOTHING;
       if (!after) await here.delete(tags, one);
       else if (found) await here.update(tags, { ...after }, one);
       else await here.insert(tags, { id: change.tag, ...after });
-      if (after?.broader && after.broader !== before?.broader)
-        await refuseCircle(tx, workspaceId, 'terms', underIn(workspaceId), change.tag, after.broader);
       const borne = await taggedWith(tx, workspaceId, [change.tag]);
       const isWord = (before?.subject ?? false) || (after?.subject ?? false);
       return { change, altered: isWord ? { records: borne } : { some: [{ of: tagFacets, sources: borne }] } };

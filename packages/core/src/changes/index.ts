@@ -27,7 +27,7 @@ export { ALL_RELATIONS, NOTHING_SAID, RELATIONS, sayable, type Relation, type Sa
 export { READING_STATES, type ReadingState } from './reading.ts';
 export { SETTLED, settledKey, type Settled, type SettleChange } from './settle.ts';
 export { HIGHEST_RATING } from './rate.ts';
-export { nameable, type Term, type TermChange } from './term.ts';
+export { movesUnder, nameable, type Term, type TermChange } from './term.ts';
 export * from './registry.ts';
 export { countSources } from './words.ts';
 export { yieldTo } from './yield.ts';

@@ -2,6 +2,7 @@ import { isObject, same } from '../source/record.ts';
 import { Conflict, flip, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, shaped } from './json.ts';
 import { idOf } from './draw.ts';
+import type { Library } from './library.ts';
 
 /** A tag or a subject term as the workspace's vocabulary has it. */
 export interface Term {
@@ -47,7 +48,8 @@ export const term: Kind<TermChange> = {
       ([id, t]) =>
         id !== tag && after && t.subject === after.subject && t.name.toLowerCase() === after.name.toLowerCase(),
     );
-    if (!nameable(library.tags.get(tag) ?? null, other, change)) return null;
+    if (!nameable(library.tags.get(tag) ?? null, { isTaken: other, isCircle: isCircle(library, change) }, change))
+      return null;
     if (after) library.tags.set(tag, after);
     else library.tags.delete(tag);
     return change;
@@ -85,22 +87,36 @@ export const term: Kind<TermChange> = {
   },
 };
 
+/** What a term comes to stand under with the change; undefined where that does not alter. */
+export const movesUnder = ({ term: { before, after } }: TermChange): string | undefined =>
+  after?.broader && after.broader !== before?.broader ? after.broader : undefined;
+
+function isCircle(library: Library, change: TermChange): boolean {
+  const met = new Set<string>();
+  for (let at: string | null | undefined = movesUnder(change); at && !met.has(at); at = library.tags.get(at)?.broader) {
+    if (at === change.tag) return true;
+    met.add(at);
+  }
+  return false;
+}
+
 /**
  * Whether there is anything to write.
- * @param isTaken whether another term has the name it is to have
- * @throws Conflict when the term is another meanwhile, or its name is taken
+ * @param there whether another term has the name it is to have, and whether it would come to stand under itself
+ * @throws Conflict when the term is another meanwhile, or is not to be so for what is there
  */
-export function nameable(now: Term | null, isTaken: boolean, { tag, term: is }: TermChange): boolean {
-  const moved = (what: string, before: unknown, after: unknown, there: unknown): Moved => ({
-    what,
-    before,
-    after,
-    now: there,
-  });
+export function nameable(
+  now: Term | null,
+  there: { isTaken: boolean; isCircle: boolean },
+  { tag, term: is }: TermChange,
+): boolean {
+  const moved = (what: string, before: unknown, after: unknown, now: unknown): Moved => ({ what, before, after, now });
   const subject = { kind: 'tag', id: tag } as const;
   if (!same(now, is.before)) throw new Conflict(subject, [moved('the tag', is.before, is.after, now)]);
   if (same(is.before, is.after)) return false;
-  if (isTaken)
+  if (there.isTaken)
     throw new Conflict(subject, [moved(`what is called “${is.after!.name}”`, is.before, is.after, is.after)]);
+  if (there.isCircle)
+    throw new Conflict(subject, [moved(`what “${is.after!.name}” stands under`, is.before, is.after, now)]);
   return true;
 }
