@@ -72,6 +72,7 @@ test('failed, it says in words that nothing was added, without what went wrong i
   await me.at('POST', `/jobs/${id}/again`);
   await me.jobEnds(id);
   expect(await job(me, id)).toMatchObject({ state: 'done', says: '1 source new' });
+  await server.settle();
   expect((await me.ask('new')).total).toBe(1);
   const more = await me.call<{ code: string }>('POST', `/w/${me.workspace}/jobs/${id}/again`);
   expect([more.status, more.body.code]).toEqual([409, 'not_failed']);

@@ -43,8 +43,8 @@ export class Jobs {
   private readonly queueDatabase: QueueDatabase;
   private readonly db: Db;
   private looking: NodeJS.Timeout | undefined;
-  /** Who takes up jobs of a kind here. */
-  private readonly workers = new Map<string, string>();
+  /** Those who take up jobs here. */
+  private readonly workers: string[] = [];
   private kinds = new Map<string, { kind: JobKind; work: Work }>();
 
   constructor(
@@ -73,12 +73,12 @@ export class Jobs {
           if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
         },
       );
-      this.workers.set(kind, worker);
+      this.workers.push(worker);
     }
     this.looking = setInterval(() => {
       for (const kind of this.kinds.keys()) this.giveBackOrphans(kind, ['running']).catch(this.report);
       // They reckon by the clock how long to wait: set back, it would be hours.
-      for (const worker of this.workers.values()) this.boss.notifyWorker(worker);
+      for (const worker of this.workers) this.boss.notifyWorker(worker);
     }, LOOK_EVERY_MS);
   }
 
@@ -86,13 +86,11 @@ export class Jobs {
   async regularly(name: string, at: string, work: () => Promise<unknown>): Promise<void> {
     await this.boss.createQueue(name, { name, retryLimit: 2 });
     await this.boss.schedule(name, at);
-    this.workers.set(name, await this.boss.work(name, async () => void (await work())));
+    this.workers.push(await this.boss.work(name, async () => void (await work())));
   }
 
   private async send(kind: string, payload: Payload): Promise<void> {
     await this.boss.send(kind, payload, AT_ONCE);
-    const worker = this.workers.get(kind);
-    if (worker) this.boss.notifyWorker(worker);
   }
 
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
