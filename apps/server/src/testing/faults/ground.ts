@@ -58,8 +58,8 @@ export class Disk {
 export interface Ground {
   database: Database;
   disks: { files: Disk; database: Disk } | undefined;
-  /** Sets the clock of server and database so many seconds from the right one; they have it within a second. */
-  setClock(seconds: number): void;
+  /** Sets the clock of server and database so many seconds from the right one; resolves when all their processes have it. */
+  setClock(seconds: number): Promise<void>;
   killServer(): void;
   killDatabase(): void;
   /** A steward of a workspace with nothing in it. */
@@ -76,11 +76,12 @@ export async function layGround(): Promise<Ground> {
   const at = (name: string): string => join(folder, name);
   const small = [Disk.make(at('db')), Disk.make(at('files'))];
   const clock = at('clock');
-  const setClock = (seconds: number): void => {
+  const setClock = async (seconds: number): Promise<void> => {
     writeFileSync(`${clock}.new`, `${seconds < 0 ? '' : '+'}${seconds}`);
     renameSync(`${clock}.new`, clock);
+    await setTimeout(1200);
   };
-  setClock(0);
+  await setClock(0);
   const lib = fakeClock();
   const env: Record<string, string> = lib
     ? {

@@ -6,7 +6,7 @@ export interface Harm {
   /** @param chance from 0 to 1: how it falls out */
   strike(ground: Ground, chance: number): Promise<void> | void;
   /** What lasted is over; without it, it was over at once. */
-  lift?(ground: Ground): void;
+  lift?(ground: Ground): Promise<void> | void;
 }
 
 /** So little is left that what goes on ends in the middle: bytes. */

@@ -12,7 +12,7 @@ import type { Work } from './works.ts';
 /** Longer nobody would wait for a machine to be well again. */
 const WELL_WITHIN_MS = 60_000;
 /** What lasts, lasts so long. */
-const LASTS_MS = 1500;
+const LASTS_MS = 1000;
 
 /** Until the server answers, no job goes, and what was written can be found. */
 async function well(me: Person): Promise<void> {
@@ -84,7 +84,7 @@ export async function trial(
   }
   if (harm.lift) {
     await setTimeout(LASTS_MS);
-    harm.lift(ground);
+    await harm.lift(ground);
   }
   const over = performance.now();
   const reply = await asked;
