@@ -71,15 +71,10 @@ test('what lacks something is mended in place; the complete ones are taken in at
   await page.keyboard.press('Escape');
   const one = waiting(page).getByRole('option', { name: /Inquiry hears of the promise/ });
   await one.click();
-  const date = chosen(page).getByLabel('Date', { exact: true });
-  // A key that comes before the chosen one is shown means nothing.
-  await expect(async () => {
-    await waiting(page).focus();
-    await page.keyboard.press('e');
-    await expect(date).toBeVisible({ timeout: 2000 });
-  }).toPass();
-  await date.fill('24 November 2026');
-  await date.press('Tab');
+  await waiting(page).focus();
+  await page.keyboard.press('e');
+  await chosen(page).getByLabel('Date', { exact: true }).fill('24 November 2026');
+  await chosen(page).getByLabel('Date', { exact: true }).press('Tab');
   await expect(one).toHaveCount(0);
   await page.getByRole('button', { name: /^Missing:/ }).click();
   await page.getByRole('menuitem', { name: 'Anything' }).click();
