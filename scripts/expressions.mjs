@@ -3,10 +3,9 @@
  * alone. What grows faster is there with the text that shows it, which a test measures. What is known already is not analysed
  * again: with the file deleted it takes a few minutes.
  */
-import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { everyExpression, growthOf } from './lib/expressions.mjs';
+import { everyExpression, growthOf, hashOf, written } from './lib/expressions.mjs';
 import { ROOT } from './lib/folders.mjs';
 
 const path = join(ROOT, 'scripts/expressions.json');
@@ -17,11 +16,10 @@ const growing = {};
 let next = 0;
 async function some() {
   for (let one = all[next++]; one; one = all[next++]) {
-    const written = `/${one.source}/${one.flags}`;
-    const hash = createHash('sha256').update(written).digest('base64url').slice(0, 12);
-    const before = known.growing[written];
+    const hash = hashOf(one);
+    const before = known.growing[written(one)];
     const found = known.linear.includes(hash) ? undefined : before?.text ? before : await growthOf(one);
-    if (found) growing[written] = found;
+    if (found) growing[written(one)] = found;
     else linear.push(hash);
     if (next % 100 === 0) console.log(`${next} of ${all.length}`);
   }

@@ -1,4 +1,5 @@
 /** The expressions of the code that sees text from outside, and how long each may take, as recheck (npm) finds it. */
+import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './folders.mjs';
@@ -47,6 +48,12 @@ export async function growthOf({ source, flags }) {
   const { pumps, suffix } = found.attack;
   return { growth: found.complexity.summary, text: { pumps: pumps.map((p) => [p.prefix, p.pump]), suffix } };
 }
+
+/** As it stands in the code. */
+export const written = ({ source, flags }) => `/${source}/${flags}`;
+
+/** By what one is written down that takes time that grows with its text. */
+export const hashOf = (expression) => createHash('sha256').update(written(expression)).digest('base64url').slice(0, 12);
 
 /** The text that takes it longest, of so many characters. */
 export function textOf({ pumps, suffix }, length) {

@@ -157,13 +157,13 @@ export async function keepPostgres(cluster, isStopping, wait = setTimeout) {
   let said;
   for (;;) {
     await wait(pause);
+    const there = await cluster.answers();
     if (isStopping()) return;
-    if (await cluster.answers()) {
+    if (there) {
       pause = LOOKED_AFTER_MS;
       said = undefined;
       continue;
     }
-    if (isStopping()) return;
     if (!said) say('The database ended by itself; it is started again.');
     try {
       await cluster.startAgain();

@@ -12,7 +12,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Destination, ImportReport, JobList, Through, Role, SessionInfo, SourcePage } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { buildApp, type App } from '../app.ts';
-import { connect, migrateUp } from '../database/connect.ts';
+import { connect, migrateUp, type Db } from '../database/connect.ts';
 
 const PASSWORD = 'a long enough password';
 
@@ -143,6 +143,17 @@ async function ensureTemplate(client: pg.Client, admin: string): Promise<string>
   }
 }
 
+/** A workspace with nothing in it but what marks may mean. */
+export async function makeWorkspace(db: Db): Promise<string> {
+  const id = uuidv7();
+  await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Test')`);
+  for (const s of FIRST_SENSES)
+    await db.execute(
+      sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
+    );
+  return id;
+}
+
 export async function startTestServer({ prepare, ...setting }: TestSetting = {}): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
@@ -180,15 +191,7 @@ export async function startTestServer({ prepare, ...setting }: TestSetting = {})
   const { db } = app.services;
   const passwordHash = await hash(PASSWORD, { memoryCost: 8192, timeCost: 1 });
 
-  const workspace = async (): Promise<string> => {
-    const id = uuidv7();
-    await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Test')`);
-    for (const s of FIRST_SENSES)
-      await db.execute(
-        sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
-      );
-    return id;
-  };
+  const workspace = (): Promise<string> => makeWorkspace(db);
   return {
     base,
     app,

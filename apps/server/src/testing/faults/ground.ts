@@ -14,15 +14,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
-import { v7 as uuidv7 } from 'uuid';
 import type { SessionInfo } from '@pandecta/contract';
-import { FIRST_SENSES } from '@pandecta/core/marks';
 import { fakeClock } from '../../../../../scripts/lib/debian.mjs';
 import { freePort } from '../../../../../scripts/lib/ports.mjs';
 import { keepPostgres, startPostgres } from '../../../../../scripts/lib/postgres.mjs';
 import { keepRunning, serve } from '../../../../../scripts/lib/serve.mjs';
 import { connect, type Database } from '../../database/connect.ts';
-import { Person } from '../server.ts';
+import { makeWorkspace, Person } from '../server.ts';
 
 /** A disk in memory: as large as is said, and no larger. */
 export class Disk {
@@ -58,7 +56,7 @@ export class Disk {
 export interface Ground {
   database: Database;
   disks: { files: Disk; database: Disk } | undefined;
-  /** Sets the clock of server and database so many seconds from the right one; resolves when all their processes have it. */
+  /** Sets the clock of server and database so many seconds from the right one; all their processes have it within two. */
   setClock(seconds: number): Promise<void>;
   killServer(): void;
   killDatabase(): void;
@@ -67,7 +65,7 @@ export interface Ground {
   close(): Promise<void>;
 }
 
-/** As patient as `npm start`, in a hundredth of the time. */
+/** As patient as `npm start`, in a tenth of the time, and never longer than half a second. */
 const soon = (ms: number): Promise<unknown> => setTimeout(Math.min(ms / 10, 500));
 
 export async function layGround(): Promise<Ground> {
@@ -123,16 +121,10 @@ export async function layGround(): Promise<Ground> {
     killDatabase: () =>
       void process.kill(Number(readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL'),
     async person() {
-      const { db } = database;
-      const id = uuidv7();
-      await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Tried')`);
-      await db.execute(
+      const id = await makeWorkspace(database.db);
+      await database.db.execute(
         sql`insert into members (workspace_id, user_id, role) values (${id}, ${info.userId}, 'steward')`,
       );
-      for (const s of FIRST_SENSES)
-        await db.execute(
-          sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
-        );
       return new Person(base, cookie, info, id);
     },
     async close() {

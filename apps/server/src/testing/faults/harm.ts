@@ -20,7 +20,7 @@ export const HARMS: Harm[] = [
     async strike({ database }, chance) {
       const busy = (
         await database.pool.query<{ pid: number }>(
-          `select pid from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid() and application_name <> 'trial'
+          `select pid from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()
            order by state = 'active' desc, xact_start is null, pid limit 3`,
         )
       ).rows;
