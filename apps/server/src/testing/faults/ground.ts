@@ -68,16 +68,41 @@ export interface Ground {
 /** As patient as `npm start`, in a tenth of the time, and never longer than half a second. */
 const soon = (ms: number): Promise<unknown> => setTimeout(Math.min(ms / 10, 500));
 
+/** The clock is looked at anew once its second is over and another has begun. */
+const CLOCK_KNOWN_MS = 2100;
+
+/** What was set up is taken down again, the last first, also where something failed on the way. */
+class Standing {
+  private readonly down: (() => unknown)[] = [];
+
+  until(taken: () => unknown): void {
+    this.down.unshift(taken);
+  }
+  async fall(): Promise<void> {
+    for (const taken of this.down.splice(0)) await taken();
+  }
+}
+
 export async function layGround(): Promise<Ground> {
+  const standing = new Standing();
+  return lay(standing).catch(async (error: unknown) => {
+    await standing.fall();
+    throw error;
+  });
+}
+
+async function lay(standing: Standing): Promise<Ground> {
   const folder = mkdtempSync(join(tmpdir(), 'pandecta-faults-'));
+  standing.until(() => rmSync(folder, { recursive: true, force: true }));
   chmodSync(folder, 0o755);
   const at = (name: string): string => join(folder, name);
   const small = [Disk.make(at('db')), Disk.make(at('files'))];
+  standing.until(() => small.forEach((disk) => disk?.remove()));
   const clock = at('clock');
   const setClock = async (seconds: number): Promise<void> => {
     writeFileSync(`${clock}.new`, `${seconds < 0 ? '' : '+'}${seconds}`);
     renameSync(`${clock}.new`, clock);
-    await setTimeout(1200);
+    await setTimeout(CLOCK_KNOWN_MS);
   };
   await setClock(0);
   const lib = fakeClock();
@@ -92,12 +117,22 @@ export async function layGround(): Promise<Ground> {
   let stopping = false;
   const isStopping = (): boolean => stopping;
   const cluster = await startPostgres(at('db'), { env });
+  const kept: Promise<unknown>[] = [];
+  standing.until(async () => {
+    await cluster.stop();
+    await Promise.all(kept);
+  });
   await cluster.ensureDatabase('pandecta');
   const databaseUrl = cluster.url('pandecta');
   const port = await freePort();
   const running = await serve({ databaseUrl, folder: at('files'), port, demo: false, quiet: true, env });
-  const kept = [keepPostgres(cluster, isStopping, soon), keepRunning(running, isStopping, soon)];
+  standing.until(() => running.stop());
+  kept.push(keepPostgres(cluster, isStopping, soon), keepRunning(running, isStopping, soon));
   const database = connect(databaseUrl);
+  standing.until(() => {
+    stopping = true;
+    return database.close();
+  });
   const base = `http://127.0.0.1:${port}`;
   const first = await fetch(`${base}/api/first-account`, {
     method: 'POST',
@@ -127,14 +162,6 @@ export async function layGround(): Promise<Ground> {
       );
       return new Person(base, cookie, info, id);
     },
-    async close() {
-      stopping = true;
-      await database.close();
-      await running.stop();
-      await cluster.stop();
-      await Promise.all(kept);
-      for (const disk of small) disk?.remove();
-      rmSync(folder, { recursive: true, force: true });
-    },
+    close: () => standing.fall(),
   };
 }

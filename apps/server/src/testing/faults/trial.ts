@@ -32,6 +32,10 @@ async function well(me: Person): Promise<void> {
 
 const jobsOf = async (me: Person): Promise<JobList['jobs']> => (await me.at<JobList>('GET', '/jobs')).jobs;
 
+async function jobsEnd(me: Person): Promise<void> {
+  for (const job of await jobsOf(me)) await me.jobEnds(job.id);
+}
+
 /** How long a work takes where nothing befalls it. */
 export async function undisturbed(ground: Ground, work: Work): Promise<number> {
   const me = await ground.person();
@@ -40,7 +44,7 @@ export async function undisturbed(ground: Ground, work: Work): Promise<number> {
   let begun = performance.now();
   await work.ask(me);
   if (work.after) {
-    for (const job of await jobsOf(me)) await me.jobEnds(job.id);
+    await jobsEnd(me);
     begun = performance.now();
   }
   await well(me);
@@ -76,7 +80,7 @@ export async function trial(
   const asked = work.ask(me).catch(() => undefined);
   if (work.after) {
     await asked;
-    for (const job of await jobsOf(me)) await me.jobEnds(job.id);
+    await jobsEnd(me);
   }
   if (!early) {
     await setTimeout(chance.when * span);

@@ -1,5 +1,5 @@
 /** What people are in the middle of when the machine fails, and how much of it is found afterwards. */
-import type { Changed, SourcePage } from '@pandecta/contract';
+import type { Changed, JobList, SourcePage } from '@pandecta/contract';
 import { makePdf } from '../pdf.ts';
 import type { Person } from '../server.ts';
 
@@ -86,6 +86,15 @@ export const WORKS: Work[] = [
       return me.call<Changed>('POST', `/w/${me.workspace}/merges`, { into, sources: sources.slice(0, 9) });
     },
     found: (me) => outOf(me, '', SOURCES, SOURCES - 9),
+  },
+  {
+    name: 'a comparison of all with each other',
+    before: prepared,
+    ask: (me) => me.call('POST', `/w/${me.workspace}/duplicates/compare`),
+    async found(me) {
+      const { jobs } = await me.at<JobList>('GET', '/jobs');
+      return jobs.find((j) => j.kind === 'compare')?.state === 'done' ? 'all' : 'nothing';
+    },
   },
   { name: 'the indexing', ask: bring, found: brought, after: true },
 ];
