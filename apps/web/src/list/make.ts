@@ -73,6 +73,8 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
   let wanted = new Set<number>();
   let stale = false;
   let begun = false;
+  /** Counts how often somebody went to a line. */
+  let steps = 0;
 
   const lineAt = (at: number): L | undefined => lines.get(at);
   const lineOf = (id: string): L | undefined => {
@@ -97,7 +99,8 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     const { signal } = stop;
     const question = listing.question();
     if (!lines.size) state.value = 'loading';
-    const find = again ? (cursor.value ?? undefined) : listing.begins?.();
+    let find = again ? (cursor.value ?? undefined) : listing.begins?.();
+    let known = steps;
     try {
       const first = await listing.fetch(question, { from: 0, count: AT_ONCE, ...(find && { find }) }, signal);
       if (signal.aborted) return;
@@ -111,7 +114,15 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
       total.value = first.total;
       error.value = '';
       state.value = 'ready';
-      await settle(question, again, find, first.at);
+      let { at } = first;
+      // Whoever went to a line while the answer was on its way stays there.
+      while (known !== steps && cursor.value) {
+        known = steps;
+        find = cursor.value;
+        at = await placeOf(find, question, first.rows);
+      }
+      await settle(question, again, find, at);
+      if (signal.aborted) return;
       if (again) await prune(question);
       if (signal.aborted) return;
       listing.answered?.(first, again);
@@ -125,6 +136,12 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
   }
   /** Counts the answers: whoever shows lines asks for those in sight again. */
   const generation = ref(0);
+
+  /** @returns the place of a line in an answer of which the first lines are known; undefined where it is not in it */
+  async function placeOf(id: string, question: Q, first: L[]): Promise<number | undefined> {
+    const at = first.findIndex((line) => line.id === id);
+    return at >= 0 ? at : (await listing.fetch(question, { from: 0, count: 1, find: id })).at;
+  }
 
   /** Finds the line to be at: the one asked for, or the one that stands where it stood. */
   async function settle(question: Q, again: boolean, find: string | undefined, at: number | undefined): Promise<void> {
@@ -205,6 +222,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     if (!lines.has(at)) await ensure(at - 10, at + 10);
     const line = lines.get(at);
     if (line) {
+      steps += 1;
       cursor.value = line.id;
       place.value = at;
     }
@@ -237,6 +255,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     const at = places.get(id) ?? place.value;
     const before = cursor.value;
     const from = anchor ?? place.value;
+    steps += 1;
     cursor.value = id;
     place.value = at;
     if (event.shiftKey) {

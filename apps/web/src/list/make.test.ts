@@ -1,0 +1,98 @@
+/** A list of an answer: who goes to a line stays there, whatever arrives meanwhile. */
+import { createPinia, setActivePinia } from 'pinia';
+import { beforeEach, expect, test } from 'vitest';
+import { effectScope, nextTick, ref } from 'vue';
+import { makeList, type Stretch } from './make.ts';
+
+interface Line {
+  id: string;
+}
+/** Answers that wait until a test lets them go, the oldest first. */
+let waiting: (() => void)[];
+const lines = (from: number, to: number): Line[] =>
+  Array.from({ length: to - from }, (_, i) => ({ id: `line ${from + i}` }));
+const question = ref('');
+let answer: Line[];
+
+function listOf() {
+  return effectScope(true).run(() =>
+    makeList<string, Line, Stretch<Line>>({
+      question: () => question.value,
+      async fetch(_, { from, count, find }) {
+        await new Promise<void>((resolve) => waiting.push(resolve));
+        const at = find ? answer.findIndex((l) => l.id === find) : -1;
+        return { total: answer.length, from, rows: answer.slice(from, from + count), ...(at >= 0 && { at }) };
+      },
+      ids: async (_, from, count) => answer.slice(from, from + count).map((l) => l.id),
+      among: async (_, ids) => ids.filter((id) => answer.some((l) => l.id === id)),
+      concerns: () => true,
+      seen: () => true,
+    }),
+  )!;
+}
+/** Lets all go that is on its way, and what that asks for in turn. */
+async function arrive(): Promise<void> {
+  await nextTick();
+  while (waiting.length) {
+    waiting.shift()!();
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+const plain = { shiftKey: false, ctrlKey: false, metaKey: false };
+const askAnew = (): void => void list.load(true);
+
+let list: ReturnType<typeof listOf>;
+beforeEach(async () => {
+  setActivePinia(createPinia());
+  waiting = [];
+  question.value = '';
+  answer = lines(0, 100);
+  list = listOf();
+  list.begin();
+  await arrive();
+});
+
+test('an answer begins at its first line', () => {
+  expect([list.cursor.value, list.place.value, list.total.value]).toEqual(['line 0', 0, 100]);
+});
+
+test('a line clicked while the answer to another question is on its way stays chosen where it is in that answer', async () => {
+  question.value = 'narrower';
+  answer = [...lines(5, 40), ...lines(70, 100)];
+  await nextTick();
+  await list.click('line 30', plain);
+  await arrive();
+  expect([list.cursor.value, list.place.value]).toEqual(['line 30', 25]);
+});
+
+test('a line clicked meanwhile that is not in the answer gives way to its first', async () => {
+  question.value = 'narrower';
+  answer = lines(5, 40);
+  await nextTick();
+  await list.click('line 3', plain);
+  await arrive();
+  expect([list.cursor.value, list.place.value]).toEqual(['line 5', 0]);
+});
+
+test('who walks on while the same is asked anew is not taken back, nor where the line stands far down', async () => {
+  askAnew();
+  await list.move(1);
+  await list.move(1);
+  await arrive();
+  expect([list.cursor.value, list.place.value]).toEqual(['line 2', 2]);
+  await Promise.all([list.go(80), arrive()]);
+  askAnew();
+  await Promise.all([list.move(1), arrive()]);
+  answer = answer.slice(10);
+  askAnew();
+  await Promise.all([list.move(1), arrive()]);
+  expect([list.cursor.value, list.place.value]).toEqual(['line 82', 72]);
+});
+
+test('where the line one is at has left the answer, the one that took its place is next', async () => {
+  await list.click('line 4', plain);
+  answer = answer.filter((l) => l.id !== 'line 4');
+  askAnew();
+  await arrive();
+  expect([list.cursor.value, list.place.value]).toEqual(['line 5', 4]);
+});
