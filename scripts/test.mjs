@@ -52,6 +52,9 @@ async function unitAndServer(database) {
   sum.failed += Math.max(result?.numFailedTests ?? 1, done.code === 0 ? 0 : 1);
 }
 
+/** All tests of a file of browser tests, however deep they are grouped. */
+const specsOf = ({ specs = [], suites = [] }) => [...specs, ...suites.flatMap(specsOf)];
+
 /** The demo is loaded once; each file of tests has a copy of it (tests/world.ts). */
 async function endToEnd(database, folder) {
   say('\n— end-to-end tests');
@@ -70,7 +73,9 @@ async function endToEnd(database, folder) {
     PANDECTA_CHECK_REPLIES: '1',
   };
   const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
-  const { stats } = read('end-to-end.json') ?? {};
+  const { stats, suites = [] } = read('end-to-end.json') ?? {};
+  for (const { file, title, ok, tests } of suites.flatMap(specsOf))
+    if (!ok) failures.push(`${file}\n${title}\n${tests[0]?.results.at(-1)?.error?.message ?? ''}`);
   sum.passed += stats?.expected ?? 0;
   sum.failed += Math.max((stats?.unexpected ?? 1) + (stats?.flaky ?? 0), done.code === 0 ? 0 : 1);
 }

@@ -137,6 +137,7 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
         ),
     });
   }
+  let closing = false;
   return {
     app,
     services,
@@ -151,9 +152,12 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
         await services.jobs.regularly(name, at, () => work(services));
       services.followers.start();
       // The first citation anyone looks at should not wait for its style to be read.
-      void workers.run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] }).catch(report);
+      void workers
+        .run('cite', { folder: config.stylesFolder, style: DEFAULT_STYLE, sources: [] })
+        .catch((error) => closing || report(error));
     },
     close: async () => {
+      closing = true;
       await app.close();
       await services.live.stop();
       await services.jobs.stop();
