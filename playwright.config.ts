@@ -13,7 +13,7 @@ export default defineConfig({
   use: {
     baseURL: process.env.PANDECTA_URL,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     permissions: ['clipboard-read', 'clipboard-write'],
     screenshot: 'only-on-failure',
     launchOptions: CHROMIUM,

@@ -130,3 +130,43 @@ test('selecting with the pointer ends on the line where one lets go, also beside
   await expect(page.getByRole('toolbar', { name: 'Mark the selection' })).toBeInViewport({ ratio: 1 });
   await expect(page.getByRole('status').filter({ hasText: /^Chosen:/ })).toContainText('The ferry waited below.');
 });
+
+test('who loads the page while the database is away is not signed out: it says so, and goes on by itself', async ({
+  page,
+}) => {
+  await ask(page, 'closure');
+  let away = true;
+  await page.route('**/api/session', (route) =>
+    away
+      ? route.fulfill({
+          status: 503,
+          headers: { 'retry-after': '1', 'content-type': 'application/problem+json' },
+          body: JSON.stringify({
+            status: 503,
+            code: 'database_away',
+            detail: 'The database does not answer just now.',
+          }),
+        })
+      : route.continue(),
+  );
+  await page.reload();
+  await expect(page.getByRole('status').filter({ hasText: 'The server does not answer just now' })).toBeVisible();
+  expect(new URL(page.url()).pathname).toBe('/sources');
+  away = false;
+  await expect(askLine(page)).toHaveValue('closure');
+});
+
+test('a part of the page that went with an upgrade comes with the page as it is now; what cannot be had is said', async ({
+  page,
+}) => {
+  let gone = 1;
+  await page.route(/assets\/CheckView.*js/, (route) =>
+    gone-- > 0 ? route.fulfill({ status: 404, body: '' }) : route.continue(),
+  );
+  await stage(page, 'Check').click();
+  await expect(page.getByRole('complementary', { name: 'Queues' })).toBeVisible();
+  gone = 99;
+  await page.route(/assets\/ReadView.*js/, (route) => route.fulfill({ status: 404, body: '' }));
+  await stage(page, 'Read').click();
+  await expect(page.getByText(/^That part of the page could not be fetched/)).toBeVisible();
+});

@@ -1,5 +1,6 @@
 /** The addresses of the page. A stage is an address; what a stage shows is in its query, so it survives a reload. */
 import { createRouter, createWebHistory } from 'vue-router';
+import { useChanges } from './act/changes.ts';
 import { useSession } from './session/store.ts';
 
 export const router = createRouter({
@@ -41,4 +42,27 @@ router.beforeEach(async (to) => {
   if (!session.user && !to.meta.open) return { name: 'sign in', query: { to: to.fullPath } };
   if (session.user && to.meta.open) return { path: '/sources' };
   return true;
+});
+
+/** The address for which the page was loaded anew already: once is enough. */
+const ANEW = 'loaded anew';
+const answers = (): Promise<boolean> =>
+  fetch('/', { method: 'HEAD' }).then(
+    (reply) => reply.ok,
+    () => false,
+  );
+// A page from before an upgrade asks for parts that are gone: with the page as it is now they come.
+router.onError(async (_error, to) => {
+  if (sessionStorage.getItem(ANEW) !== to.fullPath && (await answers())) {
+    sessionStorage.setItem(ANEW, to.fullPath);
+    location.assign(to.fullPath);
+  } else
+    useChanges().tell(
+      'That part of the page could not be fetched. Nothing was changed; try again in a moment.',
+      null,
+      true,
+    );
+});
+router.afterEach((_to, _from, failure) => {
+  if (!failure) sessionStorage.removeItem(ANEW);
 });

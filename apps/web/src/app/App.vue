@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import DropFiles from '../gather/DropFiles.vue';
 import { useLive } from '../data/live.ts';
 import { useAsk } from '../sources/index.ts';
+import EmptyState from '../kit/EmptyState.vue';
 import PasswordDialog from '../session/PasswordDialog.vue';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
@@ -64,6 +65,11 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
         @changed="changes.tell('Your password is changed; all your other sessions have ended.')"
       />
     </template>
+    <div v-else-if="session.away" class="grid flex-1 place-items-center" role="status">
+      <EmptyState title="The server does not answer just now"
+        >Nothing is lost. This page goes on by itself as soon as it does.</EmptyState
+      >
+    </div>
     <RouterView v-else />
   </div>
 </template>

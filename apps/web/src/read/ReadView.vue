@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Read: the page in the middle, gloss in the left margin level with its mark, the source on the right. */
-import { ChevronLeft, ChevronRight, Minus, Plus } from '@lucide/vue';
+import { Minus, Plus } from '@lucide/vue';
 import { useDebounceFn, useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, reactive, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -12,13 +12,10 @@ import { useDeeds, type Deed } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import { useBeside } from '../kit/floating.ts';
 import KitButton from '../kit/KitButton.vue';
-import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import KitTabs from '../kit/KitTabs.vue';
-import LitText from '../kit/LitText.vue';
-import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { ReadingSelect, useAsk } from '../sources/index.ts';
+import { useAsk } from '../sources/index.ts';
 import { chooseWord, type Arrow } from './caret.ts';
 import { FILL } from './colours.ts';
 import { useDocument } from './document.ts';
@@ -27,8 +24,11 @@ import PageStrip from './PageStrip.vue';
 import PdfPage from './PdfPage.vue';
 import PicturePage from './PicturePage.vue';
 import SnapshotPage from './SnapshotPage.vue';
+import SourceBeside from './SourceBeside.vue';
 import { readSelection, type Selected } from './selection.ts';
 import { useTabs, type Tab } from './tabs.ts';
+import { useWithin } from './within.ts';
+import WithinBar from './WithinBar.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -36,10 +36,11 @@ const session = useSession();
 const tabs = useTabs();
 const ask = useAsk();
 const doc = useDocument();
-const { info, source, pdf, trouble, hits, total, hitAt, currentHit } = doc;
+const { info, source, pdf, trouble } = doc;
+const within = reactive(useWithin(() => info.value && { source: info.value.sourceId, file: info.value.fileId }));
 const desk = ref<HTMLElement>();
 const chooser = ref<HTMLElement>();
-const searchInput = useTemplateRef<InstanceType<typeof KitField>>('searchInput');
+const withinBar = useTemplateRef<{ focus(): void }>('withinBar');
 const { width: deskWidth } = useElementSize(desk);
 const zoom = ref<number | null>(null);
 const page = ref(1);
@@ -47,7 +48,6 @@ const active = ref<string | null>(null);
 const chosen = ref<string>('');
 const selected = ref<Selected | null>(null);
 const sizes = reactive(new Map<number, { width: number; height: number }>());
-const draft = ref('');
 const MARGIN = 250;
 
 const firstSize = ref({ width: 482, height: 680 });
@@ -63,8 +63,6 @@ const shows = computed(() =>
       ? 'picture'
       : 'pages',
 );
-/** The words that were found, as they stand there. */
-const litWords = computed(() => hits.value.flatMap((h) => h.lit.map((l) => h.text.slice(l.start, l.end))));
 const senses = computed(() => info.value?.senses ?? []);
 const marksOn = (n: number) => (info.value?.marks ?? []).filter((m) => m.page === n);
 const titleOf = computed(() => {
@@ -90,20 +88,22 @@ watch(
     sizes.clear();
     active.value = null;
     selected.value = null;
-    await doc.open(String(s), String(f));
-    if (!info.value) return;
+    if (!(await doc.open(String(s), String(f)))) return;
+    const isHere = (): boolean => info.value?.fileId === f;
     const first = (await pdf.value?.getPage(1))?.getViewport({ scale: 1 });
+    if (!isHere()) return;
     if (first) firstSize.value = { width: first.width, height: first.height };
     const tab = tabs.show({ source: String(s), file: String(f), title: titleOf.value });
     chosen.value ||= senses.value[0]?.id ?? '';
     // A question of the ask line brings its words along.
-    draft.value = printQuery(onPages(parseQuery(String(route.query.q ?? '')).tree));
+    within.words = printQuery(onPages(parseQuery(String(route.query.q ?? '')).tree));
     await nextTick();
-    if (draft.value) await doc.search(draft.value);
+    await within.search();
+    if (!isHere()) return;
     const wanted = Number(route.query.page) || tab.page;
-    const hit = hits.value.findIndex((h) => h.page === wanted);
-    if (hit >= 0) hitAt.value = hit;
-    go(wanted, hit >= 0 ? hits.value[hit]!.rects[0]?.y0 : 0);
+    const hit = within.hits.findIndex((h) => h.page === wanted);
+    if (hit >= 0) toHit(hit);
+    else go(wanted);
   },
   { immediate: true },
 );
@@ -126,14 +126,18 @@ const onScroll = useDebounceFn(() => {
   if (tab) tab.page = page.value;
 }, 60);
 
+const toCurrent = (): void => void (within.current && go(within.current.page, within.current.rects[0]?.y0));
 const searchNow = useDebounceFn(async () => {
-  await doc.search(draft.value);
-  if (currentHit.value) go(currentHit.value.page, currentHit.value.rects[0]?.y0);
+  await within.search();
+  toCurrent();
 }, 120);
 function step(by: number): void {
-  if (!hits.value.length) return;
-  hitAt.value = (hitAt.value + by + hits.value.length) % hits.value.length;
-  go(currentHit.value!.page, currentHit.value!.rects[0]?.y0);
+  within.step(by);
+  toCurrent();
+}
+function toHit(at: number): void {
+  within.at = at;
+  toCurrent();
 }
 
 const look = (): void => void (selected.value = session.may('mark') ? (readSelection(scale.value) ?? null) : null);
@@ -197,7 +201,7 @@ useDeeds({
     const s = senses.value.find((x) => x.key === Number(event?.key));
     if (s) void mark(s.id);
   },
-  'search-within': () => searchInput.value?.focus(),
+  'search-within': () => withinBar.value?.focus(),
   'next-hit': () => step(1),
   'previous-hit': () => step(-1),
   larger: () => setZoom(1.15),
@@ -209,12 +213,6 @@ useDeeds({
 /** Under the last word chosen, or over the first where there is no room. */
 const words = computed(() => selected.value && { getBoundingClientRect: () => selected.value?.at ?? new DOMRect() });
 const chooserAt = useBeside(words, chooser);
-
-const sums = computed(() =>
-  senses.value
-    .map((s) => ({ name: s.name, n: info.value?.marks.filter((m) => m.sense === s.id).length ?? 0 }))
-    .filter((s) => s.n),
-);
 </script>
 
 <template>
@@ -271,25 +269,16 @@ const sums = computed(() =>
           >These pages are pictures; their words cannot be selected or found.</span
         >
         <div v-if="shows !== 'picture'" class="ml-auto flex items-center gap-1.5">
-          <KitField
-            ref="searchInput"
-            v-model="draft"
-            class="w-44"
-            placeholder="Search in the document"
-            label="Search in the document"
-            @input="searchNow"
-            @keydown.enter="step($event.shiftKey ? -1 : 1)"
-            @keydown.esc="((draft = ''), doc.search(''), searchInput?.blur())"
+          <WithinBar
+            ref="withinBar"
+            v-model="within.words"
+            :found="within.hits.length"
+            :total="within.total"
+            :at="within.at"
+            :trouble="within.trouble"
+            @search="searchNow"
+            @step="step"
           />
-          <span v-if="draft" class="min-w-14 whitespace-nowrap text-muted" aria-live="polite">{{
-            hits.length ? `${hitAt + 1} of ${total}` : 'no hit'
-          }}</span>
-          <KitButton class="!px-1.5" name="Previous hit" :disabled="!hits.length" @click="step(-1)"
-            ><ChevronLeft :size="14"
-          /></KitButton>
-          <KitButton class="!px-1.5" name="Next hit" :disabled="!hits.length" @click="step(1)"
-            ><ChevronRight :size="14"
-          /></KitButton>
           <span v-if="shows === 'pages'" class="flex items-center gap-1.5">
             <span class="mx-1 h-5 border-l border-line" />
             <KitButton class="!px-1.5" name="Smaller" @click="setZoom(1 / 1.15)"><Minus :size="14" /></KitButton>
@@ -311,8 +300,8 @@ const sums = computed(() =>
           class="min-w-0 flex-1"
           :address="addressOf(routes.files.content, { file: info!.fileId })"
           :name="info!.name"
-          :words="litWords"
-          :hit-at="hitAt"
+          :words="within.lit"
+          :hit-at="within.at"
         />
         <PicturePage
           v-else-if="shows === 'picture'"
@@ -357,70 +346,23 @@ const sums = computed(() =>
               :size="sizeOf(n)"
               :marks="marksOn(n)"
               :senses="senses"
-              :hits="hits.filter((h) => h.page === n)"
-              :current-hit="currentHit"
+              :hits="within.hits.filter((h) => h.page === n)"
+              :current-hit="within.current"
               :active="active"
               @sized="sizes.set(n, $event)"
               @mark="active = $event"
             />
           </div>
         </div>
-        <aside
+        <SourceBeside
           v-if="source"
-          class="hidden w-72 shrink-0 overflow-auto px-3.5 py-4 text-body lg:block"
-          aria-label="This source"
-        >
-          <h2 class="heading">This source</h2>
-          <RouterLink
-            :to="`/sources?at=${source.id}`"
-            class="block font-serif text-read font-medium leading-[1.35] hover:underline"
-            >{{ source.record.title }}</RouterLink
-          >
-          <p class="text-muted">
-            {{
-              [
-                namesShort(source.record.author),
-                source.record['container-title'] ?? source.record.publisher,
-                dateShort(source.record.issued),
-              ]
-                .filter(Boolean)
-                .join(', ')
-            }}
-          </p>
-          <h2 class="heading mt-4">{{ counted(info?.marks.length ?? 0, 'mark') }}</h2>
-          <p>
-            {{
-              sums.map((s) => `${s.name} ${s.n}`).join(' · ') ||
-              (shows === 'pages' ? 'Select words to mark them' : 'It holds no marks: PDFs do')
-            }}
-          </p>
-          <h2 class="heading mt-4">Reading</h2>
-          <p v-if="shows === 'pages'" class="mb-1">Page {{ page }} of {{ pages }}</p>
-          <ReadingSelect :id="source.id" :reading="source.reading" />
-          <template v-if="hits.length">
-            <h2 class="heading mt-4">Where it stands</h2>
-            <ul>
-              <li v-for="(h, i) in hits.slice(0, 60)" :key="i">
-                <KitButton
-                  look="bare"
-                  class="block w-full border-b border-line py-1 text-left text-fine"
-                  :class="i === hitAt && 'font-semibold'"
-                  @click="((hitAt = i), go(h.page, h.rects[0]?.y0))"
-                >
-                  <span v-if="shows === 'pages'" class="text-verdigris">p. {{ h.page }}</span
-                  >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
-                </KitButton>
-              </li>
-            </ul>
-          </template>
-          <h2 class="heading mt-4">File</h2>
-          <a
-            class="hover:underline"
-            :href="info ? addressOf(routes.files.content, { file: info.fileId }) : undefined"
-            :download="info?.name"
-            >{{ info?.name }}</a
-          >
-        </aside>
+          :source="source"
+          :document="info"
+          v-bind="shows === 'pages' ? { page: { at: page, of: pages } } : {}"
+          :hits="within.hits"
+          :hit-at="within.at"
+          @hit="toHit"
+        />
       </div>
       <PageStrip
         v-if="pages"
@@ -428,7 +370,7 @@ const sums = computed(() =>
         :page="page"
         :marks="info?.marks ?? []"
         :senses="senses"
-        :hits="hits"
+        :hits="within.hits"
         :heights="(n) => sizeOf(n).height"
         @go="go"
         @mark="toMark"

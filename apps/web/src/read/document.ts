@@ -1,7 +1,7 @@
-/** A document of a source as the reader works on it: its pages, marks, senses, and what is searched in it. */
+/** A document of a source as the reader works on it: its pages, marks and senses. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
-import { computed, onScopeDispose, ref, shallowRef } from 'vue';
-import { routes, type Changed, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
+import { onScopeDispose, ref, shallowRef } from 'vue';
+import { routes, type Changed, type DocumentReply, type SourceDetail } from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { concerns, useLive } from '../data/live.ts';
@@ -14,21 +14,16 @@ export function useDocument() {
   const source = ref<SourceDetail | null>(null);
   const pdf = shallowRef<PDFDocumentProxy | null>(null);
   const trouble = ref('');
-  const query = ref('');
-  const hits = ref<PageHit[]>([]);
-  const total = ref(0);
-  const hitAt = ref(0);
-  const currentHit = computed(() => hits.value[hitAt.value]);
   let turn = 0;
 
   const here = () => ({ source: info.value!.sourceId, file: info.value!.fileId });
 
-  async function open(sourceId: string, fileId: string): Promise<void> {
+  /** @returns whether it is open now: not where it failed, or another was opened meanwhile */
+  async function open(sourceId: string, fileId: string): Promise<boolean> {
     const mine = ++turn;
     trouble.value = '';
     info.value = null;
     pdf.value = null;
-    hits.value = [];
     try {
       const asked = ask(routes.marks.document, { source: sourceId, file: fileId });
       const [reply, detail, doc] = await Promise.all([
@@ -39,12 +34,14 @@ export function useDocument() {
           /html|^image/.test(mediaType) ? null : openDocument(addressOf(routes.files.content, { file: fileId })),
         ),
       ]);
-      if (mine !== turn) return;
+      if (mine !== turn) return false;
       info.value = reply;
       source.value = detail;
       pdf.value = doc;
+      return true;
     } catch (error) {
       if (mine === turn) trouble.value = (error as Error).message;
+      return false;
     }
   }
 
@@ -66,20 +63,6 @@ export function useDocument() {
       if (info.value && concerns(touched, ['source'], info.value.sourceId)) void reload();
     }),
   );
-
-  async function search(text: string): Promise<void> {
-    query.value = text;
-    if (!info.value || !text.trim()) {
-      hits.value = [];
-      total.value = 0;
-      return;
-    }
-    const reply = await ask(routes.files.within, { ...here(), query: { q: text } });
-    if (query.value !== text) return;
-    hits.value = reply.hits;
-    total.value = reply.total;
-    hitAt.value = 0;
-  }
 
   const addMark = ({ page, quote, rects }: Selected, sense: string): Promise<Changed | undefined> =>
     changes.change(() => ask(routes.marks.make, { ...here(), body: { page, sense, quote, rects } }));
@@ -105,14 +88,8 @@ export function useDocument() {
     source,
     pdf,
     trouble,
-    query,
-    hits,
-    total,
-    hitAt,
-    currentHit,
     open,
     reload,
-    search,
     addMark,
     met,
     gloss,

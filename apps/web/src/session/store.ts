@@ -1,13 +1,19 @@
 /** Who is signed in, and the workspace they work in. */
+import { promiseTimeout } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { routes, type Action, type FirstAccount, type SessionInfo, type WorkspaceSummary } from '@pandecta/contract';
 import { ask, ApiError, onSignedOut, setCaller } from '../api/client.ts';
 
+/** In seconds: where the server does not say. */
+const AGAIN_S = 2;
+
 export const useSession = defineStore('session', () => {
   const user = ref<SessionInfo | null>(null);
   const workspace = ref<WorkspaceSummary | null>(null);
   const asked = ref(false);
+  /** Whether the first answer is waited for, since there was none just now. */
+  const away = ref(false);
 
   function take(info: SessionInfo | null): void {
     user.value = info;
@@ -16,15 +22,24 @@ export const useSession = defineStore('session', () => {
     setCaller(info?.csrf ?? '', workspace.value?.id ?? '');
   }
 
+  /** Learns who is signed in. Who cannot be told just now is not signed out: it is asked again until it is known. */
   async function ensure(): Promise<void> {
-    if (asked.value) return;
-    try {
-      take(await ask(routes.access.session, {}));
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      take(null);
+    while (!asked.value) {
+      try {
+        take(await ask(routes.access.session, {}));
+        asked.value = true;
+      } catch (error) {
+        if (!(error instanceof ApiError)) throw error;
+        if (error.status === 401) {
+          take(null);
+          asked.value = true;
+        } else {
+          away.value = true;
+          await promiseTimeout((error.retryAfter ?? AGAIN_S) * 1000);
+        }
+      }
     }
-    asked.value = true;
+    away.value = false;
   }
 
   async function signIn(email: string, password: string): Promise<void> {
@@ -62,5 +77,5 @@ export const useSession = defineStore('session', () => {
         .join('') ?? '',
   );
 
-  return { user, workspace, may, initials, ensure, signIn, beginFirst, signOut, choose };
+  return { user, workspace, away, may, initials, ensure, signIn, beginFirst, signOut, choose };
 });

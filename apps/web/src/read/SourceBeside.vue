@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** The source whose document is open: what it is, its marks and reading, and where the words stand that were searched. */
+import { computed } from 'vue';
+import { dateShort, namesShort } from '@pandecta/core/source';
+import { routes, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
+import { addressOf } from '../api/client.ts';
+import KitButton from '../kit/KitButton.vue';
+import LitText from '../kit/LitText.vue';
+import { counted } from '../kit/words.ts';
+import { ReadingSelect } from '../sources/index.ts';
+
+const props = defineProps<{
+  source: SourceDetail;
+  /** null while another is being opened. */
+  document: DocumentReply | null;
+  /** Of a document that has pages: which one is looked at. */
+  page?: { at: number; of: number };
+  hits: PageHit[];
+  hitAt: number;
+}>();
+const emit = defineEmits<{ hit: [at: number] }>();
+/** More nobody reads; the strip and the keys lead to all. */
+const MOST = 60;
+
+const about = computed(() => {
+  const { record } = props.source;
+  return [namesShort(record.author), record['container-title'] ?? record.publisher, dateShort(record.issued)]
+    .filter(Boolean)
+    .join(', ');
+});
+const sums = computed(() =>
+  (props.document?.senses ?? [])
+    .map((s) => ({ name: s.name, n: props.document!.marks.filter((m) => m.sense === s.id).length }))
+    .filter((s) => s.n)
+    .map((s) => `${s.name} ${s.n}`)
+    .join(' · '),
+);
+</script>
+
+<template>
+  <aside class="hidden w-72 shrink-0 overflow-auto px-3.5 py-4 text-body lg:block" aria-label="This source">
+    <h2 class="heading">This source</h2>
+    <RouterLink
+      :to="`/sources?at=${source.id}`"
+      class="block font-serif text-read font-medium leading-[1.35] hover:underline"
+      >{{ source.record.title }}</RouterLink
+    >
+    <p class="text-muted">{{ about }}</p>
+    <h2 class="heading mt-4">{{ counted(document?.marks.length ?? 0, 'mark') }}</h2>
+    <p>{{ sums || (page ? 'Select words to mark them' : 'It holds no marks: PDFs do') }}</p>
+    <h2 class="heading mt-4">Reading</h2>
+    <p v-if="page" class="mb-1">Page {{ page.at }} of {{ page.of }}</p>
+    <ReadingSelect :id="source.id" :reading="source.reading" />
+    <template v-if="hits.length">
+      <h2 class="heading mt-4">Where it stands</h2>
+      <ul>
+        <li v-for="(h, i) in hits.slice(0, MOST)" :key="i">
+          <KitButton
+            look="bare"
+            class="block w-full border-b border-line py-1 text-left text-fine"
+            :class="i === hitAt && 'font-semibold'"
+            @click="emit('hit', i)"
+          >
+            <span v-if="page" class="text-verdigris">p. {{ h.page }}</span
+            >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
+          </KitButton>
+        </li>
+      </ul>
+    </template>
+    <h2 class="heading mt-4">File</h2>
+    <a
+      v-if="document"
+      class="hover:underline"
+      :href="addressOf(routes.files.content, { file: document.fileId })"
+      :download="document.name"
+      >{{ document.name }}</a
+    >
+  </aside>
+</template>
