@@ -6,6 +6,7 @@ import { useDeeds } from '../act/commands.ts';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import { useAsked } from '../data/asked.ts';
+import { useHeld } from '../data/held.ts';
 import { concerns } from '../data/live.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -27,12 +28,12 @@ const chosen = ref(new Set<string>());
 const doing = ref<'file' | 'tag' | null>(null);
 const text = ref('');
 /** The one that is looked at: for it is told where it may belong. */
-const at = ref(0);
+const held = useHeld(() => queue.value?.sources ?? []);
+const { current } = held;
 watch(
   () => check.loose,
-  () => ((chosen.value = new Set()), (doing.value = null), (at.value = 0)),
+  () => ((chosen.value = new Set()), (doing.value = null), held.go(0)),
 );
-const current = computed(() => queue.value?.sources[Math.min(at.value, queue.value.sources.length - 1)]);
 const suggests = computed(
   () => Boolean(queue.value?.sources.length) && queue.value!.id !== 'waiting' && session.may('edit'),
 );
@@ -70,9 +71,8 @@ useDeeds({
     return offer ? void offer.take() : false;
   },
   'check-row': (event) => {
-    const n = queue.value?.sources.length ?? 0;
-    if (!n) return false;
-    at.value = Math.max(0, Math.min(n - 1, at.value + (event?.key === 'ArrowUp' ? -1 : 1)));
+    if (!current.value) return false;
+    held.step(event?.key === 'ArrowUp' ? -1 : 1);
     return undefined;
   },
 });
@@ -137,12 +137,12 @@ async function tagWith(name: string): Promise<void> {
     </p>
     <ul class="mt-1" :aria-label="queue.title">
       <li
-        v-for="(s, i) in queue.sources"
+        v-for="s in queue.sources"
         :key="s.id"
         class="flex gap-3 border-b border-line px-1.5 py-2"
         :class="s === current && suggests && 'bg-verdtint'"
         :aria-current="s === current && suggests ? 'true' : undefined"
-        @click="at = i"
+        @click="held.id.value = s.id"
       >
         <KitCheck
           v-if="queue.id !== 'waiting'"

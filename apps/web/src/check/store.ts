@@ -7,6 +7,7 @@ import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useCiting } from '../citing/store.ts';
 import { useAsked } from '../data/asked.ts';
+import { useHeld } from '../data/held.ts';
 import { concerns } from '../data/live.ts';
 
 export const QUEUES = ['duplicates', 'proofing', 'filing'] as const;
@@ -30,7 +31,6 @@ export const useCheck = defineStore('check', () => {
   const loose = ref('');
   /** Groups that were put off until one comes back to Check. */
   const later = shallowReactive(new Set<string>());
-  const at = ref('');
 
   const found = useAsked({
     question: () => (seen() ? 'duplicates' : null),
@@ -64,8 +64,8 @@ export const useCheck = defineStore('check', () => {
     const all = found.value.value?.groups ?? [];
     return [...all.filter((g) => !later.has(g.id)), ...all.filter((g) => later.has(g.id))];
   });
-  const group = computed(() => groups.value.find((g) => g.id === at.value) ?? groups.value[0]);
-  const after = computed(() => groups.value[groups.value.findIndex((g) => g.id === group.value?.id) + 1]);
+  const { id: at, place, current: group, go, step } = useHeld(() => groups.value);
+  const after = computed(() => groups.value[place.value + 1]);
   const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
   const counts = computed(() => ({
     duplicates: found.value.value && groups.value.length,
@@ -78,22 +78,15 @@ export const useCheck = defineStore('check', () => {
     return duplicates === null || proofing === null || filing === null ? undefined : duplicates + proofing + filing;
   });
 
-  /** The one after this, so that the queue goes on by itself. */
-  function on(): void {
-    const i = groups.value.findIndex((g) => g.id === group.value?.id);
-    at.value = (groups.value[i + 1] ?? groups.value[i - 1])?.id ?? '';
-  }
-  function step(by: number): void {
-    const i = groups.value.findIndex((g) => g.id === group.value?.id);
-    at.value = groups.value[Math.max(0, Math.min(groups.value.length - 1, i + by))]?.id ?? '';
+  /** Goes on to the one after this, and comes back to it where it was not done. */
+  async function andOn(does: () => Promise<unknown>): Promise<void> {
+    const was = at.value;
+    go(after.value ? place.value + 1 : place.value - 1);
+    if (!(await does())) at.value = was;
   }
 
-  async function merge(into: string, sources: string[], take: Record<string, string>): Promise<void> {
-    const after = group.value;
-    on();
-    const done = await change(() => ask(routes.check.merge, { body: { into, sources, take } }));
-    if (!done && after) at.value = after.id;
-  }
+  const merge = (into: string, sources: string[], take: Record<string, string>): Promise<void> =>
+    andOn(() => change(() => ask(routes.check.merge, { body: { into, sources, take } })));
   async function mergeCertain(which: DuplicateGroup[]): Promise<void> {
     const body = { groups: which.map(({ members }) => ({ members })) };
     await change(async () => {
@@ -101,17 +94,15 @@ export const useCheck = defineStore('check', () => {
       return { changeId: changeIds.length === 1 ? changeIds[0]! : null, says };
     });
   }
-  async function relate(sources: string[], as: 'other than' | 'version of'): Promise<void> {
-    on();
-    await change(() => ask(routes.check.relate, { body: { sources, as, present: true } }));
-  }
+  const relate = (sources: string[], as: 'other than' | 'version of'): Promise<void> =>
+    andOn(() => change(() => ask(routes.check.relate, { body: { sources, as, present: true } })));
   const compareAgain = (): Promise<unknown> => change(() => ask(routes.check.compare, {}));
   function putOff(): void {
     const one = group.value;
     if (!one) return;
-    const next = groups.value[groups.value.findIndex((g) => g.id === one.id) + 1];
+    const next = after.value?.id;
     later.add(one.id);
-    at.value = next?.id ?? '';
+    at.value = next ?? groups.value[0]!.id;
     tell('Put off: it stands at the end of the list');
   }
   function look(at: { rule: string; aside: boolean }): void {
