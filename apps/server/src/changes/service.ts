@@ -22,7 +22,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Progress } from '../indexing/derive.ts';
 import type { Work } from '../jobs/kind.ts';
-import { inputOf, noteInput, noteResult } from '../jobs/once.ts';
+import { enter, inputOf, noteInput, noteResult } from '../jobs/once.ts';
 import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
 import { needed } from './carriers.ts';
@@ -162,6 +162,8 @@ export function changeWork({ db, followers }: Needed): Work {
     if (done !== null) return done;
     await progress(0, 0, 'Writing the change');
     const { changeId, says } = await withoutTimeout(db, async (tx) => {
+      const done = await enter(tx, workspaceId, jobId);
+      if (done !== null) return { changeId: null, says: done };
       const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
         progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
       );

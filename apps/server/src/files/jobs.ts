@@ -3,7 +3,7 @@ import { commitWithin } from '../changes/commit.ts';
 import { transact } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import type { JobKind, Work } from '../jobs/kind.ts';
-import { inputOf, noteResult } from '../jobs/once.ts';
+import { enter, inputOf, noteResult } from '../jobs/once.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
 import { readPdf } from './read-pdf.ts';
@@ -23,6 +23,8 @@ const addFileWork =
       (done, total) => progress(done, total, `Page ${done} of ${total}`),
     );
     const says = await transact(db, async (tx) => {
+      const before = await enter(tx, workspaceId, jobId);
+      if (before !== null) return before;
       const actor = { workspaceId, userId };
       const committed = await commitWithin(tx, actor, await attached(tx, actor, came, read.fileId));
       const told = committed.changeId ? committed.says : `${came.name} is there already`;

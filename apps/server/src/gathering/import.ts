@@ -11,6 +11,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { Work } from '../jobs/kind.ts';
+import { enter } from '../jobs/once.ts';
 import type { Progress } from '../indexing/derive.ts';
 import { broughtTo, findDestination, type Places } from '../places/destination.ts';
 import type { Services } from '../services.ts';
@@ -55,6 +56,9 @@ export function importWork(services: Services): Work {
     const candidates = prepared.flatMap((p) => p.candidates);
     await progress(0, candidates.length, 'Comparing with what is here');
     const report = await withoutTimeout(services.db, async (tx) => {
+      await enter(tx, workspaceId, jobId);
+      const before = await one(tx, { report: json<StoredReport | null>() }, sql`select report from imports where workspace_id = ${workspaceId} and id = ${row.id}`); // prettier-ignore
+      if (before?.report) return before.report;
       const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
       const actor = { workspaceId, userId: row.made_by };
       const destination = await findDestination(tx, actor, row.destination, 'left out');

@@ -32,6 +32,15 @@ const job = async (id: string): Promise<JobInfo> =>
   (await me.at<JobList>('GET', '/jobs')).jobs.find((j) => j.id === id)!;
 const run = (text: string): Promise<{ rowCount: number | null }> => server.app.services.database.pool.query(text);
 
+/** The process of the database that holds the lock of the job. */
+const holderOf = async (id: string): Promise<number | undefined> =>
+  (
+    await server.app.services.database.pool.query<{ pid: number }>(
+      `select pid from pg_locks where locktype = 'advisory' and granted and (classid::bigint << 32) | objid::bigint = hashtextextended($1, 0)`,
+      [id],
+    )
+  ).rows[0]?.pid;
+
 test('all its connections cut while a job runs, the server answers again and takes the job up from its beginning', async () => {
   await run(`create function wait_once() returns trigger language plpgsql as $$ begin
     if (select taken from jobs order by id desc limit 1) = 1 then perform pg_sleep(30); end if; return null; end $$`);
@@ -48,6 +57,44 @@ test('all its connections cut while a job runs, the server answers again and tak
   expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
   expect((await me.ask('')).total).toBe(300);
   await run('drop trigger wait_once on sources');
+}, 60_000);
+
+test('the one connection cut that a job works on, the one that holds its lock goes too, and the job is taken up again', async () => {
+  await run('create trigger wait_once after insert on sources for each statement execute function wait_once()');
+  const id = await begin('Neap');
+  await waitsInside();
+  const holder = await holderOf(id);
+  await run(
+    `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'`,
+  );
+  // Given back to the others, it would keep the lock, and nobody could take the job up.
+  await expect
+    .poll(async () => (await run(`select 1 from pg_stat_activity where pid = ${holder!}`)).rowCount, { timeout: 5000 })
+    .toBe(0);
+  await me.jobEnds(id);
+  expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
+  await run('drop trigger wait_once on sources');
+}, 60_000);
+
+test('the one connection cut that holds its lock, another server begins with it beside the work that goes on, and it is done once', async () => {
+  await run(`create function wait_for_another() returns trigger language plpgsql as $$ begin
+    for i in 1..400 loop
+      exit when (select taken from jobs order by id desc limit 1) > 1;
+      perform pg_sleep(0.05);
+    end loop; return null; end $$`);
+  await run('create trigger wait_for_another after insert on sources for each statement execute function wait_for_another()'); // prettier-ignore
+  const id = await begin('Spring');
+  await waitsInside();
+  const { config } = server.app.services;
+  const { child } = await anotherServer(config, config.databaseUrl);
+  await run(`select pg_terminate_backend(${(await holderOf(id))!})`);
+  await me.jobEnds(id);
+  await expect.poll(() => holderOf(id), { timeout: 20_000 }).toBeUndefined();
+  child.kill('SIGKILL');
+  await run('drop trigger wait_for_another on sources');
+  expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
+  await server.settle();
+  expect((await me.ask('title:spring')).total).toBe(300);
 }, 60_000);
 
 test('while the database cannot be reached, one is told that nothing was changed', async () => {

@@ -1,5 +1,5 @@
 /** Work that is done in one transaction, in which it is noted too: begun again after that, it only says what came of it. */
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -27,6 +27,17 @@ export async function inputOf<I>(
   if (row?.result) return { done: (row.result as Result).says, input: null, userId: null };
   if (!row?.input) throw new Refusal('no_such_job');
   return { done: null, input: row.input as I, userId: row.madeBy };
+}
+
+/**
+ * Begins the transaction that does it. Of two who carry out one job, since the connection was lost that held it for the
+ * first, the later waits here until the other is through.
+ * @returns what came of it, where it is done by now
+ */
+export async function enter(tx: Db, workspaceId: string, jobId: string): Promise<string | null> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`once ${jobId}`}, 0))`);
+  const row = await within(tx, workspaceId).first(jobs, { result: jobs.result }, eq(jobs.id, jobId));
+  return (row?.result as Result | null)?.says ?? null;
 }
 
 /** Notes, in the transaction that does it, what came of it. */

@@ -38,6 +38,9 @@ const AT_ONCE: PgBoss.SendOptions = { startAfter: new Date(0), retentionDays: 10
 /** The number a job is locked by. */
 const lockOf = (jobId: SQL | string): SQL => sql`hashtextextended(${jobId}::text, 0)`;
 
+/** The job has ended meanwhile: by another who carries it out, or by another part of the work. */
+class Over extends Error {}
+
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly queueDatabase: QueueDatabase;
@@ -110,13 +113,17 @@ export class Jobs {
   private async alone({ jobId }: Payload, work: () => Promise<void>): Promise<void> {
     const client = await this.database.pool.connect();
     const tell = (query: SQL): Promise<{ rows: unknown[] }> => drizzle(client).execute(query);
+    let free = false;
     try {
       const found = await tell(sql`select pg_try_advisory_lock(${lockOf(jobId)}) as held`);
-      if (!(found.rows[0] as { held: boolean }).held) return;
-      await work();
-      await tell(sql`select pg_advisory_unlock(${lockOf(jobId)})`);
+      if ((found.rows[0] as { held: boolean }).held) {
+        await work();
+        await tell(sql`select pg_advisory_unlock(${lockOf(jobId)})`);
+      }
+      free = true;
     } finally {
-      client.release();
+      // Broken off, its lock goes with it: given back to the others it would keep the job from all who take it up.
+      client.release(!free);
     }
   }
 
@@ -151,8 +158,9 @@ export class Jobs {
     const job = await here.first(jobs, { state: jobs.state, says: jobs.says }, one);
     if (!job || !['waiting', 'running'].includes(job.state)) return;
     const tell = (): Promise<void> => notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
+    const going = and(one, inArray(jobs.state, ['waiting', 'running']));
     const end = async (state: JobState, says: string): Promise<void> => {
-      await here.update(jobs, { state, says }, one);
+      await here.update(jobs, { state, says }, going);
       await tell();
     };
     let last = 0;
@@ -161,10 +169,11 @@ export class Jobs {
       if (now - last < 150 && done !== total) return;
       last = now;
       const [row] = await here
-        .update(jobs, { state: 'running', done, total, says }, and(one, inArray(jobs.state, ['waiting', 'running'])))
+        .update(jobs, { state: 'running', done, total, says }, going)
         .returning({ cancel: jobs.cancel, hold: jobs.hold });
       // A part of the work that has not heard of the end yet must not bring it back.
-      if (!row || row.cancel) throw new Cancelled();
+      if (!row) throw new Over();
+      if (row.cancel) throw new Cancelled();
       if (row.hold) throw new Paused();
       await tell();
     };
@@ -184,9 +193,10 @@ export class Jobs {
     } catch (error) {
       // The database is away: the job stands as it stood, and is taken up again when it is back.
       if (isUnavailable(error)) throw error;
+      if (error instanceof Over) return;
       if (error instanceof Cancelled) await end('cancelled', `Cancelled; ${kind.nothing}`);
       else if (error instanceof Paused) {
-        await here.update(jobs, { state: 'paused' }, one);
+        await here.update(jobs, { state: 'paused' }, going);
         await tell();
       } else {
         this.report(error);

@@ -59,7 +59,7 @@ export interface Ground {
   /** Sets the clock of server and database so many seconds from the right one; all their processes have it within two. */
   setClock(seconds: number): Promise<void>;
   killServer(): void;
-  killDatabase(): void;
+  killDatabase(): Promise<void>;
   /** A steward of a workspace with nothing in it. */
   person(): Promise<Person>;
   close(): Promise<void>;
@@ -153,8 +153,12 @@ async function lay(standing: Standing): Promise<Ground> {
     disks: small[0] && small[1] && { database: small[0], files: small[1] },
     setClock,
     killServer: () => void running.newest().kill('SIGKILL'),
-    killDatabase: () =>
-      void process.kill(Number(readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL'),
+    async killDatabase() {
+      process.kill(Number(readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+      // Who serves a connection notices when they next wait, and answers until then.
+      const still = (): Promise<boolean> => database.pool.query('select 1').then(Boolean, () => false);
+      for (let i = 0; i < 50 && (await still()); i += 1) await setTimeout(10);
+    },
     async person() {
       const id = await makeWorkspace(database.db);
       await database.db.execute(
