@@ -5,14 +5,13 @@ import {
   IsIn,
   IsInt,
   IsObject,
-  IsOptional,
   IsString,
   IsUUID,
   Length,
   MaxLength,
 } from 'class-validator';
 import { ACTIONS, route, type Action } from './route.ts';
-import { ListOf } from './shape.ts';
+import { ListOf, Optional } from './shape.ts';
 
 export const ROLES = ['reader', 'contributor', 'steward'] as const;
 export type Role = (typeof ROLES)[number];
@@ -66,7 +65,7 @@ export class Problem {
   @IsString() code!: string;
   @IsString() detail!: string;
   /** Of an edit that met another's newer one: who made it, and both values. */
-  @IsOptional() @IsObject() conflict?: ConflictOfEdits;
+  @Optional() @IsObject() conflict?: ConflictOfEdits;
 }
 
 export interface ConflictOfEdits {

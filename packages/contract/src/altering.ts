@@ -4,7 +4,7 @@ import type { Way } from '@pandecta/core/altering';
 import type { FieldValue } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf } from './shape.ts';
+import { ListOf, Optional } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 const WAYS: Way[] = ['set', 'clear', 'append', 'prepend', 'replace'];
@@ -17,11 +17,11 @@ export class AlterField extends Chosen {
   @IsString() @MaxLength(60) field!: string;
   @IsIn(WAYS) way!: Way;
   /** As the field holds it. */
-  @IsOptional() value?: FieldValue;
-  @IsOptional() @IsString() @MaxLength(1000) find?: string;
-  @IsOptional() @IsBoolean() expression?: boolean;
-  @IsOptional() @IsBoolean() exactCase?: boolean;
-  @IsOptional() @IsBoolean() onlyEmpty?: boolean;
+  @Optional() value?: FieldValue;
+  @Optional() @IsString() @MaxLength(1000) find?: string;
+  @Optional() @IsBoolean() expression?: boolean;
+  @Optional() @IsBoolean() exactCase?: boolean;
+  @Optional() @IsBoolean() onlyEmpty?: boolean;
 }
 
 export class FieldAltered {

@@ -1,19 +1,7 @@
 /** Questions to the sources, and what is told of the answer besides its lines. */
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Max,
-  MaxLength,
-  Min,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
 import { QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
-import { Ids, IsPlace, IsYear, ListOf } from './shape.ts';
+import { Ids, IsPlace, IsYear, ListOf, Optional } from './shape.ts';
 
 /**
  * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
@@ -44,35 +32,35 @@ export type LookIn = (typeof LOOK_IN)[number];
 /** A question to the sources: the ask line's text, what is narrowed to, and where. */
 export class Ask {
   /** The text of the ask line, in the query language. */
-  @IsOptional() @IsString() @MaxLength(2000) q?: string;
+  @Optional() @IsString() @MaxLength(2000) q?: string;
   /** Facets to include, as "type=key", comma-separated values are not split: repeat the parameter. */
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) include?: string[];
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) exclude?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) include?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(50) @MaxLength(2000, { each: true }) exclude?: string[];
   /** The collection in scope, with all below it. */
-  @IsOptional() @IsUUID() collection?: string;
+  @Optional() @IsUUID() collection?: string;
   /** False where only what is filed in the collection itself is wanted. */
-  @IsOptional() @IsBoolean() below?: boolean;
-  @IsOptional() @IsIn(LOOK_IN) look?: LookIn;
-  @IsOptional() @IsIn(SCOPES) scope?: Scope;
-  @IsOptional() @IsYear() yearFrom?: number;
-  @IsOptional() @IsYear() yearTo?: number;
+  @Optional() @IsBoolean() below?: boolean;
+  @Optional() @IsIn(LOOK_IN) look?: LookIn;
+  @Optional() @IsIn(SCOPES) scope?: Scope;
+  @Optional() @IsYear() yearFrom?: number;
+  @Optional() @IsYear() yearTo?: number;
   /** Sort keys in order, each with an optional leading minus for descending: "-year,title". */
-  @IsOptional() @IsString() @MaxLength(200) sort?: string;
+  @Optional() @IsString() @MaxLength(200) sort?: string;
   /** What the lines stand in groups of: a kind of facet that is offered, or "year". Sorted within each group. */
-  @IsOptional() @IsString() @MaxLength(40) group?: string;
+  @Optional() @IsString() @MaxLength(40) group?: string;
   /** True while the person is still typing: the last word is read as a beginning. */
-  @IsOptional() @IsBoolean() typing?: boolean;
+  @Optional() @IsBoolean() typing?: boolean;
 }
 
 /** A stretch of the answer. */
 export class AskPage extends Ask {
   /** The place of the first line that is wanted, from 0. */
-  @IsOptional() @IsPlace() from?: number;
-  @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
+  @Optional() @IsPlace() from?: number;
+  @Optional() @IsInt() @Min(1) @Max(200) count?: number;
   /** A source whose place in the answer is wanted as well. */
-  @IsOptional() @IsUUID() find?: string;
+  @Optional() @IsUUID() find?: string;
   /** Set where the beginnings of abstracts are wanted. */
-  @IsOptional() @IsBoolean() abstracts?: boolean;
+  @Optional() @IsBoolean() abstracts?: boolean;
 }
 
 export class AskIds extends Ask {
@@ -92,15 +80,15 @@ export class IdList {
 /** What is being written in the ask line: the beginning of a value of a field. */
 export class SuggestValues {
   @IsIn(QUERY_FIELDS) field!: QueryField;
-  @IsOptional() @IsString() @MaxLength(200) begins?: string;
+  @Optional() @IsString() @MaxLength(200) begins?: string;
 }
 
 export class SuggestedValue {
   /** As it is written in a query. */
   @IsString() value!: string;
   /** What else is to be said of it: what a label means, what a search is for. */
-  @IsOptional() @IsString() says?: string;
-  @IsOptional() @IsInt() count?: number;
+  @Optional() @IsString() says?: string;
+  @Optional() @IsInt() count?: number;
 }
 
 export class SuggestedValues {
@@ -126,14 +114,14 @@ export class YearCount {
 
 /** A question, and which kinds of facets are wanted: all that are offered where none is named. */
 export class AskNarrow extends Ask {
-  @IsOptional() @IsArray() @ArrayMaxSize(60) @MaxLength(60, { each: true }) facets?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(60) @MaxLength(60, { each: true }) facets?: string[];
 }
 
 /** All values of one kind of facet. */
 export class AskFacet extends Ask {
   @IsString() @MaxLength(40) facet!: string;
   /** Only those whose names have this. */
-  @IsOptional() @IsString() @MaxLength(200) within?: string;
+  @Optional() @IsString() @MaxLength(200) within?: string;
 }
 
 export class FacetReply {
@@ -179,7 +167,7 @@ export class AskHeap extends Ask {
   @IsIn(HEAP_SIDES) rows!: HeapSide;
   @IsIn(HEAP_SIDES) columns!: HeapSide;
   /** How many of either, the most frequent first. */
-  @IsOptional() @IsInt() @Min(1) @Max(200) most?: number;
+  @Optional() @IsInt() @Min(1) @Max(200) most?: number;
 }
 
 /** A value of a side: how many of the sources that match bear it. */

@@ -1,8 +1,8 @@
-import { IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+import { IsArray, IsBoolean, IsInt, IsObject, IsString, IsUUID, MaxLength } from 'class-validator';
 import type { Change } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
 import { route } from './route.ts';
-import { ListOf, OrNull } from './shape.ts';
+import { ListOf, Optional, OrNull } from './shape.ts';
 
 /** What a request that changes something answers. */
 export class Changed {
@@ -11,8 +11,8 @@ export class Changed {
   /** The sentence to show: what happened, and what stays. */
   @IsString() says!: string;
   /** The job that carries it out, where it touches so many sources that it takes a while. */
-  @IsOptional() @IsUUID() jobId?: string;
-  @IsOptional() @IsUUID() id?: string;
+  @Optional() @IsUUID() jobId?: string;
+  @Optional() @IsUUID() id?: string;
 }
 
 export class HistoryEntry {
@@ -30,11 +30,11 @@ export class HistoryEntry {
 /** Which changes are wanted. */
 export class AskActivity {
   /** Those one member made. */
-  @IsOptional() @IsUUID() by?: string;
+  @Optional() @IsUUID() by?: string;
   /** Those whose sentence has these words. */
-  @IsOptional() @IsString() @MaxLength(200) words?: string;
+  @Optional() @IsString() @MaxLength(200) words?: string;
   /** Those before this one. */
-  @IsOptional() @IsUUID() before?: string;
+  @Optional() @IsUUID() before?: string;
 }
 
 /** A source a change touched. */

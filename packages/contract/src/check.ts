@@ -6,7 +6,6 @@ import {
   IsInt,
   IsNumber,
   IsObject,
-  IsOptional,
   IsString,
   IsUUID,
   Length,
@@ -17,7 +16,7 @@ import { CASES, SEVERITIES, type Mend, type Severity, type TitleCasing } from '@
 import { Changed } from './changes.ts';
 import { Reason } from './intake.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { Ids, ListOf, OrNull, Part, Texts } from './shape.ts';
+import { Ids, ListOf, Optional, OrNull, Part, Texts } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export const GROUP_CLASSES = ['certain', 'likely', 'look closely'] as const;
@@ -57,7 +56,7 @@ export class Merge {
   /** The others, in the order they are shown. */
   @Ids() @ArrayMinSize(1) @ArrayMaxSize(9) sources!: string[];
   /** For each field the source whose value stands, or `OF_ALL`; by the rules where nothing is said. */
-  @IsOptional() @IsObject() take?: Record<string, string>;
+  @Optional() @IsObject() take?: Record<string, string>;
 }
 
 export class MergeGroups {
@@ -122,11 +121,11 @@ export class Relate {
 export class FindingsAsked {
   @IsString() @Length(1, 200) style!: string;
   /** Those of this rule alone, to the first few hundred; of all where none is named. */
-  @IsOptional() @IsString() @Length(1, 100) rule?: string;
+  @Optional() @IsString() @Length(1, 100) rule?: string;
   /** In the sources of a collection and those under it. */
-  @IsOptional() @IsUUID() collection?: string;
+  @Optional() @IsUUID() collection?: string;
   /** What was set aside, in place of what stands open. */
-  @IsOptional() @IsIn(['aside']) only?: 'aside';
+  @Optional() @IsIn(['aside']) only?: 'aside';
 }
 export class OneAsked {
   @IsString() @Length(1, 200) style!: string;
@@ -176,7 +175,7 @@ export class Settle {
   /** A rule by its id, or a word as it is to be written. */
   @IsString() @Length(1, 100) @Matches(/\S/) name!: string;
   /** The sources it holds for; everywhere where none is named. */
-  @IsOptional() @Ids() @ArrayMaxSize(MOST_AT_ONCE) sources?: string[];
+  @Optional() @Ids() @ArrayMaxSize(MOST_AT_ONCE) sources?: string[];
   @IsBoolean() present!: boolean;
 }
 

@@ -1,20 +1,20 @@
-import { IsBoolean, IsIn, IsObject, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
+import { IsBoolean, IsIn, IsObject, IsString, IsUUID, Length, Matches } from 'class-validator';
 import type { StyleInfo } from '@pandecta/core/citing';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { Ids, ListOf, Texts } from './shape.ts';
+import { Ids, ListOf, Optional, Texts } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export class StyleQuery {
-  @IsOptional() @IsString() @Length(0, 100) like?: string;
+  @Optional() @IsString() @Length(0, 100) like?: string;
 }
 
 export class Style implements StyleInfo {
   @IsString() id!: string;
   @IsString() title!: string;
   @IsString() manner!: string;
-  @IsOptional() @IsString() parent?: string;
-  @IsOptional() @IsString() language?: string;
+  @Optional() @IsString() parent?: string;
+  @Optional() @IsString() language?: string;
 }
 
 export class StyleList {
@@ -28,16 +28,16 @@ export const MOST_CITED = 2000;
 export class CiteRequest extends Chosen {
   @IsString() @Matches(/^[a-z0-9][\w.+-]{0,120}$/i) style!: string;
   /** The language to write in; the one the style is made for when not given. */
-  @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
+  @Optional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
   /** Also give the citation as it stands in the text. */
-  @IsOptional() @IsBoolean() inText?: boolean;
+  @Optional() @IsBoolean() inText?: boolean;
 }
 
 /** A record as it might be: nobody has it yet. */
 export class CiteRecord {
   @IsObject() record!: Record<string, unknown>;
   @IsString() @Matches(/^[a-z0-9][\w.+-]{0,120}$/i) style!: string;
-  @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
+  @Optional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
 }
 
 export class CitedRecord {
@@ -55,8 +55,8 @@ export class CiteReply {
   @IsBoolean() hangingIndent!: boolean;
   /** The sources the style prints nothing for. */
   @Ids() unprinted!: string[];
-  @IsOptional() @IsString() citationHtml?: string;
-  @IsOptional() @IsString() citationText?: string;
+  @Optional() @IsString() citationHtml?: string;
+  @Optional() @IsString() citationText?: string;
 }
 
 export class ExportRequest extends Chosen {

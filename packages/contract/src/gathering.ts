@@ -1,20 +1,9 @@
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Length,
-  MaxLength,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsString, IsUUID, Length, MaxLength } from 'class-validator';
 import { READING_STATES, type ReadingState } from '@pandecta/core/changes';
 import { MOST_TYPED } from '@pandecta/core/door';
 import { JobInfo } from './jobs.ts';
 import { route } from './route.ts';
-import { Ids, IsPlace, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { Ids, IsPlace, ListOf, Optional, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 
 /** By which way sources come in. */
 export const WAYS = ['files', 'typed', 'search', 'watch', 'browser'] as const;
@@ -27,9 +16,9 @@ export class Destination {
   /** Of whoever gathers. */
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   /** Folders that are dropped become collections, below the first of those chosen. */
-  @IsOptional() @IsBoolean() folders?: boolean;
+  @Optional() @IsBoolean() folders?: boolean;
   /** What one wants to remember of the gathering. */
-  @IsOptional() @IsString() @MaxLength(2000) note?: string;
+  @Optional() @IsString() @MaxLength(2000) note?: string;
 }
 
 /** In bytes and in number, for one gathering. */
@@ -49,8 +38,8 @@ export class ImportFileReport {
   @IsInt() added!: number;
   @IsInt() known!: number;
   @IsInt() messages!: number;
-  @IsOptional() @IsString() trouble?: string;
-  @IsOptional() @IsUUID() sourceId?: string;
+  @Optional() @IsString() trouble?: string;
+  @Optional() @IsUUID() sourceId?: string;
 }
 
 export const SEVERITIES = ['info', 'warning', 'error'] as const;
@@ -105,20 +94,20 @@ export type Through = (typeof THROUGH)[number];
 export class Typed {
   @IsString() @Length(1, MOST_TYPED) text!: string;
   @OptionalPart(() => Destination) destination?: Destination;
-  @IsOptional() @IsIn(THROUGH) through?: Through;
+  @Optional() @IsIn(THROUGH) through?: Through;
 }
 
 /** A page as the browser has it, or the PDF it shows. */
 export class Clip {
   @IsString() @Length(1, 4000) address!: string;
   /** As the browser shows it, without what its scripts would do; none where it shows a PDF. */
-  @IsOptional() @IsString() @Length(1, MOST_PAGE) html?: string;
+  @Optional() @IsString() @Length(1, MOST_PAGE) html?: string;
   /** Of a page that lists several works, the places of those that are wanted; the page itself where none is. */
-  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsPlace({ each: true }) items?: number[];
+  @Optional() @IsArray() @ArrayMaxSize(500) @IsPlace({ each: true }) items?: number[];
   /** How it looked: a PNG or JPEG in base64. */
-  @IsOptional() @IsString() @Length(1, MOST_CLIPPED_PICTURE) picture?: string;
+  @Optional() @IsString() @Length(1, MOST_CLIPPED_PICTURE) picture?: string;
   /** The PDF it is, or links as its full text, as the browser's session has it: in base64. */
-  @IsOptional() @IsString() @Length(1, MOST_CLIPPED_PDF) pdf?: string;
+  @Optional() @IsString() @Length(1, MOST_CLIPPED_PDF) pdf?: string;
   @OptionalPart(() => Destination) destination?: Destination;
 }
 
@@ -167,7 +156,7 @@ export class Uploaded {
 export class Gathering {
   @Ids() @ArrayMaxSize(MOST_FILES) uploads!: string[];
   @OptionalPart(() => Destination) destination?: Destination;
-  @IsOptional() @IsIn(THROUGH) through?: Through;
+  @Optional() @IsIn(THROUGH) through?: Through;
 }
 
 /** What the workspace lets pass the intake. */

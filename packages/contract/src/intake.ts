@@ -1,4 +1,4 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsString, IsUUID } from 'class-validator';
 import { SPAN_FIELDS, type Span, type SpanField } from '@pandecta/core/references';
 import { LACKS, type Lack } from '@pandecta/core/intake';
 import { VERDICTS, type Verdict } from '@pandecta/core/matching';
@@ -6,7 +6,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
 import { Started, WAYS, type Way } from './gathering.ts';
 import { MANY_IDS, route } from './route.ts';
-import { IsPlace, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { IsPlace, ListOf, Optional, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 import { AskPage } from './asking.ts';
 import { Chosen, QueryNote, SourceDetail, SourceRow } from './sources.ts';
 
@@ -48,7 +48,7 @@ export class IntakeRow extends SourceRow {
 export class IntakePage {
   @IsInt() total!: number;
   @IsInt() from!: number;
-  @IsOptional() @IsInt() at?: number;
+  @Optional() @IsInt() at?: number;
   @ListOf(() => IntakeRow) rows!: IntakeRow[];
   @ListOf(() => QueryNote) notes!: QueryNote[];
   /** Of the lines of this stretch. */
@@ -112,7 +112,7 @@ export class IntakeDetail {
 
 export class TakeIn extends Chosen {
   /** Only those of them that lack nothing and are not here. */
-  @IsOptional() @IsBoolean() complete?: boolean;
+  @Optional() @IsBoolean() complete?: boolean;
 }
 
 export class JoinTo {

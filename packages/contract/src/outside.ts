@@ -5,7 +5,6 @@ import {
   IsIn,
   IsInt,
   IsObject,
-  IsOptional,
   IsString,
   IsUUID,
   Length,
@@ -26,7 +25,7 @@ import { VERDICTS, type Verdict } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Destination, Started } from './gathering.ts';
 import { route } from './route.ts';
-import { Ids, IsPlace, IsYear, ListOf, OptionalPart, OrNull, Part, Texts } from './shape.ts';
+import { Ids, IsPlace, IsYear, ListOf, Optional, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 
 export class CatalogueError {
   @IsString() at!: string;
@@ -66,10 +65,10 @@ export class Tried {
 
 export class Outside implements OutsideQuestion {
   @IsString() @MaxLength(1000) words!: string;
-  @IsOptional() @IsString() @MaxLength(200) author?: string;
-  @IsOptional() @IsString() @MaxLength(300) title?: string;
-  @IsOptional() @IsYear() yearFrom?: number;
-  @IsOptional() @IsYear() yearTo?: number;
+  @Optional() @IsString() @MaxLength(200) author?: string;
+  @Optional() @IsString() @MaxLength(300) title?: string;
+  @Optional() @IsYear() yearFrom?: number;
+  @Optional() @IsYear() yearTo?: number;
 }
 
 export class NewSearch {
@@ -85,8 +84,8 @@ export class AskedCatalogue {
   @IsIn(ASKED_STATES) state!: (typeof ASKED_STATES)[number];
   @IsInt() total!: number;
   @IsInt() fetched!: number;
-  @IsOptional() @IsString() says?: string;
-  @IsOptional() @IsInt() ms?: number;
+  @Optional() @IsString() says?: string;
+  @Optional() @IsInt() ms?: number;
 }
 
 export class FlowCatalogue {
@@ -145,7 +144,7 @@ export class SearchFlow implements Flow {
 
 export class FlowQuery {
   /** The searches that are counted; all where none is named. */
-  @IsOptional() @Ids() @ArrayMaxSize(1000) searches?: string[];
+  @Optional() @Ids() @ArrayMaxSize(1000) searches?: string[];
 }
 
 /** A work that was found, in one catalogue or several. */
@@ -171,17 +170,17 @@ export class FoundPage {
 export const FOUND_SORTS = ['found', 'title', '-year', 'year', 'author'] as const;
 
 export class FoundQuery {
-  @IsOptional() @IsPlace() from?: number;
-  @IsOptional() @IsInt() @Min(1) @Max(200) count?: number;
-  @IsOptional() @IsIn(FOUND_SORTS) sort?: (typeof FOUND_SORTS)[number];
+  @Optional() @IsPlace() from?: number;
+  @Optional() @IsInt() @Min(1) @Max(200) count?: number;
+  @Optional() @IsIn(FOUND_SORTS) sort?: (typeof FOUND_SORTS)[number];
   /** Only works no search before had; only what is not here. */
-  @IsOptional() @IsBoolean() fresh?: boolean;
-  @IsOptional() @IsBoolean() absent?: boolean;
+  @Optional() @IsBoolean() fresh?: boolean;
+  @Optional() @IsBoolean() absent?: boolean;
 }
 
 export class GatherFound extends FoundQuery {
   /** Those of these numbers, or all that the question shows. */
-  @IsOptional() @IsArray() @ArrayMaxSize(5000) @MaxLength(200, { each: true }) works?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(5000) @MaxLength(200, { each: true }) works?: string[];
   @OptionalPart(() => Destination) destination?: Destination;
 }
 
@@ -216,11 +215,11 @@ export class WatchList {
 /** A search of catalogues, or an address. */
 export class NewWatch {
   @IsString() @Length(1, 200) name!: string;
-  @IsOptional() @IsIn(WATCH_KINDS) kind?: (typeof WATCH_KINDS)[number];
-  @IsOptional() @IsString() @Length(1, 2000) address?: string;
+  @Optional() @IsIn(WATCH_KINDS) kind?: (typeof WATCH_KINDS)[number];
+  @Optional() @IsString() @Length(1, 2000) address?: string;
   @OptionalPart(() => Outside) question?: Outside;
-  @IsOptional() @Ids() @ArrayMaxSize(30) catalogues?: string[];
-  @IsOptional() @IsBoolean() mail?: boolean;
+  @Optional() @Ids() @ArrayMaxSize(30) catalogues?: string[];
+  @Optional() @IsBoolean() mail?: boolean;
   @IsIn(WATCH_EVERY) every!: (typeof WATCH_EVERY)[number];
   @OptionalPart(() => Destination) destination?: Destination;
 }

@@ -15,7 +15,7 @@ import {
 import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { Ids, ListOf, Optional, OrNull, Part } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 /** Until when a collection is needed. */
@@ -64,32 +64,32 @@ export class PlacesReply {
 
 export class NewCollection {
   @IsString() @Length(1, 200) name!: string;
-  @IsOptional() @IsUUID() parent?: string;
+  @Optional() @IsUUID() parent?: string;
   /** Seen by you alone. */
-  @IsOptional() @IsBoolean() mine?: boolean;
+  @Optional() @IsBoolean() mine?: boolean;
 }
 
 /** What is to be another; the rest stays. */
 export class EditCollection {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @Optional() @IsString() @Length(1, 200) name?: string;
   /** The name it had when one began: where it has another by now, nothing is renamed. */
-  @IsOptional() @IsString() @MaxLength(1000) seen?: string;
-  @IsOptional() @IsString() @MaxLength(4000) says?: string;
+  @Optional() @IsString() @MaxLength(1000) seen?: string;
+  @Optional() @IsString() @MaxLength(4000) says?: string;
   /** Null where it has no end. */
-  @OptionalPart(() => CollectionEnd) until?: CollectionEnd | null;
+  @IsOptional() @Part(() => CollectionEnd) until?: CollectionEnd | null;
   /** Null takes the rule away. */
-  @OptionalPart(() => Ask) rule?: Ask | null;
+  @IsOptional() @Part(() => Ask) rule?: Ask | null;
   /** The heading of the tags it allows; null for any. */
   @IsOptional() @IsString() @MaxLength(200) allows?: string | null;
   /** Seen by you alone, or by all members. */
-  @IsOptional() @IsBoolean() mine?: boolean;
+  @Optional() @IsBoolean() mine?: boolean;
 }
 
 export class PlaceCollection {
   @IsUUID() collection!: string;
   @IsOptional() @IsUUID() parent?: string | null;
   /** The placement it moves from; without one it gets a further placement. */
-  @IsOptional() @IsUUID() movedFrom?: string;
+  @Optional() @IsUUID() movedFrom?: string;
   /** The placement it is to stand before, by hand; null for the end. */
   @IsOptional() @IsUUID() before?: string | null;
 }
@@ -123,7 +123,7 @@ export class FileSources extends Chosen {
   @Ids() @ArrayMinSize(1) @ArrayMaxSize(50) collections!: string[];
   @IsBoolean() present!: boolean;
   /** The collection they are moved out of. */
-  @IsOptional() @IsUUID() from?: string;
+  @Optional() @IsUUID() from?: string;
 }
 
 export const placeRoutes = {

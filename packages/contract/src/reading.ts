@@ -6,7 +6,6 @@ import {
   IsIn,
   IsInt,
   IsNumber,
-  IsOptional,
   IsString,
   IsUrl,
   IsUUID,
@@ -19,7 +18,7 @@ import {
 import { COLOURS, type Colour, type Quote, type Rect, type Sense } from '@pandecta/core/marks';
 import { Changed } from './changes.ts';
 import { RECORDS, route } from './route.ts';
-import { ListOf, OptionalPart, Part } from './shape.ts';
+import { ListOf, Optional, OptionalPart, Part } from './shape.ts';
 import { FILE_STATES, LitSpan, type FileState } from './sources.ts';
 
 /** In points, from a corner of the page, which is no longer than 14,400 (ISO 32000-1, annex C). */
@@ -44,18 +43,18 @@ export class NewMark {
   @IsUUID() sense!: string;
   @ValidateNested() @Type(() => QuoteBody) quote!: QuoteBody;
   @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => RectBody) rects!: RectBody[];
-  @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
+  @Optional() @IsString() @MaxLength(20_000) gloss?: string;
 }
 
 /** What a mark held when one began. */
 export class MarkSeen {
-  @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
-  @IsOptional() @IsUUID() sense?: string;
+  @Optional() @IsString() @MaxLength(20_000) gloss?: string;
+  @Optional() @IsUUID() sense?: string;
 }
 
 export class EditMark {
-  @IsOptional() @IsString() @MaxLength(20_000) gloss?: string;
-  @IsOptional() @IsUUID() sense?: string;
+  @Optional() @IsString() @MaxLength(20_000) gloss?: string;
+  @Optional() @IsUUID() sense?: string;
   /** What gloss and sense were when one began: where one of them is another by now, nothing is changed. */
   @OptionalPart(() => MarkSeen) seen?: MarkSeen;
 }
@@ -109,9 +108,9 @@ export class WithinReply {
 
 /** What is to be another; the rest stays. */
 export class EditFile {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @Optional() @IsString() @Length(1, 200) name?: string;
   /** It is opened first. */
-  @IsOptional() @IsBoolean() main?: boolean;
+  @Optional() @IsBoolean() main?: boolean;
 }
 
 /** A link in place of a file. */
@@ -119,7 +118,7 @@ export class LinkFile {
   @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false })
   @MaxLength(2000)
   address!: string;
-  @IsOptional() @IsString() @MaxLength(200) name?: string;
+  @Optional() @IsString() @MaxLength(200) name?: string;
 }
 
 export const fileRoutes = {

@@ -1,19 +1,9 @@
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  MaxLength,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsBoolean, IsIn, IsInt, IsString, IsUUID, MaxLength } from 'class-validator';
 import { ALL_RELATIONS, type Relation } from '@pandecta/core/changes';
 import { KINDS, type Kind } from '@pandecta/core/source';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, ListOf, OrNull, Part } from './shape.ts';
+import { Ids, ListOf, Optional, OrNull, Part } from './shape.ts';
 
 export class RelatedSource {
   @IsUUID() id!: string;
@@ -62,8 +52,8 @@ export class SayRelation {
   @IsUUID() from!: string;
   @IsUUID() to!: string;
   @IsIn(ALL_RELATIONS) as!: Relation;
-  @IsOptional() @IsString() @MaxLength(4000) note?: string;
-  @IsOptional() @IsString() @MaxLength(100) page?: string;
+  @Optional() @IsString() @MaxLength(4000) note?: string;
+  @Optional() @IsString() @MaxLength(100) page?: string;
   /** False takes it back. */
   @IsBoolean() present!: boolean;
 }

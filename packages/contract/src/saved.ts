@@ -14,13 +14,13 @@ import {
 import { Ask } from './asking.ts';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, IsPlace, ListOf, OptionalPart, OrNull, Part } from './shape.ts';
+import { Ids, IsPlace, ListOf, Optional, OptionalPart, OrNull, Part } from './shape.ts';
 
 /** What is said of a saved search besides what it asks. */
 class SaidOfSearch {
   /** What it is for. */
-  @IsOptional() @IsString() @MaxLength(2000) describes?: string;
-  @IsOptional()
+  @Optional() @IsString() @MaxLength(2000) describes?: string;
+  @Optional()
   @IsArray()
   @ArrayMaxSize(20)
   @IsString({ each: true })
@@ -29,7 +29,7 @@ class SaidOfSearch {
   /** The folder it lies in; null for none. */
   @IsOptional() @IsUUID() folder?: string | null;
   /** Seen by all members; otherwise by its maker alone. */
-  @IsOptional() @IsBoolean() shared?: boolean;
+  @Optional() @IsBoolean() shared?: boolean;
 }
 
 export class NewSavedSearch extends SaidOfSearch {
@@ -39,7 +39,7 @@ export class NewSavedSearch extends SaidOfSearch {
 
 /** What is to be another; the rest stays. */
 export class EditSavedSearch extends SaidOfSearch {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @Optional() @IsString() @Length(1, 200) name?: string;
   @OptionalPart(() => Ask) ask?: Ask;
 }
 
@@ -47,7 +47,7 @@ export class EditSavedSearch extends SaidOfSearch {
 export class WatchSearch {
   @IsBoolean() watched!: boolean;
   /** Whether what is new is told by mail. */
-  @IsOptional() @IsBoolean() mail?: boolean;
+  @Optional() @IsBoolean() mail?: boolean;
 }
 
 /** Since when a member has not looked, and whether they are told by mail. */
@@ -99,7 +99,7 @@ export class SavedCount {
   @IsUUID() id!: string;
   @IsInt() count!: number;
   /** Of one you watch: how many you have not seen in it. */
-  @IsOptional() @IsInt() fresh?: number;
+  @Optional() @IsInt() fresh?: number;
 }
 
 export class SavedCounts {
@@ -109,14 +109,14 @@ export class SavedCounts {
 export class NewFolder {
   @IsString() @Length(1, 200) name!: string;
   @IsOptional() @IsUUID() parent?: string | null;
-  @IsOptional() @IsBoolean() shared?: boolean;
+  @Optional() @IsBoolean() shared?: boolean;
 }
 
 export class EditFolder {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @Optional() @IsString() @Length(1, 200) name?: string;
   @IsOptional() @IsUUID() parent?: string | null;
-  @IsOptional() @IsBoolean() shared?: boolean;
-  @IsOptional() @IsBoolean() locked?: boolean;
+  @Optional() @IsBoolean() shared?: boolean;
+  @Optional() @IsBoolean() locked?: boolean;
 }
 
 /** A question that was asked of the sources here, as it stands in the log of searches. */

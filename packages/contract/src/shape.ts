@@ -5,7 +5,6 @@ import {
   IsDefined,
   IsInt,
   IsObject,
-  IsOptional,
   IsString,
   IsUUID,
   Max,
@@ -36,6 +35,8 @@ export const IsPlace = (options?: { each: true }): PropertyDecorator =>
 export const Part = (type: () => Class<unknown>): PropertyDecorator =>
   all(IsDefined(), IsObject(), ValidateNested(), Type(type));
 export const OptionalPart = (type: () => Class<unknown>): PropertyDecorator =>
-  all(IsOptional(), IsObject(), ValidateNested(), Type(type));
+  all(Optional(), IsObject(), ValidateNested(), Type(type));
+/** Left out, or what the next decorators say. Of what may be null as well it is said by `IsOptional`. */
+export const Optional = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
 /** Null, or what the next decorators say; never left out. */
 export const OrNull = (): PropertyDecorator => ValidateIf((_, value) => value !== null);

@@ -30,7 +30,7 @@ import {
 import { Changed } from './changes.ts';
 import { Destination } from './gathering.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { Ids, IsPlace, ListOf, OptionalPart, OrNull } from './shape.ts';
+import { Ids, IsPlace, ListOf, Optional, OptionalPart, OrNull } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
@@ -38,9 +38,9 @@ import { KINDS, type Kind, type SourceRecord } from '@pandecta/core/source';
 
 /** Sources that something is done to: those named, or all that match a question but a few. */
 export class Chosen {
-  @IsOptional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids?: string[];
   @OptionalPart(() => Ask) matching?: Ask;
-  @IsOptional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) except?: string[];
+  @Optional() @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) except?: string[];
 }
 
 export class TagOnSource {
@@ -70,8 +70,8 @@ export class Hit {
   @IsString() where!: string;
   @IsString() text!: string;
   @ListOf(() => LitSpan) lit!: LitSpan[];
-  @IsOptional() @IsUUID() fileId?: string;
-  @IsOptional() @IsInt() page?: number;
+  @Optional() @IsUUID() fileId?: string;
+  @Optional() @IsInt() page?: number;
 }
 
 /** The fields of a record that a line does not show, and that make most of its weight. */
@@ -115,14 +115,14 @@ export class SourceRow {
   @IsInt() files!: number;
   @OrNull() @IsUUID() fileId!: string | null;
   /** Why its main file has no text to be searched: "image only", "encrypted", "damaged". */
-  @IsOptional() @IsString() fileTrouble?: string;
+  @Optional() @IsString() fileTrouble?: string;
   @IsString() addedAt!: string;
   /** Up to three places at which it matched, and how many more there are. */
   @ListOf(() => Hit) hits!: Hit[];
   @IsInt() moreHits!: number;
   @ListOf(() => LitSpan) titleLit!: LitSpan[];
   /** How its abstract begins, where that was asked for. */
-  @IsOptional() @IsString() abstract?: string;
+  @Optional() @IsString() abstract?: string;
   @OptionalPart(() => SourceGroup) group?: SourceGroup;
 }
 
@@ -137,11 +137,11 @@ export class SourcePage {
   /** The place of the first line. */
   @IsInt() from!: number;
   /** The place of the source that was to be found, where it is in the answer. */
-  @IsOptional() @IsInt() at?: number;
+  @Optional() @IsInt() at?: number;
   @ListOf(() => SourceRow) rows!: SourceRow[];
   @ListOf(() => QueryNote) notes!: QueryNote[];
   /** True while words just written are not yet findable: ask again in a moment. */
-  @IsOptional() @IsBoolean() settling?: boolean;
+  @Optional() @IsBoolean() settling?: boolean;
 }
 
 export const FILE_STATES = ['waiting', 'text', 'image only', 'encrypted', 'damaged', 'empty', 'other'] as const;
@@ -203,7 +203,7 @@ export class SourceDetail {
 export class EditRecord {
   @IsObject() fields!: Record<string, unknown>;
   /** What the fields held when one began; where one of them holds something else by now, nothing is changed. */
-  @IsOptional() @IsObject() seen?: Record<string, unknown>;
+  @Optional() @IsObject() seen?: Record<string, unknown>;
 }
 
 export class NewSource {

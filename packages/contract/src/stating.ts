@@ -1,8 +1,8 @@
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Max, MaxLength, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsString, IsUUID, Length, Max, MaxLength, Min } from 'class-validator';
 import { HIGHEST_RATING } from '@pandecta/core/changes';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { ListOf, OrNull } from './shape.ts';
+import { ListOf, Optional, OrNull } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 /** What a label is tinted with; its letter and its name say which it is. */
@@ -14,7 +14,7 @@ export class NewLabel {
   @IsString() @Length(1, 2) letter!: string;
   @IsIn(TINTS) tint!: Tint;
   /** What it means, for who has forgotten. */
-  @IsOptional() @IsString() @MaxLength(500) says?: string;
+  @Optional() @IsString() @MaxLength(500) says?: string;
 }
 
 export class Label extends NewLabel {

@@ -13,13 +13,13 @@ import {
 } from 'class-validator';
 import { Changed } from './changes.ts';
 import { MANY_IDS, route } from './route.ts';
-import { Ids, ListOf, OrNull } from './shape.ts';
+import { Ids, ListOf, Optional, OrNull } from './shape.ts';
 import { Chosen } from './sources.ts';
 
 export class TagSources extends Chosen {
   @IsString() @Length(1, 200) name!: string;
   @IsBoolean() present!: boolean;
-  @IsOptional() @IsBoolean() subject?: boolean;
+  @Optional() @IsBoolean() subject?: boolean;
 }
 
 export class TagSuggestion {
@@ -30,7 +30,7 @@ export class TagSuggestion {
 }
 
 export class SuggestQuery {
-  @IsOptional() @IsString() @Length(0, 100) begins?: string;
+  @Optional() @IsString() @Length(0, 100) begins?: string;
 }
 
 export class TagList {
@@ -59,13 +59,13 @@ export class Vocabulary {
 
 /** What is to be another; the rest stays. */
 export class EditTerm {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
-  @IsOptional() @IsString() @MaxLength(1000) says?: string;
-  @IsOptional() @IsString() @MaxLength(200) heading?: string;
+  @Optional() @IsString() @Length(1, 200) name?: string;
+  @Optional() @IsString() @MaxLength(1000) says?: string;
+  @Optional() @IsString() @MaxLength(200) heading?: string;
   /** The term it is to stand under; null for none. */
   @IsOptional() @IsUUID() broader?: string | null;
   /** A subject term becomes a tag, or a tag a subject term. */
-  @IsOptional() @IsBoolean() subject?: boolean;
+  @Optional() @IsBoolean() subject?: boolean;
 }
 
 export class MergeTerms {
@@ -82,7 +82,7 @@ export type VocabularyFormat = keyof typeof VOCABULARY_FORMATS;
 export class VocabularyQuery {
   @IsIn(Object.keys(VOCABULARY_FORMATS)) format!: VocabularyFormat;
   /** Subject terms; tags where it is not said. */
-  @IsOptional() @IsBoolean() subject?: boolean;
+  @Optional() @IsBoolean() subject?: boolean;
 }
 
 /** So much of a vocabulary comes in at once. */
@@ -92,7 +92,7 @@ export class BringVocabulary {
   /** SKOS as Turtle, N-Triples or RDF/XML; or a table. */
   @IsString() @Length(1, MOST_VOCABULARY) text!: string;
   /** As subject terms; as tags where it is not said. */
-  @IsOptional() @IsBoolean() subject?: boolean;
+  @Optional() @IsBoolean() subject?: boolean;
 }
 
 export class BroughtVocabulary extends Changed {

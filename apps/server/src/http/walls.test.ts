@@ -77,9 +77,21 @@ describe('of a member', () => {
   });
 });
 
+const SOME_ID = '018f0000-0000-7000-8000-000000000000';
+
 test.each([[[]], [[{ q: 'x' }]], ['x'], [7]])('where a shape is wanted, %j is refused by name', async (matching) => {
   const reply = await me.call<Problem>('POST', `/w/${me.workspace}/tagging`, { matching, name: 'used', present: true });
   expect([reply.status, reply.body.detail]).toEqual([400, expect.stringContaining('matching must be an object')]);
+});
+
+test.each([
+  ['PATCH', `/sources/${SOME_ID}`, { fields: {}, seen: null }, 'seen'],
+  ['PATCH', `/collections/${SOME_ID}`, { name: null }, 'name'],
+  ['PATCH', `/saved/${SOME_ID}`, { name: null }, 'name'],
+  ['POST', '/tagging', { matching: null, name: 'used', present: true }, 'matching'],
+])('%s %s: null is no value of what may only be left out', async (method, path, body, field) => {
+  const reply = await me.call<Problem>(method as 'POST', `/w/${me.workspace}${path}`, body);
+  expect([reply.status, reply.body.detail]).toEqual([400, expect.stringContaining(field)]);
 });
 
 /** What is written to the server's port, byte by byte, and what comes back before the connection ends. */

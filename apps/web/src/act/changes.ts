@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { routes, type Changed, type ConflictOfEdits } from '@pandecta/contract';
-import { ApiError, ask } from '../api/client.ts';
+import { ApiError, ask, mayComeLater } from '../api/client.ts';
 import { useLive } from '../data/live.ts';
 
 export interface Notice {
@@ -27,10 +27,12 @@ export const useChanges = defineStore('changes', () => {
   /**
    * Carries out something that changes data: says what happened, or what was wrong.
    * @param met told of another's newer edit, to show both; without it the notice says so
+   * @param later told where nobody answered, to keep it until somebody does
    */
   async function change<T extends Changed>(
     work: () => Promise<T>,
     met?: (conflict: ConflictOfEdits) => void,
+    later?: () => void,
   ): Promise<T | undefined> {
     try {
       const done = await work();
@@ -40,7 +42,10 @@ export const useChanges = defineStore('changes', () => {
       return done;
     } catch (error) {
       if (met && error instanceof ApiError && error.conflict) met(error.conflict);
-      else tell((error as Error).message, null, true);
+      else if (later && mayComeLater(error)) {
+        later();
+        tell('The server does not answer. What you wrote is kept, and saved as soon as it does.', null, true);
+      } else tell((error as Error).message, null, true);
       return undefined;
     }
   }

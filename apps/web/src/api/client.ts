@@ -15,6 +15,10 @@ export class ApiError extends Error {
   }
 }
 
+/** Whether what was refused may be taken later as it is: nobody answered, or one is to sign in anew. */
+export const mayComeLater = (error: unknown): boolean =>
+  error instanceof ApiError && [0, 401, 502, 503, 504].includes(error.status);
+
 let csrf = '';
 let workspace = '';
 let signedOut: () => void = () => {};

@@ -11,6 +11,7 @@ import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
 import { useChanges } from '../act/changes.ts';
 import { answerKey, useDeeds } from '../act/commands.ts';
+import { useUnsent } from '../act/unsent.ts';
 import KeysList from './KeysList.vue';
 import TopBar from './TopBar.vue';
 
@@ -42,7 +43,7 @@ useDeeds({
   undo: () => void changes.undo(),
   redo: () => void changes.redo(),
   password: () => (passwordOpen.value = true),
-  'sign-out': () => session.signOut(),
+  'sign-out': () => useUnsent().mayLeave() && void session.signOut(),
 });
 useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(event));
 </script>

@@ -2,6 +2,7 @@
 import { ChevronDown } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import { useUnsent } from '../act/unsent.ts';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useCheck } from '../check/index.ts';
@@ -10,9 +11,11 @@ import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
 import JobsMenu from './JobsMenu.vue';
 import NoticeLine from './NoticeLine.vue';
+import UnsentMenu from './UnsentMenu.vue';
 
 const emit = defineEmits<{ keys: []; commands: []; password: [] }>();
 const session = useSession();
+const unsent = useUnsent();
 const ask = useAsk();
 const places = usePlaces();
 const tabs = useTabs();
@@ -37,7 +40,7 @@ const account = [
   { name: 'Keys', hint: '?', run: () => emit('keys') },
   { name: 'The HTTP API', href: '/api' },
   { name: 'Change your password', run: () => emit('password') },
-  { name: 'Sign out', run: () => session.signOut() },
+  { name: 'Sign out', run: () => unsent.mayLeave() && void session.signOut() },
 ];
 const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?]/)[1];
 </script>
@@ -74,6 +77,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     </nav>
     <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-fine">
       <NoticeLine />
+      <UnsentMenu />
       <JobsMenu />
       <KitMenu
         :entries="account"

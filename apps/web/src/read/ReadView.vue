@@ -64,7 +64,7 @@ const shows = computed(() =>
       : 'pages',
 );
 const senses = computed(() => info.value?.senses ?? []);
-const marksOn = (n: number) => (info.value?.marks ?? []).filter((m) => m.page === n);
+const marksOn = (n: number) => doc.marks.value.filter((m) => m.page === n);
 const titleOf = computed(() => {
   const r = source.value?.record;
   return r

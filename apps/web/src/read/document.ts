@@ -1,15 +1,18 @@
 /** A document of a source as the reader works on it: its pages, marks and senses. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
-import { onScopeDispose, ref, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef } from 'vue';
+import { withoutMarkup } from '@pandecta/core/source';
 import { routes, type Changed, type DocumentReply, type SourceDetail } from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
+import { useUnsent } from '../act/unsent.ts';
 import { concerns, useLive } from '../data/live.ts';
 import { openDocument } from './pdf.ts';
 import type { Selected } from './selection.ts';
 
 export function useDocument() {
   const changes = useChanges();
+  const unsent = useUnsent();
   const info = ref<DocumentReply | null>(null);
   const source = ref<SourceDetail | null>(null);
   const pdf = shallowRef<PDFDocumentProxy | null>(null);
@@ -71,8 +74,16 @@ export function useDocument() {
   /** @param seen the gloss that stood there when one began to write */
   async function gloss(mark: string, text: string, seen: string): Promise<void> {
     met.value = null;
-    await changes.change(
-      () => ask(routes.marks.edit, { mark, body: { gloss: text, seen: { gloss: seen } } }),
+    // Where an earlier one of one's own waits to be saved, what stood before it still stands.
+    const before = unsent.ofMark(mark)?.edit.before as string | undefined;
+    const { title } = source.value!.record;
+    await unsent.save(
+      {
+        edit: { of: 'gloss', mark, value: text, before: before ?? seen },
+        text,
+        says: `Gloss in “${withoutMarkup(title ?? 'Untitled')}”`,
+        to: `/read/${here().source}/${here().file}`,
+      },
       ({ by, moved }) => {
         met.value = { mark, by, yours: text, theirs: String(moved[0]?.theirs ?? '') };
         void reload();
@@ -83,8 +94,14 @@ export function useDocument() {
     changes.change(() => ask(routes.marks.edit, { mark, body: { sense } }));
   const removeMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.remove, { mark }));
 
+  /** The marks, each with its gloss as one wrote it last, saved or not. */
+  const marks = computed(() =>
+    (info.value?.marks ?? []).map((mark) => ({ ...mark, gloss: unsent.ofMark(mark.id)?.text ?? mark.gloss })),
+  );
+
   return {
     info,
+    marks,
     source,
     pdf,
     trouble,

@@ -58,11 +58,15 @@ export const useSession = defineStore('session', () => {
 
   function choose(id: string): void {
     localStorage.setItem('workspace', id);
-    sessionStorage.clear();
+    // What was not saved yet is of its own workspace, and is sent when one comes back.
+    for (const key of Object.keys(sessionStorage)) if (!key.startsWith('unsent ')) sessionStorage.removeItem(key);
     location.assign('/sources');
   }
 
+  /** Whether the page goes by itself, for one to sign in anew. */
+  const leaving = ref(false);
   onSignedOut(() => {
+    leaving.value = true;
     if (user.value) location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
   });
 
@@ -77,5 +81,5 @@ export const useSession = defineStore('session', () => {
         .join('') ?? '',
   );
 
-  return { user, workspace, away, may, initials, ensure, signIn, beginFirst, signOut, choose };
+  return { user, workspace, away, leaving, may, initials, ensure, signIn, beginFirst, signOut, choose };
 });

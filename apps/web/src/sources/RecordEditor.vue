@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** The record, editable in place. The fields follow the kind; each is saved when it is left. */
 import { computed, ref, watch } from 'vue';
-import { routes, type SourceDetail } from '@pandecta/contract';
-import { KINDS, same, variableLabel, type Kind, type Variable } from '@pandecta/core/source';
-import { ask } from '../api/client.ts';
-import { useChanges } from '../act/changes.ts';
+import type { SourceDetail } from '@pandecta/contract';
+import { KINDS, same, variableLabel, withoutMarkup, type Kind, type Variable } from '@pandecta/core/source';
+import { useUnsent } from '../act/unsent.ts';
 import { useLive } from '../data/live.ts';
 import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -15,7 +14,7 @@ import { KIND_CHOICES } from './values.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
-const changes = useChanges();
+const unsent = useUnsent();
 const live = useLive();
 const drafts = ref<Record<string, string>>({});
 /** What each field held when one began to write in it. */
@@ -26,15 +25,26 @@ const met = ref<Record<string, { by: string; yours: unknown; theirs: unknown }>>
 const saved = ref<Record<string, unknown>>({});
 watch(
   () => props.source.id,
-  () => {
-    drafts.value = {};
-    seen.value = {};
+  (id) => {
+    const waiting = unsent.ofRecord(id);
+    drafts.value = Object.fromEntries(waiting.map(({ edit, text }) => [edit.field, text]));
+    seen.value = Object.fromEntries(waiting.map(({ edit }) => [edit.field, edit.before]));
     met.value = {};
   },
+  { immediate: true },
 );
 watch(
   () => props.source.record,
   () => (saved.value = {}),
+);
+
+// What could not be saved is saved by and by.
+watch(
+  () => unsent.ofRecord(props.source.id),
+  (now, before) => {
+    for (const { edit, text } of before)
+      if (edit.source === props.source.id && !now.some((n) => n.edit.field === edit.field)) stands(edit, text);
+  },
 );
 
 const record = computed(() => props.source.record);
@@ -49,26 +59,24 @@ async function save(variable: Variable | 'type', value: unknown, before: unknown
     letGo(variable);
     return;
   }
-  const text = drafts.value[variable];
   const { id } = props.source;
-  const done = await changes.change(
-    () =>
-      ask(routes.sources.edit, {
-        source: id,
-        body: { fields: { [variable]: value }, seen: { [variable]: before } },
-      }),
-    ({ by, moved }) => {
-      const { yours, theirs } = moved[0]!;
-      met.value[variable] = { by, yours, theirs };
-      live.tell({ everything: true, kinds: {} });
-    },
-  );
+  const edit = { of: 'record' as const, source: id, field: variable, value, before };
+  const text = drafts.value[variable] ?? '';
+  const says = `${variable === 'type' ? 'Kind' : variableLabel(variable)} of “${withoutMarkup(record.value.title ?? 'Untitled')}”`;
+  const done = await unsent.save({ edit, text, says, to: `/sources?at=${id}` }, ({ by, moved }) => {
+    const { yours, theirs } = moved[0]!;
+    met.value[variable] = { by, yours, theirs };
+    live.tell({ everything: true, kinds: {} });
+  });
   // One may have gone on to another source meanwhile.
-  if (!done || props.source.id !== id) return;
-  saved.value[variable] = value;
-  // What was written on meanwhile waits until it is left.
-  if (drafts.value[variable] === text) letGo(variable);
-  else seen.value[variable] = value;
+  if (done && props.source.id === id) stands(edit, text);
+}
+
+/** It is saved: what was written on meanwhile waits until it is left. */
+function stands({ field, value }: { field: string; value: unknown }, text: string): void {
+  saved.value[field] = value;
+  if ((drafts.value[field] ?? '') === text) letGo(field);
+  else seen.value[field] = value;
 }
 
 function letGo(variable: string): void {

@@ -1,0 +1,112 @@
+// @vitest-environment happy-dom
+/** What one wrote while nobody answered: kept, sent when somebody does, once, and lost by nothing but one's own hand. */
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import type { SourceDetail } from '@pandecta/contract';
+import UnsentMenu from '../app/UnsentMenu.vue';
+import { RecordEditor } from '../sources/index.ts';
+import { settled, withoutPage, type Answer } from '../testing.ts';
+import { useChanges } from './changes.ts';
+import { useUnsent } from './unsent.ts';
+
+let answer: Answer;
+let page: Awaited<ReturnType<typeof withoutPage>>;
+beforeEach(async () => {
+  sessionStorage.clear();
+  answer = nobody;
+  page = await withoutPage((asked) => answer(asked));
+});
+afterEach(() => {
+  document.body.innerHTML = '';
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const nobody: Answer = () => {
+  throw new TypeError('no network');
+};
+const problem = (status: number, detail: string): Response => Response.json({ status, code: 'x', detail }, { status });
+const source = (id: string, title: string): SourceDetail =>
+  ({ id, record: { type: 'book', title }, provenance: {}, tags: [], places: [], files: [], versions: [] }) as never;
+const edits = () => page.asked.filter((a) => a.method === 'PATCH').map((a) => [a.path, a.body]);
+
+async function write(view: ReturnType<typeof page.show>, text: string): Promise<void> {
+  const title = view.get('#field-title');
+  await title.setValue(text);
+  await title.trigger('blur');
+  await settled();
+}
+const titleIn = (view: ReturnType<typeof page.show>): string =>
+  (view.get('#field-title').element as HTMLTextAreaElement).value;
+
+test('a field left while nobody answers is kept over going on to another source, and is there on coming back', async () => {
+  const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+  await write(view, 'Ebb');
+  expect(page.make(useChanges).notice!.text).toContain('What you wrote is kept');
+  await view.setProps({ source: source('b', 'Floods') });
+  expect(titleIn(view)).toBe('Floods');
+  await view.setProps({ source: source('a', 'Tides') });
+  expect(titleIn(view)).toBe('Ebb');
+  // Also after the page was loaded anew.
+  expect(sessionStorage.getItem('unsent undefined undefined')).toContain('Ebb');
+});
+
+test.each([
+  ['the database is away', () => problem(503, 'The database does not answer just now.')],
+  ['one is to sign in anew', () => problem(401, 'Sign in to go on.')],
+])('where %s it is kept as well', async (_, reply) => {
+  answer = reply;
+  await write(page.show(RecordEditor, { source: source('a', 'Tides') }), 'Ebb');
+  expect(page.make(useUnsent).kept).toMatchObject([{ text: 'Ebb', says: 'Title of “Tides”' }]);
+});
+
+test('it is sent with what stood there when one began, as soon as somebody answers, and waits no more', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  const unsent = page.make(useUnsent);
+  const edit = { of: 'record', source: 'a', field: 'title', value: 'Ebb', before: 'Tides' } as const;
+  void unsent.save({ edit, text: 'Ebb', says: 'Title', to: '/' }, () => {});
+  await vi.advanceTimersByTimeAsync(1);
+  answer = () => ({ says: 'Changed title', changeId: 'c' });
+  await vi.advanceTimersByTimeAsync(3500);
+  expect(edits()).toEqual(Array(2).fill(['/sources/a', { fields: { title: 'Ebb' }, seen: { title: 'Tides' } }]));
+  expect(unsent.kept).toEqual([]);
+  await vi.advanceTimersByTimeAsync(10_000);
+  expect(edits()).toHaveLength(2);
+});
+
+test('what was saved by and by stands in the editor, and what one wrote on since stands on it', async () => {
+  const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+  await write(view, 'Ebb');
+  await view.get('#field-title').setValue('Ebb and flood');
+  answer = () => ({ says: 'Changed title', changeId: 'c' });
+  await page.make(useUnsent).sendAll();
+  await settled();
+  expect(titleIn(view)).toBe('Ebb and flood');
+  await view.get('#field-title').trigger('blur');
+  await settled();
+  expect(edits().at(-1)).toEqual(['/sources/a', { fields: { title: 'Ebb and flood' }, seen: { title: 'Ebb' } }]);
+});
+
+test('what is refused then is told and not sent again; it goes only by one’s own hand, and one does not sign out over it', async () => {
+  await write(page.show(RecordEditor, { source: source('a', 'Tides') }), 'Ebb');
+  const unsent = page.make(useUnsent);
+  answer = () => problem(404, 'This source is not here any more.');
+  await unsent.sendAll();
+  await unsent.sendAll();
+  expect(edits()).toHaveLength(2);
+  const menu = page.show(UnsentMenu);
+  await menu.get('button').trigger('click');
+  await settled();
+  expect(document.body.textContent).toMatch(/Title of “Tides”.*Ebb.*Refused: This source is not here any more\./s);
+  expect(unsent.mayLeave()).toBe(false);
+  unsent.letGo(unsent.kept[0]!.edit);
+  expect(unsent.mayLeave()).toBe(true);
+});
+
+test('a gloss is kept as it was written last, on what stood before the first', async () => {
+  const unsent = page.make(useUnsent);
+  const gloss = (value: string, before: string) => ({ edit: { of: 'gloss', mark: 'm', value, before } as const, text: value, says: 'Gloss', to: '/' }); // prettier-ignore
+  await unsent.save(gloss('One', ''), () => {});
+  await unsent.save(gloss('Two', ''), () => {});
+  expect(unsent.kept).toHaveLength(1);
+  expect(unsent.ofMark('m')).toMatchObject({ text: 'Two' });
+});
