@@ -170,3 +170,28 @@ test('a part of the page that went with an upgrade comes with the page as it is 
   await stage(page, 'Read').click();
   await expect(page.getByText(/^That part of the page could not be fetched/)).toBeVisible();
 });
+
+test('a field left while nobody answers is kept, over a reload too, and saved as soon as somebody does', async ({
+  page,
+}) => {
+  await ask(page, 'title:"who closes"');
+  await ledger(page).focus();
+  await page.keyboard.press('e');
+  const patched = page.waitForRequest((request) => request.method() === 'PATCH');
+  await page.route('**/api/w/**', (route) => (route.request().method() === 'PATCH' ? route.abort() : route.continue()));
+  const volume = page.getByRole('textbox', { name: 'Volume', exact: true });
+  await volume.fill('36');
+  await volume.press('Tab');
+  await patched;
+  const waits = page.getByRole('button', { name: '1 not saved yet' });
+  await expect(waits).toBeVisible();
+  page.once('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  await waits.click();
+  await expect(page.getByRole('list', { name: 'Not saved yet' })).toContainText('Volume of “Who Closes the Gate?');
+  await page.unroute('**/api/w/**');
+  await expect(notice(page, 'Changed volume')).toBeVisible();
+  await expect(waits).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(notice(page, 'Undone: Changed volume')).toBeVisible();
+});

@@ -94,6 +94,7 @@ test('what is refused then is told and not sent again; it goes only by one’s o
   await unsent.sendAll();
   expect(edits()).toHaveLength(2);
   const menu = page.show(UnsentMenu);
+  expect(menu.get('button').text()).toBe('1 not saved yet');
   await menu.get('button').trigger('click');
   await settled();
   expect(document.body.textContent).toMatch(/Title of “Tides”.*Ebb.*Refused: This source is not here any more\./s);
