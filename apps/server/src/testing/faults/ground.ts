@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import {
   chmodSync,
+  existsSync,
   mkdirSync,
   mkdtempSync,
   readFileSync,
@@ -48,8 +49,12 @@ export class Disk {
   }
 
   private resize(size: string): void {
-    const done = spawnSync('mount', ['-o', `remount,size=${size}`, this.folder], { encoding: 'utf8' });
-    if (done.status !== 0) throw new Error(done.stderr);
+    // While others mount and unmount, it may not be seen among what is mounted.
+    for (let tries = 0; ; tries += 1) {
+      const done = spawnSync('mount', ['-o', `remount,size=${size}`, this.folder], { encoding: 'utf8' });
+      if (done.status === 0) return;
+      if (tries === 2) throw new Error(done.stderr);
+    }
   }
 }
 
@@ -154,10 +159,11 @@ async function lay(standing: Standing): Promise<Ground> {
     setClock,
     killServer: () => void running.newest().kill('SIGKILL'),
     async killDatabase() {
-      process.kill(Number(readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+      const main = readFileSync(at('db/db/postmaster.pid'), 'utf8').split('\n')[0]!;
+      const serving = readFileSync(`/proc/${main}/task/${main}/children`, 'utf8').match(/\d+/g) ?? [];
+      process.kill(Number(main), 'SIGKILL');
       // Who serves a connection notices when they next wait, and answers until then.
-      const still = (): Promise<boolean> => database.pool.query('select 1').then(Boolean, () => false);
-      for (let i = 0; i < 50 && (await still()); i += 1) await setTimeout(10);
+      for (let i = 0; i < 500 && serving.some((pid) => existsSync(`/proc/${pid}`)); i += 1) await setTimeout(10);
     },
     async person() {
       const id = await makeWorkspace(database.db);
