@@ -86,6 +86,21 @@ test('what was saved by and by stands in the editor, and what one wrote on since
   expect(edits().at(-1)).toEqual(['/sources/a', { fields: { title: 'Ebb and flood' }, seen: { title: 'Ebb' } }]);
 });
 
+test('what one takes back before it could be saved is not saved, and what one lets go is not shown as though it were', async () => {
+  const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+  const unsent = page.make(useUnsent);
+  await write(view, 'Ebb');
+  await write(view, 'Tides');
+  expect(unsent.kept).toEqual([]);
+  await write(view, 'Flood');
+  unsent.letGo(unsent.kept[0]!.edit);
+  await settled();
+  expect(titleIn(view)).toBe('Tides');
+  answer = () => ({ says: 'Changed title', changeId: 'c' });
+  await unsent.sendAll();
+  expect(edits()).toHaveLength(2);
+});
+
 test('what is refused then is told and not sent again; it goes only by one’s own hand, and one does not sign out over it', async () => {
   await write(page.show(RecordEditor, { source: source('a', 'Tides') }), 'Ebb');
   const unsent = page.make(useUnsent);

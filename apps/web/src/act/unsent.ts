@@ -4,7 +4,7 @@
  */
 import { useEventListener, useSessionStorage, useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { routes, type Changed } from '@pandecta/contract';
 import { ask, mayComeLater } from '../api/client.ts';
 import { useLive } from '../data/live.ts';
@@ -58,6 +58,12 @@ export const useUnsent = defineStore('unsent', () => {
   function letGo(edit: Edit): void {
     kept.value = kept.value.filter((one) => !isSame(one.edit, edit));
   }
+  /** The last of those kept that was saved. */
+  const saved = shallowRef<Unsent | null>(null);
+  function isSaved(one: Unsent): void {
+    saved.value = one;
+    letGo(one.edit);
+  }
   const again = useTimeoutFn(() => void sendAll(), AGAIN_MS, { immediate: waiting.value.length > 0 });
   function keep(one: Unsent): void {
     kept.value = [...kept.value.filter((k) => !isSame(k.edit, one.edit)), one];
@@ -71,7 +77,7 @@ export const useUnsent = defineStore('unsent', () => {
       met,
       () => keep(one),
     );
-    if (done) letGo(one.edit);
+    if (done) isSaved(one);
     return Boolean(done);
   }
 
@@ -79,7 +85,7 @@ export const useUnsent = defineStore('unsent', () => {
     for (const one of waiting.value) {
       try {
         const { says, changeId } = await send(one.edit);
-        letGo(one.edit);
+        isSaved(one);
         changes.tell(says, changeId);
         live.tell({ everything: true, kinds: {}, ...(changeId && { changeId }) });
       } catch (error) {
@@ -104,5 +110,5 @@ export const useUnsent = defineStore('unsent', () => {
     if (kept.value.length && !session.leaving) event.preventDefault();
   });
 
-  return { kept, ofRecord, ofMark, letGo, save, sendAll, mayLeave };
+  return { kept, saved, ofRecord, ofMark, letGo, save, sendAll, mayLeave };
 });

@@ -38,12 +38,18 @@ watch(
   () => (saved.value = {}),
 );
 
-// What could not be saved is saved by and by.
+// What could not be saved is saved by and by, or let go.
+watch(
+  () => unsent.saved,
+  (one) => one?.edit.of === 'record' && one.edit.source === props.source.id && stands(one.edit, one.text),
+  { flush: 'sync' },
+);
 watch(
   () => unsent.ofRecord(props.source.id),
   (now, before) => {
     for (const { edit, text } of before)
-      if (edit.source === props.source.id && !now.some((n) => n.edit.field === edit.field)) stands(edit, text);
+      if (!now.some((n) => n.edit.field === edit.field) && edit.source === props.source.id)
+        if (drafts.value[edit.field] === text) letGo(edit.field);
   },
 );
 
@@ -55,21 +61,20 @@ const held = (variable: string): unknown =>
   variable in saved.value ? saved.value[variable] : ((record.value as Record<string, unknown>)[variable] ?? null);
 
 async function save(variable: Variable | 'type', value: unknown, before: unknown): Promise<void> {
+  const { id } = props.source;
+  const edit = { of: 'record' as const, source: id, field: variable, value, before };
   if (same(before, value)) {
+    unsent.letGo(edit);
     letGo(variable);
     return;
   }
-  const { id } = props.source;
-  const edit = { of: 'record' as const, source: id, field: variable, value, before };
   const text = drafts.value[variable] ?? '';
   const says = `${variable === 'type' ? 'Kind' : variableLabel(variable)} of “${withoutMarkup(record.value.title ?? 'Untitled')}”`;
-  const done = await unsent.save({ edit, text, says, to: `/sources?at=${id}` }, ({ by, moved }) => {
+  await unsent.save({ edit, text, says, to: `/sources?at=${id}` }, ({ by, moved }) => {
     const { yours, theirs } = moved[0]!;
     met.value[variable] = { by, yours, theirs };
     live.tell({ everything: true, kinds: {} });
   });
-  // One may have gone on to another source meanwhile.
-  if (done && props.source.id === id) stands(edit, text);
 }
 
 /** It is saved: what was written on meanwhile waits until it is left. */
