@@ -24,6 +24,13 @@ export const useChanges = defineStore('changes', () => {
     timer = window.setTimeout(() => (notice.value = null), bad ? 12_000 : 8000);
   }
 
+  /** Says what was changed, and has it looked at by whoever shows it. */
+  function happened({ says, changeId, jobId }: Changed): void {
+    tell(says, changeId);
+    if (jobId) begun.value = jobId;
+    live.tell({ everything: true, kinds: {}, ...(changeId && { changeId }) });
+  }
+
   /**
    * Carries out something that changes data: says what happened, or what was wrong.
    * @param met told of another's newer edit, to show both; without it the notice says so
@@ -36,9 +43,7 @@ export const useChanges = defineStore('changes', () => {
   ): Promise<T | undefined> {
     try {
       const done = await work();
-      tell(done.says, done.changeId);
-      if (done.jobId) begun.value = done.jobId;
-      live.tell({ everything: true, kinds: {}, ...(done.changeId && { changeId: done.changeId }) });
+      happened(done);
       return done;
     } catch (error) {
       if (met && error instanceof ApiError && error.conflict) met(error.conflict);
@@ -63,5 +68,5 @@ export const useChanges = defineStore('changes', () => {
   const undo = (): Promise<unknown> => change(() => ask(routes.changes.undo, {}));
   const redo = (): Promise<unknown> => change(() => ask(routes.changes.redo, {}));
   const undoOne = (id: string): Promise<unknown> => change(() => ask(routes.changes.undoOne, { change: id }));
-  return { notice, begun, tell, change, attempt, undo, redo, undoOne };
+  return { notice, begun, tell, happened, change, attempt, undo, redo, undoOne };
 });

@@ -7,7 +7,6 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { routes, type Changed } from '@pandecta/contract';
 import { ask, mayComeLater } from '../api/client.ts';
-import { useLive } from '../data/live.ts';
 import { useSession } from '../session/store.ts';
 import { useChanges } from './changes.ts';
 
@@ -44,7 +43,6 @@ const send = (edit: Edit): Promise<Changed> =>
 export const useUnsent = defineStore('unsent', () => {
   const session = useSession();
   const changes = useChanges();
-  const live = useLive();
   // What one wrote is no other's who signs in here.
   const kept = useSessionStorage<Unsent[]>(`unsent ${session.user?.userId} ${session.workspace?.id}`, []);
   const waiting = computed(() => kept.value.filter((one) => !one.trouble));
@@ -58,7 +56,7 @@ export const useUnsent = defineStore('unsent', () => {
   function letGo(edit: Edit): void {
     kept.value = kept.value.filter((one) => !isSame(one.edit, edit));
   }
-  /** The last of those kept that was saved. */
+  /** The last that was saved, at once or after it was kept. */
   const saved = shallowRef<Unsent | null>(null);
   function isSaved(one: Unsent): void {
     saved.value = one;
@@ -71,23 +69,21 @@ export const useUnsent = defineStore('unsent', () => {
   }
 
   /** Saves an edit; where it cannot be now, it is kept. */
-  async function save(one: Unsent, met: NonNullable<Parameters<typeof changes.change>[1]>): Promise<boolean> {
+  async function save(one: Unsent, met: NonNullable<Parameters<typeof changes.change>[1]>): Promise<void> {
     const done = await changes.change(
       () => send(one.edit),
       met,
       () => keep(one),
     );
     if (done) isSaved(one);
-    return Boolean(done);
   }
 
   async function sendAll(): Promise<void> {
     for (const one of waiting.value) {
       try {
-        const { says, changeId } = await send(one.edit);
+        const done = await send(one.edit);
         isSaved(one);
-        changes.tell(says, changeId);
-        live.tell({ everything: true, kinds: {}, ...(changeId && { changeId }) });
+        changes.happened(done);
       } catch (error) {
         if (mayComeLater(error)) break;
         kept.value = kept.value.map((k) => (isSame(k.edit, one.edit) ? { ...k, trouble: (error as Error).message } : k)); // prettier-ignore

@@ -27,6 +27,7 @@ const passwordOpen = ref(false);
 
 const router = useRouter();
 const ask = useAsk();
+const signOut = (): void => void (useUnsent().mayLeave() && session.signOut());
 useDeeds({
   'to-sources': () => router.push(ask.address),
   'to-gather': () => router.push('/gather'),
@@ -43,7 +44,7 @@ useDeeds({
   undo: () => void changes.undo(),
   redo: () => void changes.redo(),
   password: () => (passwordOpen.value = true),
-  'sign-out': () => useUnsent().mayLeave() && void session.signOut(),
+  'sign-out': signOut,
 });
 useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(event));
 </script>
@@ -56,6 +57,7 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
         @keys="keysOpen = true"
         @commands="paletteOpen = true"
         @password="passwordOpen = true"
+        @sign-out="signOut"
       />
       <main class="min-h-0 flex-1 print:h-auto"><RouterView /></main>
       <DropFiles />

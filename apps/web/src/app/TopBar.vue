@@ -2,7 +2,6 @@
 import { ChevronDown } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { useUnsent } from '../act/unsent.ts';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useCheck } from '../check/index.ts';
@@ -13,9 +12,8 @@ import JobsMenu from './JobsMenu.vue';
 import NoticeLine from './NoticeLine.vue';
 import UnsentMenu from './UnsentMenu.vue';
 
-const emit = defineEmits<{ keys: []; commands: []; password: [] }>();
+const emit = defineEmits<{ keys: []; commands: []; password: []; signOut: [] }>();
 const session = useSession();
-const unsent = useUnsent();
 const ask = useAsk();
 const places = usePlaces();
 const tabs = useTabs();
@@ -40,7 +38,7 @@ const account = [
   { name: 'Keys', hint: '?', run: () => emit('keys') },
   { name: 'The HTTP API', href: '/api' },
   { name: 'Change your password', run: () => emit('password') },
-  { name: 'Sign out', run: () => unsent.mayLeave() && void session.signOut() },
+  { name: 'Sign out', run: () => emit('signOut') },
 ];
 const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?]/)[1];
 </script>
