@@ -9,7 +9,7 @@ import type { Services } from '../services.ts';
 import { networkOf } from '../access/attempts.ts';
 import { authorise, type Acting, type Caller } from './authorise.ts';
 import { check, checkReply } from './check.ts';
-import { watchPace, type Pace } from './pace.ts';
+import { isForm, watchPace, type Pace } from './pace.ts';
 import { Turns, type End } from './turns.ts';
 
 export interface Call<P extends string, B, Q> extends Acting {
@@ -61,11 +61,14 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
           route.path.startsWith('/w/:workspace'),
           route.byKey,
         );
-        if (!route.stays) await takesTurn(reply, turns.take(whose(request)));
+        const file = isForm(request) || Boolean(route.produces);
+        if (!route.stays) await takesTurn(reply, turns.take(whose(request), file));
         if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
         watchPace(request, pace);
       },
       handler: async (request, reply) => {
+        // Whoever asked may have gone while it waited.
+        if (reply.raw.destroyed) return reply;
         const caller = request.caller!;
         const body = route.body ? await check(route.body, request.body ?? {}) : undefined;
         if (!route.heavy && isAboutMany(body)) await takesTurn(reply, turns.takeHeavy(whose(request)));

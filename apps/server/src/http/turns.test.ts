@@ -22,7 +22,7 @@ const settled = async (): Promise<void> => {
 
 describe('of one who asks a hundred things at once', () => {
   test('four are in hand, the others follow in their order as those end, and others are not kept waiting', async () => {
-    const turns = new Turns();
+    const turns = new Turns(3);
     const mine = asking(() => turns.take('ida'), 100);
     const theirs = asking(() => turns.take('kenzo'), 1);
     await settled();
@@ -39,7 +39,7 @@ describe('of one who asks a hundred things at once', () => {
   });
 
   test('what is more than can wait is refused with a time to come back', async () => {
-    const turns = new Turns();
+    const turns = new Turns(3);
     const mine = asking(() => turns.take('ida'), 120);
     await settled();
     expect(mine.refused).toHaveLength(16);
@@ -48,8 +48,54 @@ describe('of one who asks a hundred things at once', () => {
   });
 });
 
+describe('where the machine has no room for more', () => {
+  test('one of each is in hand at once all the same, and who has the least is first when there is room', async () => {
+    const turns = new Turns(3);
+    const [ida, kenzo] = ['ida', 'kenzo'].map((who) => asking(() => turns.take(who), 10));
+    await settled();
+    expect([ida!.begun, kenzo!.begun]).toEqual([[0, 1, 2, 3], [0]]);
+    const ada = asking(() => turns.take('ada'), 2);
+    await settled();
+    expect(ada.begun).toEqual([0]);
+    ida!.ends[3]!();
+    await settled();
+    expect([ida!.begun, kenzo!.begun, ada.begun]).toEqual([[0, 1, 2, 3], [0, 1], [0]]);
+    ida!.ends[2]!();
+    await settled();
+    expect([ida!.begun, kenzo!.begun, ada.begun]).toEqual([
+      [0, 1, 2, 3],
+      [0, 1],
+      [0, 1],
+    ]);
+  });
+
+  test('the next of one begins when their last ends, though others have more in hand', async () => {
+    const turns = new Turns(3);
+    asking(() => turns.take('ida'), 10);
+    const ada = asking(() => turns.take('ada'), 3);
+    await settled();
+    for (const at of [0, 1, 2]) {
+      expect(ada.begun).toHaveLength(at + 1);
+      ada.ends[at]!();
+      await settled();
+    }
+  });
+});
+
+test('files on their way, of which four of each are in hand, keep nothing else waiting', async () => {
+  const turns = new Turns(1);
+  const files = ['ida', 'kenzo'].map((who) => asking(() => turns.take(who, true), 5));
+  const small = asking(() => turns.take('ida'), 3);
+  await settled();
+  expect([...files.map((f) => f.begun), small.begun]).toEqual([
+    [0, 1, 2, 3],
+    [0, 1, 2, 3],
+    [0, 1],
+  ]);
+});
+
 test('of what is heavy one of a member’s is in hand, and three of all', async () => {
-  const turns = new Turns();
+  const turns = new Turns(3);
   const people = ['ida', 'kenzo', 'ada', 'tove'].map((who) => asking(() => turns.takeHeavy(who), 2));
   await settled();
   expect(people.map((p) => p.begun)).toEqual([[0], [0], [0], []]);

@@ -1,13 +1,18 @@
 /**
  * One who asks very much waits for themselves, and keeps nobody else waiting: of each member, and of each address nobody is
- * signed in from, a few requests are in hand at once and the others wait their turn, before anything of their bodies is
- * read. Of what is heavy, one of a member's and a few of all are in hand.
+ * signed in from, one request is in hand whenever they ask, and as long as the machine has room a few more; the others wait
+ * their turn, before anything of their bodies is read. Of what is heavy, one of a member's and a few of all are in hand.
  */
+import { availableParallelism } from 'node:os';
 import PQueue from 'p-queue';
 import { Refusal } from '../errors.ts';
 
 /** A page sends a few at once; a browser no more than six. */
 const OF_EACH = 4;
+/** Of all, besides the first of each: with more at once than cores nothing is answered sooner, and everybody waits longer. */
+const MORE_OF_ALL = Math.max(1, availableParallelism() - 1);
+/** A file on its way, either way, is mostly waited for: it takes none of the other turns. */
+const FILES_OF_EACH = 4;
 const MOST_WAITING = 100;
 const HEAVY_OF_ALL = 3;
 const HEAVY_WAITING = 20;
@@ -34,36 +39,91 @@ export class AtOnce {
 /** Ends a turn; once is enough. */
 export type End = () => void;
 
+/** What one has in hand, and what waits to be. */
+interface Lane {
+  inHand: number;
+  waiting: (() => void)[];
+}
+
+class Lanes {
+  private readonly lanes = new Map<string, Lane>();
+  /** How many are in hand besides the first of each. */
+  private more = 0;
+
+  constructor(
+    private readonly ofEach: number,
+    private readonly moreOfAll: number,
+  ) {}
+
+  async take(who: string): Promise<End> {
+    const lane = this.lanes.get(who) ?? { inHand: 0, waiting: [] };
+    this.lanes.set(who, lane);
+    if (lane.waiting.length >= MOST_WAITING) throw new Refusal('too_many_at_once');
+    await new Promise<void>((begin) => {
+      lane.waiting.push(begin);
+      this.begin();
+    });
+    let ended = false;
+    return () => {
+      if (ended) return;
+      ended = true;
+      lane.inHand -= 1;
+      if (lane.inHand) this.more -= 1;
+      else if (!lane.waiting.length) this.lanes.delete(who);
+      this.begin();
+    };
+  }
+
+  /** Begins what may be begun; who has the least in hand is first. */
+  private begin(): void {
+    for (;;) {
+      const most = this.more < this.moreOfAll ? this.ofEach : 1;
+      let next: Lane | undefined;
+      for (const lane of this.lanes.values())
+        if (lane.waiting.length && lane.inHand < most && lane.inHand < (next?.inHand ?? most)) next = lane;
+      if (!next) return;
+      if (next.inHand) this.more += 1;
+      next.inHand += 1;
+      next.waiting.shift()!();
+    }
+  }
+}
+
 export class Turns {
-  private readonly light = new Map<string, PQueue>();
+  private readonly light: Lanes;
+  private readonly files = new Lanes(FILES_OF_EACH, Infinity);
   private readonly heavy = new Map<string, PQueue>();
   private readonly heavyOfAll = new PQueue({ concurrency: HEAVY_OF_ALL });
 
-  /** @throws Refusal where too many wait already */
-  take(who: string): Promise<End> {
-    return turnOf(this.light, who, OF_EACH, MOST_WAITING);
+  /** @param moreOfAll how many are in hand at once besides the first of each */
+  constructor(moreOfAll = MORE_OF_ALL) {
+    this.light = new Lanes(OF_EACH, moreOfAll);
+  }
+
+  /**
+   * @param file whether a file is on its way
+   * @throws Refusal where too many wait already
+   */
+  take(who: string, file = false): Promise<End> {
+    return (file ? this.files : this.light).take(who);
   }
 
   /** @throws Refusal where too many wait already */
   async takeHeavy(who: string): Promise<End> {
-    const own = await turnOf(this.heavy, who, 1, HEAVY_WAITING);
+    let queue = this.heavy.get(who);
+    if (!queue) {
+      queue = new PQueue({ concurrency: 1 });
+      queue.on('idle', () => this.heavy.delete(who));
+      this.heavy.set(who, queue);
+    }
+    if (queue.size >= HEAVY_WAITING) throw new Refusal('too_many_at_once');
+    const own = await turnIn(queue);
     const ofAll = await turnIn(this.heavyOfAll);
     return () => {
       ofAll();
       own();
     };
   }
-}
-
-async function turnOf(queues: Map<string, PQueue>, who: string, atOnce: number, waiting: number): Promise<End> {
-  let queue = queues.get(who);
-  if (!queue) {
-    queue = new PQueue({ concurrency: atOnce });
-    queue.on('idle', () => queues.delete(who));
-    queues.set(who, queue);
-  }
-  if (queue.size >= waiting) throw new Refusal('too_many_at_once');
-  return turnIn(queue);
 }
 
 const turnIn = (queue: PQueue): Promise<End> =>
