@@ -13,7 +13,7 @@ import { Styles } from '@pandecta/debian/styles';
 
 export function citeRoutes(declare: Declare, services: Services): void {
   const { db, workers, config } = services;
-  const styles = new Styles(config.stylesFolder);
+  const styles = new Styles(config.stylesFolder, (folder) => workers.run('styles', folder));
   declare(routes.cite.styles, async ({ query }) => ({
     styles: await styles.find(query.like ?? ''),
     locales: await styles.locales(),

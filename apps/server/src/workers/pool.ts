@@ -28,6 +28,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   rebuild: 120_000,
   recognise: 30_000,
   cite: 60_000,
+  styles: 60_000,
   write: 300_000,
   vectors: 120_000,
   takeApart: 30_000,
@@ -43,6 +44,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
 /** What someone waits for in front of a page, and what the words of a source wait for; all else is read by the way. */
 const WAITED_FOR = new Set<TaskName>([
   'cite',
+  'styles',
   'takeApart',
   'readPage',
   'proofOne',

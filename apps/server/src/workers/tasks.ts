@@ -3,7 +3,7 @@ import { readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
 import { move, workerData } from 'piscina';
-import { type Citable, type FormattedBibliography, htmlToText } from '@pandecta/core/citing';
+import { type Citable, type FormattedBibliography, htmlToText, type StyleInfo } from '@pandecta/core/citing';
 import {
   decodeText,
   knownAs,
@@ -43,6 +43,7 @@ import {
 } from '@pandecta/core/references';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
+import { styleHeads } from '@pandecta/debian/styles';
 import { citerOf } from './citers.ts';
 import { receiveRecords } from './records.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
@@ -70,6 +71,9 @@ export interface CiteResult extends FormattedBibliography {
   citationHtml?: string;
   citationText?: string;
 }
+
+/** The heads of all styles, some ten thousand small files. */
+export const styles = (folder: string): StyleInfo[] => styleHeads(folder);
 
 /** Formats sources in a style; the processor of a style is kept for the next time. */
 export function cite({ folder, style, locale, sources, inText }: CiteTask): CiteResult {

@@ -1,39 +1,48 @@
 /** The styles and locales installed on this machine. Their heads are read once and kept. */
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readStyleInfo, USUAL_STYLES, type StyleInfo } from '@pandecta/core/citing';
 import { fold } from '@pandecta/core/words';
 
-export class Styles {
-  private listing: Promise<Map<string, StyleInfo>> | undefined;
+/** A style with what is looked in for words, folded. */
+interface Listed {
+  style: StyleInfo;
+  text: string;
+  title: string;
+}
 
-  constructor(private readonly folder: string) {}
+export class Styles {
+  private listing: Promise<Listed[]> | undefined;
+
+  /** @param heads reads the heads of all styles: half a second and more, which a server has done elsewhere */
+  constructor(
+    private readonly folder: string,
+    private readonly heads: (folder: string) => StyleInfo[] | Promise<StyleInfo[]> = styleHeads,
+  ) {}
 
   /** The usual ones, or those whose title or name has all the words of `like`; at most 60. */
   async find(like: string): Promise<StyleInfo[]> {
-    const words = fold(like).split(/\s+/).filter(Boolean);
-    if (!words.length)
+    const all = this.all();
+    const words = wordsOf(like);
+    if (!words.length) {
+      // They are there without the others, which whoever types next asks for.
+      all.catch(() => {});
       return (await Promise.all(USUAL_STYLES.map((id) => this.get(id)))).filter((s) => s !== undefined);
-    const all = await this.all();
-
-    const found: StyleInfo[] = [];
-    for (const style of all.values()) {
-      const text = fold(`${style.title} ${style.id}`);
-      if (words.every((w) => text.includes(w))) found.push(style);
     }
-    const rank = (s: StyleInfo): number =>
-      (USUAL_STYLES.includes(s.id) ? 0 : 2) + (s.parent ? 1 : 0) + (fold(s.title).startsWith(words[0]!) ? 0 : 0.5);
-    return found.sort((a, b) => rank(a) - rank(b) || a.title.localeCompare(b.title)).slice(0, 60);
+    const rank = ({ style: s, title }: Listed): number =>
+      (USUAL_STYLES.includes(s.id) ? 0 : 2) + (s.parent ? 1 : 0) + (title.startsWith(words[0]!) ? 0 : 0.5);
+    return having(await all, words)
+      .map((one) => ({ ...one, rank: rank(one) }))
+      .sort((a, b) => a.rank - b.rank || a.style.title.localeCompare(b.style.title))
+      .slice(0, 60)
+      .map(({ style }) => style);
   }
 
   /** All styles whose title or name has the words, by name. */
   async list(like: string): Promise<StyleInfo[]> {
-    const words = fold(like).split(/\s+/).filter(Boolean);
-    const all = [...(await this.all()).values()].filter((s) =>
-      words.every((w) => fold(`${s.title} ${s.id}`).includes(w)),
-    );
-    return all.sort((a, b) => (a.id < b.id ? -1 : 1));
+    const found = having(await this.all(), wordsOf(like)).map(({ style }) => style);
+    return found.sort((a, b) => (a.id < b.id ? -1 : 1));
   }
 
   /** One style by its name; reads its file alone. */
@@ -50,26 +59,43 @@ export class Styles {
     return names.flatMap((n) => /^locales-(.+)\.xml$/.exec(n)?.[1] ?? []).sort();
   }
 
-  private all(): Promise<Map<string, StyleInfo>> {
-    return (this.listing ??= this.read());
+  private all(): Promise<Listed[]> {
+    return (this.listing ??= this.read().catch((error: unknown) => {
+      this.listing = undefined;
+      throw error;
+    }));
   }
 
-  private async read(): Promise<Map<string, StyleInfo>> {
-    const out = new Map<string, StyleInfo>();
-    for (const sub of ['styles/dependent', 'styles']) {
-      const folder = join(this.folder, sub);
-      const names = (await readdir(folder).catch(() => [])).filter((n) => n.endsWith('.csl'));
-      for (let i = 0; i < names.length; i += 200) {
-        await Promise.all(
-          names.slice(i, i + 200).map(async (name) => {
-            const id = name.slice(0, -4);
-            const info = readStyleInfo(id, await readFile(join(folder, name), 'utf8').catch(() => ''));
-            if (info) out.set(id, info);
-          }),
-        );
-      }
+  private async read(): Promise<Listed[]> {
+    return (await this.heads(this.folder)).map((style) => ({
+      style,
+      text: fold(`${style.title} ${style.id}`),
+      title: fold(style.title),
+    }));
+  }
+}
+
+const wordsOf = (like: string): string[] => fold(like).split(/\s+/).filter(Boolean);
+const having = (all: Listed[], words: string[]): Listed[] => all.filter((l) => words.every((w) => l.text.includes(w)));
+
+/** The heads of all styles in a folder; of two of a name that with rules of its own. */
+export function styleHeads(folder: string): StyleInfo[] {
+  const out = new Map<string, StyleInfo>();
+  for (const sub of ['styles/dependent', 'styles'])
+    for (const name of namesIn(join(folder, sub))) {
+      if (!name.endsWith('.csl')) continue;
+      const id = name.slice(0, -4);
+      const info = readStyleInfo(id, read(join(folder, sub, name)) ?? '');
+      if (info) out.set(id, info);
     }
-    return out;
+  return [...out.values()];
+}
+
+function namesIn(folder: string): string[] {
+  try {
+    return readdirSync(folder);
+  } catch {
+    return [];
   }
 }
 

@@ -1,6 +1,6 @@
 /** The styles and locales of Debian's packages citation-style-language-styles and -locales. */
-import { beforeAll, describe, expect, test } from 'vitest';
-import { USUAL_STYLES } from '@pandecta/core/citing';
+import { beforeAll, describe, expect, test, vi } from 'vitest';
+import { USUAL_STYLES, type StyleInfo } from '@pandecta/core/citing';
 import { localeXml, styleRules, Styles, STYLES_FOLDER } from './index.ts';
 
 const styles = new Styles(STYLES_FOLDER);
@@ -66,6 +66,18 @@ test('locales are there by their language, and one that is not is none', async (
   expect(all).toEqual(all.toSorted());
   for (const language of all) expect(localeXml(STYLES_FOLDER, language)).toContain('<locale');
   expect(localeXml(STYLES_FOLDER, 'xx-XX')).toBeUndefined();
+});
+
+test('reading them all is begun when the usual ones are asked for, once, and anew where it failed', async () => {
+  const heads = vi
+    .fn<(folder: string) => Promise<StyleInfo[]>>()
+    .mockRejectedValueOnce(new Error('took too long'))
+    .mockResolvedValue([{ id: 'tidal', title: 'Tidal Studies', manner: 'note' }]);
+  const mine = new Styles(STYLES_FOLDER, heads);
+  expect((await mine.find('')).map((s) => s.id)).toEqual(USUAL_STYLES);
+  expect((await mine.find('tidal')).map((s) => s.id)).toEqual(['tidal']);
+  await mine.find('tidal studies');
+  expect(heads.mock.calls).toEqual([[STYLES_FOLDER], [STYLES_FOLDER]]);
 });
 
 test('a folder without styles has none, and says so', async () => {
