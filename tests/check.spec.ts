@@ -171,12 +171,15 @@ test('a loose source is filed by a key as those it is like are', async ({ page }
   await queue.click();
   const before = Number((await queue.locator('span').last().textContent())!.replace(',', ''));
   const offers = page.getByRole('list', { name: 'Suggestions' });
-  const list = page.getByRole('list', { name: 'In no collection' });
-  // Not all are like something that stands somewhere: down to one that is.
+  const looked = page.getByRole('list', { name: 'In no collection' }).locator('[aria-current=true]');
+  // Not all are like something that stands somewhere: down to one that is. Of each it is told before one goes on.
+  const told = looked.getByText('Like none that is filed or tagged').or(offers);
+  await expect(told).toBeVisible();
   for (let i = 0; i < 30 && !(await offers.getByText(/File in/).count()); i += 1) {
+    const title = await looked.getByRole('link').textContent();
     await page.keyboard.press('ArrowDown');
-    await expect(list.locator('[aria-current=true]')).toBeVisible();
-    await page.waitForResponse((r) => r.url().includes('/suggestions'));
+    await expect(looked.getByRole('link')).not.toHaveText(title!);
+    await expect(told).toBeVisible();
   }
   const offer = (await offers.getByRole('button').first().textContent())!;
   await page.keyboard.press('1');

@@ -1,8 +1,8 @@
 /** What a person did, in one line with its undo; whoever shows data of the server hears of it (`data/live.ts`). */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { routes, type Changed, type ConflictOfEdits } from '@pandecta/contract';
-import { ApiError, ask, mayComeLater } from '../api/client.ts';
+import { routes, type Changed } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
 import { useLive } from '../data/live.ts';
 
 export interface Notice {
@@ -33,24 +33,19 @@ export const useChanges = defineStore('changes', () => {
 
   /**
    * Carries out something that changes data: says what happened, or what was wrong.
-   * @param met told of another's newer edit, to show both; without it the notice says so
-   * @param later told where nobody answered, to keep it until somebody does
+   * @param refused told of the error first; what it returns is said instead, and nothing where that is empty
    */
   async function change<T extends Changed>(
     work: () => Promise<T>,
-    met?: (conflict: ConflictOfEdits) => void,
-    later?: () => void,
+    refused?: (error: Error) => string,
   ): Promise<T | undefined> {
     try {
       const done = await work();
       happened(done);
       return done;
     } catch (error) {
-      if (met && error instanceof ApiError && error.conflict) met(error.conflict);
-      else if (later && mayComeLater(error)) {
-        later();
-        tell('The server does not answer. What you wrote is kept, and saved as soon as it does.', null, true);
-      } else tell((error as Error).message, null, true);
+      const says = refused ? refused(error as Error) : (error as Error).message;
+      if (says) tell(says, null, true);
       return undefined;
     }
   }

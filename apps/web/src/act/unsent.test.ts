@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 /** What one wrote while nobody answered: kept, sent when somebody does, once, and lost by nothing but one's own hand. */
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { SourceDetail } from '@pandecta/contract';
 import UnsentMenu from '../app/UnsentMenu.vue';
 import { RecordEditor } from '../sources/index.ts';
@@ -63,7 +63,7 @@ test('it is sent with what stood there when one began, as soon as somebody answe
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
   const unsent = page.make(useUnsent);
   const edit = { of: 'record', source: 'a', field: 'title', value: 'Ebb', before: 'Tides' } as const;
-  void unsent.save({ edit, text: 'Ebb', says: 'Title', to: '/' }, () => {});
+  void unsent.save({ edit, text: 'Ebb', says: 'Title', to: '/' });
   await vi.advanceTimersByTimeAsync(1);
   answer = () => ({ says: 'Changed title', changeId: 'c' });
   await vi.advanceTimersByTimeAsync(3500);
@@ -118,11 +118,79 @@ test('what is refused then is told and not sent again; it goes only by one’s o
   expect(unsent.mayLeave()).toBe(true);
 });
 
+describe('where another wrote meanwhile', () => {
+  const stale: Answer = () =>
+    Response.json(
+      {
+        status: 409,
+        code: 'stale',
+        detail: 'Ines Vance changed it.',
+        conflict: { by: 'Ines Vance', moved: [{ what: 'Title', field: 'title', yours: 'Ebb', theirs: 'Flood' }] },
+      },
+      { status: 409 },
+    );
+  const choose = (view: ReturnType<typeof page.show>, says: string) =>
+    view
+      .findAll('button')
+      .find((b) => b.text() === says)!
+      .trigger('click');
+
+  test.each([
+    ['at once', async () => void (answer = stale)],
+    ['by and by', async () => ((answer = stale), page.make(useUnsent).sendAll())],
+  ])(
+    'and it is found out %s, both values stay to be chosen of, on coming back too, and neither is sent',
+    async (when, found) => {
+      if (when === 'at once') await found();
+      const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+      await write(view, 'Ebb');
+      if (when === 'by and by') await found();
+      await view.setProps({ source: source('b', 'Floods') });
+      expect(view.find('[role=alert]').exists()).toBe(false);
+      await view.setProps({ source: source('a', 'Flood') });
+      expect(view.get('[role=alert]').text()).toMatch(/Ines Vance.*Flood.*Ebb/s);
+      const sent = edits().length;
+      await page.make(useUnsent).sendAll();
+      expect(edits()).toHaveLength(sent);
+      answer = () => ({ says: 'Changed title', changeId: 'c' });
+      await choose(view, 'Use mine');
+      await settled();
+      expect(edits().at(-1)).toEqual(['/sources/a', { fields: { title: 'Ebb' }, seen: { title: 'Flood' } }]);
+      expect(page.make(useUnsent).kept).toEqual([]);
+    },
+  );
+
+  test('and one keeps theirs, one’s own is let go everywhere', async () => {
+    answer = stale;
+    const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+    await write(view, 'Ebb');
+    await view.setProps({ source: source('a', 'Flood') });
+    await choose(view, 'Keep theirs');
+    await settled();
+    expect(titleIn(view)).toBe('Flood');
+    expect(page.make(useUnsent).kept).toEqual([]);
+    expect(page.make(useUnsent).mayLeave()).toBe(true);
+  });
+});
+
+test('what is refused at once is not lost on going on to another source either', async () => {
+  answer = () => problem(400, 'A title has at most 4,000 characters.');
+  const view = page.show(RecordEditor, { source: source('a', 'Tides') });
+  await write(view, 'Ebb');
+  expect(page.make(useChanges).notice!.text).toBe('A title has at most 4,000 characters.');
+  await view.setProps({ source: source('b', 'Floods') });
+  await view.setProps({ source: source('a', 'Tides') });
+  expect(titleIn(view)).toBe('Ebb');
+  answer = () => ({ says: 'Changed title', changeId: 'c' });
+  await write(view, 'Ebb tide');
+  expect(page.make(useUnsent).kept).toEqual([]);
+});
+
 test('a gloss is kept as it was written last, on what stood before the first', async () => {
   const unsent = page.make(useUnsent);
   const gloss = (value: string, before: string) => ({ edit: { of: 'gloss', mark: 'm', value, before } as const, text: value, says: 'Gloss', to: '/' }); // prettier-ignore
-  await unsent.save(gloss('One', ''), () => {});
-  await unsent.save(gloss('Two', ''), () => {});
+  await unsent.save(gloss('One', ''));
+  await unsent.save(gloss('Two', ''));
   expect(unsent.kept).toHaveLength(1);
   expect(unsent.ofMark('m')).toMatchObject({ text: 'Two' });
 });

@@ -1,19 +1,21 @@
 /**
- * What one wrote that could not be saved, since the server did not answer or the session had ended: kept in this window, over
- * reloads too, and sent as soon as it may be. What is refused then stays until one has seen it.
+ * What one wrote that could not be saved: kept in this window, over reloads too. Where the server did not answer or the session
+ * had ended it is sent as soon as it may be; where it was refused, or another had written there meanwhile, it waits for one's word.
  */
 import { useEventListener, useSessionStorage, useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { routes, type Changed } from '@pandecta/contract';
-import { ask, mayComeLater } from '../api/client.ts';
+import { ApiError, ask, mayComeLater } from '../api/client.ts';
+import { useLive } from '../data/live.ts';
 import { useSession } from '../session/store.ts';
 import { useChanges } from './changes.ts';
 
+/** Where something is written. */
+type Where = { of: 'record'; source: string; field: string } | { of: 'gloss'; mark: string };
 /** An edit as it is sent, with what stood there when one began. */
-export type Edit =
-  | { of: 'record'; source: string; field: string; value: unknown; before: unknown }
-  | { of: 'gloss'; mark: string; value: string; before: string };
+export type Edit = Where &
+  ({ of: 'record'; value: unknown; before: unknown } | { of: 'gloss'; value: string; before: string });
 
 export interface Unsent {
   edit: Edit;
@@ -25,10 +27,12 @@ export interface Unsent {
   to: string;
   /** Why it was refused: it is not sent again by itself. */
   trouble?: string;
+  /** What another wrote there meanwhile, of which one is to choose: neither is it sent again. */
+  met?: { by: string; yours: unknown; theirs: unknown };
 }
 
 const AGAIN_MS = 3000;
-const isSame = (a: Edit, b: Edit): boolean =>
+const isSame = (a: Where, b: Where): boolean =>
   a.of === 'record'
     ? b.of === 'record' && a.source === b.source && a.field === b.field
     : b.of === 'gloss' && a.mark === b.mark;
@@ -43,9 +47,10 @@ const send = (edit: Edit): Promise<Changed> =>
 export const useUnsent = defineStore('unsent', () => {
   const session = useSession();
   const changes = useChanges();
+  const live = useLive();
   // What one wrote is no other's who signs in here.
   const kept = useSessionStorage<Unsent[]>(`unsent ${session.user?.userId} ${session.workspace?.id}`, []);
-  const waiting = computed(() => kept.value.filter((one) => !one.trouble));
+  const waiting = computed(() => kept.value.filter((one) => !one.trouble && !one.met));
 
   const ofRecord = (source: string): (Unsent & { edit: { of: 'record' } })[] =>
     kept.value.filter(
@@ -53,8 +58,8 @@ export const useUnsent = defineStore('unsent', () => {
     );
   const ofMark = (mark: string): Unsent | undefined => kept.value.find((one) => one.edit.of === 'gloss' && one.edit.mark === mark); // prettier-ignore
 
-  function letGo(edit: Edit): void {
-    kept.value = kept.value.filter((one) => !isSame(one.edit, edit));
+  function letGo(where: Where): void {
+    kept.value = kept.value.filter((one) => !isSame(one.edit, where));
   }
   /** The last that was saved, at once or after it was kept. */
   const saved = shallowRef<Unsent | null>(null);
@@ -63,21 +68,30 @@ export const useUnsent = defineStore('unsent', () => {
     letGo(one.edit);
   }
   const again = useTimeoutFn(() => void sendAll(), AGAIN_MS, { immediate: waiting.value.length > 0 });
-  function keep(one: Unsent): void {
-    kept.value = [...kept.value.filter((k) => !isSame(k.edit, one.edit)), one];
+  /** Keeps what was refused, with why. @returns what is to be said of it */
+  function keep({ edit, text, says, to }: Unsent, error: unknown): string {
+    const one: Unsent = { edit, text, says, to };
+    const moved = error instanceof ApiError ? error.conflict?.moved[0] : undefined;
+    if (moved) one.met = { by: (error as ApiError).conflict!.by, yours: moved.yours, theirs: moved.theirs };
+    else if (!mayComeLater(error)) one.trouble = (error as Error).message;
+    kept.value = [...kept.value.filter((k) => !isSame(k.edit, edit)), one];
+    if (moved) live.tell({ everything: true, kinds: {} });
+    if (moved) return '';
+    if (one.trouble) return one.trouble;
     again.start();
+    return 'The server does not answer. What you wrote is kept, and saved as soon as it does.';
   }
 
-  /** Saves an edit; where it cannot be now, it is kept. */
-  async function save(one: Unsent, met: NonNullable<Parameters<typeof changes.change>[1]>): Promise<void> {
+  /** Saves an edit; where that cannot be, it is kept. */
+  async function save(one: Unsent): Promise<void> {
     const done = await changes.change(
       () => send(one.edit),
-      met,
-      () => keep(one),
+      (error) => keep(one, error),
     );
     if (done) isSaved(one);
   }
 
+  /** What may have become possible since. */
   async function sendAll(): Promise<void> {
     for (const one of waiting.value) {
       try {
@@ -85,8 +99,8 @@ export const useUnsent = defineStore('unsent', () => {
         isSaved(one);
         changes.happened(done);
       } catch (error) {
+        keep(one, error);
         if (mayComeLater(error)) break;
-        kept.value = kept.value.map((k) => (isSame(k.edit, one.edit) ? { ...k, trouble: (error as Error).message } : k)); // prettier-ignore
       }
     }
     if (waiting.value.length) again.start();

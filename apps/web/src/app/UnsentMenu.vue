@@ -1,10 +1,16 @@
 <script setup lang="ts">
-/** What one wrote that is not saved yet: it is sent by itself; what was refused is shown, to be written on or let go. */
-import { useUnsent } from '../act/unsent.ts';
+/** What one wrote that is not saved yet: it is sent by itself, or shown with why not, to be written on or let go. */
+import { useUnsent, type Unsent } from '../act/unsent.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitPopover from '../kit/KitPopover.vue';
 
 const unsent = useUnsent();
+const stateOf = ({ trouble, met }: Unsent): string =>
+  trouble
+    ? `Refused: ${trouble}`
+    : met
+      ? `${met.by} wrote something else there meanwhile: go there and choose`
+      : 'Saved as soon as the server answers';
 </script>
 
 <template>
@@ -23,9 +29,7 @@ const unsent = useUnsent();
             <KitButton look="word" @click="unsent.letGo(one.edit)">Let go</KitButton>
           </div>
           <p v-if="one.text" class="line-clamp-4 whitespace-pre-wrap break-words font-serif">{{ one.text }}</p>
-          <p :class="one.trouble ? 'text-madder' : 'text-muted'">
-            {{ one.trouble ? `Refused: ${one.trouble}` : 'Saved as soon as the server answers' }}
-          </p>
+          <p :class="one.trouble ? 'text-madder' : 'text-muted'">{{ stateOf(one) }}</p>
         </li>
       </ul>
     </template></KitPopover

@@ -43,10 +43,10 @@ const { value: suggested } = useAsked({
   concerns: (touched) => concerns(touched, ['source', 'collection', 'tag']),
   pause: () => 80,
 });
-/** Collections first, each with what is said of it and what it does. */
+/** Collections first, each with what is said of it and what it does; null until it is known. */
 const offers = computed(() => {
   const s = suggested.value;
-  if (!s || s.source !== current.value?.id) return [];
+  if (!s || s.source !== current.value?.id) return null;
   const pathOf = (c: Suggestion): string => places.flat.find((p) => p.id === c.id)?.path ?? c.name;
   const { source } = s;
   return [
@@ -67,7 +67,7 @@ const offers = computed(() => {
 });
 useDeeds({
   suggestion: (event) => {
-    const offer = offers.value[Number(event?.key) - 1];
+    const offer = offers.value?.[Number(event?.key) - 1];
     return offer ? void offer.take() : false;
   },
   'check-row': (event) => {
@@ -157,7 +157,7 @@ async function tagWith(name: string): Promise<void> {
           }}</RouterLink>
           <span class="block text-fine text-muted">{{ s.who }}</span>
           <ul
-            v-if="s === current && offers.length"
+            v-if="s === current && offers?.length"
             class="mt-1.5 flex flex-wrap gap-x-4 gap-y-1"
             aria-label="Suggestions"
           >
@@ -175,6 +175,9 @@ async function tagWith(name: string): Promise<void> {
               >
             </li>
           </ul>
+          <p v-else-if="s === current && suggests && offers" class="mt-1.5 text-fine text-muted">
+            Like none that is filed or tagged.
+          </p>
         </div>
       </li>
       <LooseThings :queue="queue" />

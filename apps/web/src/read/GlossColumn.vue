@@ -1,29 +1,27 @@
 <script setup lang="ts">
 /** The glosses of one page, each level with its mark, none over another. */
 import { computed, nextTick, ref, watch } from 'vue';
-import type { Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
 import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import { FILL } from './colours.ts';
+import type { GlossedMark } from './document.ts';
 
 const props = defineProps<{
-  marks: Mark[];
+  marks: GlossedMark[];
   senses: Sense[];
   scale: number;
   page: number;
   active: string | null;
   mayMark: boolean;
-  /** A gloss of one's own that met another's newer one. */
-  met: { mark: string; by: string; yours: string; theirs: string } | null;
 }>();
 const emit = defineEmits<{
   activate: [id: string | null];
   gloss: [id: string, text: string, seen: string];
-  /** Another's gloss stays, and one's own is let go. */
-  yield: [];
   sense: [id: string, sense: string];
+  /** Another's gloss stays, and one's own is let go. */
+  yield: [id: string];
   remove: [id: string];
 }>();
 const draft = ref('');
@@ -55,20 +53,19 @@ const placed = computed(() => {
       const top = Math.max(free, (mark.rects[0]?.y0 ?? 0) * props.scale - 4);
       const open = mark.id === props.active;
       const text = mark.gloss || mark.quote.exact.slice(0, 60);
-      free =
-        top + (mark.id === props.met?.mark ? 190 : open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
+      free = top + (mark.met ? 190 : open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
       return { mark, top, open, sense: props.senses.find((s) => s.id === mark.sense) };
     });
 });
 
 /** Sends the gloss once, however it was left. */
-function send(mark: Mark): void {
+function send(mark: GlossedMark): void {
   if (draft.value === seen || draft.value === sent) return;
   sent = draft.value;
   emit('gloss', mark.id, draft.value, seen);
 }
 
-function keep(mark: Mark): void {
+function keep(mark: GlossedMark): void {
   send(mark);
   emit('activate', null);
 }
@@ -84,12 +81,12 @@ function keep(mark: Mark): void {
       :style="{ top: `${top}px` }"
     >
       <BothValues
-        v-if="met?.mark === mark.id"
-        :by="met.by"
-        :theirs="met.theirs"
-        :yours="met.yours"
-        @theirs="emit('yield')"
-        @yours="emit('gloss', mark.id, met.yours, met.theirs)"
+        v-if="mark.met"
+        :by="mark.met.by"
+        :theirs="String(mark.met.theirs)"
+        :yours="String(mark.met.yours)"
+        @theirs="emit('yield', mark.id)"
+        @yours="emit('gloss', mark.id, String(mark.met.yours), String(mark.met.theirs))"
       />
       <KitButton v-else-if="!open" look="bare" class="block w-full text-left" @click="emit('activate', mark.id)">
         <span class="flex items-center gap-1.5 font-mono text-label font-semibold"

@@ -332,10 +332,9 @@ const chooserAt = useBeside(words, chooser);
               :page="n"
               :active="active"
               :may-mark="session.may('mark')"
-              :met="doc.met.value"
               @activate="active = $event"
               @gloss="doc.gloss"
-              @yield="doc.met.value = null"
+              @yield="doc.yieldGloss"
               @sense="doc.setSense"
               @remove="((active = null), doc.removeMark($event))"
             />

@@ -31,7 +31,6 @@ const show = (more: object) =>
       page: 1,
       active: null,
       mayMark: true,
-      met: null,
       ...more,
     } as never,
     attachTo: document.body,
@@ -71,10 +70,11 @@ describe('glosses', () => {
   });
 
   test('that met another’s newer one show both, and the sense one chooses is told', async () => {
-    const met = { mark: 'a', by: 'Tobias Reed', yours: 'Mine', theirs: 'Theirs' };
-    const view = show({ met });
+    const met = { by: 'Tobias Reed', yours: 'Mine', theirs: 'Theirs' };
+    const view = show({ marks: [{ ...mark('a', 100, 'Theirs'), met }] });
     expect(view.get('[role=alert]').text()).toMatch(/Tobias Reed.*Theirs.*Mine/s);
-    await view.findAll('[role=alert] button')[1]!.trigger('click');
+    for (const button of view.findAll('[role=alert] button')) await button.trigger('click');
+    expect(view.emitted('yield')).toEqual([['a']]);
     expect(view.emitted('gloss')).toEqual([['a', 'Mine', 'Theirs']]);
     const open = show({ active: 'a' });
     await open

@@ -2,13 +2,16 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { withoutMarkup } from '@pandecta/core/source';
-import { routes, type Changed, type DocumentReply, type SourceDetail } from '@pandecta/contract';
+import { routes, type Changed, type DocumentReply, type Mark, type SourceDetail } from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
-import { useUnsent } from '../act/unsent.ts';
+import { useUnsent, type Unsent } from '../act/unsent.ts';
 import { concerns, useLive } from '../data/live.ts';
 import { openDocument } from './pdf.ts';
 import type { Selected } from './selection.ts';
+
+/** A mark, with what another wrote in its gloss while one wrote there oneself. */
+export type GlossedMark = Mark & { met?: Unsent['met'] };
 
 export function useDocument() {
   const changes = useChanges();
@@ -69,35 +72,31 @@ export function useDocument() {
 
   const addMark = ({ page, quote, rects }: Selected, sense: string): Promise<Changed | undefined> =>
     changes.change(() => ask(routes.marks.make, { ...here(), body: { page, sense, quote, rects } }));
-  /** A gloss that met another's newer one. */
-  const met = ref<{ mark: string; by: string; yours: string; theirs: string } | null>(null);
   /** @param seen the gloss that stood there when one began to write */
   async function gloss(mark: string, text: string, seen: string): Promise<void> {
-    met.value = null;
     // Where an earlier one of one's own waits to be saved, what stood before it still stands.
-    const before = unsent.ofMark(mark)?.edit.before as string | undefined;
+    const mine = unsent.ofMark(mark);
+    const before = mine && !mine.met ? (mine.edit.before as string) : seen;
     const { title } = source.value!.record;
-    await unsent.save(
-      {
-        edit: { of: 'gloss', mark, value: text, before: before ?? seen },
-        text,
-        says: `Gloss in “${withoutMarkup(title ?? 'Untitled')}”`,
-        to: `/read/${here().source}/${here().file}`,
-      },
-      ({ by, moved }) => {
-        met.value = { mark, by, yours: text, theirs: String(moved[0]?.theirs ?? '') };
-        void reload();
-      },
-    );
+    await unsent.save({
+      edit: { of: 'gloss', mark, value: text, before },
+      text,
+      says: `Gloss in “${withoutMarkup(title ?? 'Untitled')}”`,
+      to: `/read/${here().source}/${here().file}`,
+    });
   }
   const setSense = (mark: string, sense: string): Promise<unknown> =>
     changes.change(() => ask(routes.marks.edit, { mark, body: { sense } }));
   const removeMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.remove, { mark }));
 
-  /** The marks, each with its gloss as one wrote it last, saved or not. */
+  /** The marks, each with its gloss as one wrote it last, saved or not; where another wrote meanwhile, with both. */
   const marks = computed(() =>
-    (info.value?.marks ?? []).map((mark) => ({ ...mark, gloss: unsent.ofMark(mark.id)?.text ?? mark.gloss })),
+    (info.value?.marks ?? []).map((mark): GlossedMark => {
+      const mine = unsent.ofMark(mark.id);
+      return mine?.met ? { ...mark, met: mine.met } : { ...mark, gloss: mine?.text ?? mark.gloss };
+    }),
   );
+  const yieldGloss = (mark: string): void => unsent.letGo({ of: 'gloss', mark });
 
   return {
     info,
@@ -108,8 +107,8 @@ export function useDocument() {
     open,
     reload,
     addMark,
-    met,
     gloss,
+    yieldGloss,
     setSense,
     removeMark,
   };

@@ -4,7 +4,6 @@ import { computed, ref, watch } from 'vue';
 import type { SourceDetail } from '@pandecta/contract';
 import { KINDS, same, variableLabel, withoutMarkup, type Kind, type Variable } from '@pandecta/core/source';
 import { useUnsent } from '../act/unsent.ts';
-import { useLive } from '../data/live.ts';
 import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
@@ -15,12 +14,13 @@ import { KIND_CHOICES } from './values.ts';
 const props = defineProps<{ source: SourceDetail }>();
 const emit = defineEmits<{ close: [] }>();
 const unsent = useUnsent();
-const live = useLive();
 const drafts = ref<Record<string, string>>({});
 /** What each field held when one began to write in it. */
 const seen = ref<Record<string, unknown>>({});
 /** Fields that met another's newer value: one's own waits until one has chosen. */
-const met = ref<Record<string, { by: string; yours: unknown; theirs: unknown }>>({});
+const met = computed(() =>
+  Object.fromEntries(unsent.ofRecord(props.source.id).flatMap((one) => (one.met ? [[one.edit.field, one.met]] : []))),
+);
 /** What was saved since the record came: it holds until the record comes anew, so that one's own is no other's. */
 const saved = ref<Record<string, unknown>>({});
 watch(
@@ -29,7 +29,6 @@ watch(
     const waiting = unsent.ofRecord(id);
     drafts.value = Object.fromEntries(waiting.map(({ edit, text }) => [edit.field, text]));
     seen.value = Object.fromEntries(waiting.map(({ edit }) => [edit.field, edit.before]));
-    met.value = {};
   },
   { immediate: true },
 );
@@ -63,18 +62,10 @@ const held = (variable: string): unknown =>
 async function save(variable: Variable | 'type', value: unknown, before: unknown): Promise<void> {
   const { id } = props.source;
   const edit = { of: 'record' as const, source: id, field: variable, value, before };
-  if (same(before, value)) {
-    unsent.letGo(edit);
-    letGo(variable);
-    return;
-  }
+  if (same(before, value)) return keepTheirs(variable);
   const text = drafts.value[variable] ?? '';
   const says = `${variable === 'type' ? 'Kind' : variableLabel(variable)} of “${withoutMarkup(record.value.title ?? 'Untitled')}”`;
-  await unsent.save({ edit, text, says, to: `/sources?at=${id}` }, ({ by, moved }) => {
-    const { yours, theirs } = moved[0]!;
-    met.value[variable] = { by, yours, theirs };
-    live.tell({ everything: true, kinds: {} });
-  });
+  await unsent.save({ edit, text, says, to: `/sources?at=${id}` });
 }
 
 /** It is saved: what was written on meanwhile waits until it is left. */
@@ -87,7 +78,11 @@ function stands({ field, value }: { field: string; value: unknown }, text: strin
 function letGo(variable: string): void {
   delete drafts.value[variable];
   delete seen.value[variable];
-  delete met.value[variable];
+}
+/** What stands there stays, and what one wrote is let go. */
+function keepTheirs(field: string): void {
+  unsent.letGo({ of: 'record', source: props.source.id, field });
+  letGo(field);
 }
 
 function write(v: Variable, text: string): void {
@@ -131,7 +126,7 @@ function fromWhere(v: string): string {
         :by="met.type.by"
         :theirs="shown('type', met.type.theirs)"
         :yours="shown('type', met.type.yours)"
-        @theirs="letGo('type')"
+        @theirs="keepTheirs('type')"
         @yours="save('type', met.type!.yours, met.type!.theirs)"
       />
       <template v-for="v in fields" :key="v">
@@ -168,7 +163,7 @@ function fromWhere(v: string): string {
             :by="met[v].by"
             :theirs="shown(v, met[v].theirs)"
             :yours="shown(v, met[v].yours)"
-            @theirs="letGo(v)"
+            @theirs="keepTheirs(v)"
             @yours="save(v, met[v]!.yours, met[v]!.theirs)"
           />
         </div>
