@@ -45,6 +45,14 @@ test('of two who edit one field the later is shown both values, and chooses', as
   await title(marit).press('Control+Enter');
   const both = marit.getByRole('alert').filter({ hasText: 'Ines Vance changed this since you opened it' });
   await expect(both).toContainText('Injunctions against the tide, revised');
+  // Whoever does not choose at once finds both again, after a reload too.
+  marit.once('dialog', (leave) => void leave.accept());
+  await marit.reload();
+  await marit.getByRole('button', { name: '1 not saved yet' }).click();
+  await expect(marit.getByText('Ines Vance wrote something else there meanwhile')).toBeVisible();
+  await marit.keyboard.press('Escape');
+  await slip(marit).getByRole('button', { name: 'Edit record' }).click();
+  await expect(both).toContainText('Injunctions against the tide, revised');
   await expect(title(marit)).toHaveValue('Injunctions against the tide, second edition');
   await both.getByRole('button', { name: 'Use mine' }).click();
   await expect(both).toBeHidden();
