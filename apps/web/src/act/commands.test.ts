@@ -31,6 +31,11 @@ function press(key: string, more: object = {}, target: object = {}): boolean {
   return prevented;
 }
 
+/** A button, as what shows one of several or any other. */
+const button = (shown: boolean): object => ({
+  closest: (of: string) => (of === '[role=menu]' ? null : { matches: () => shown }),
+});
+
 test('no key stands for two commands in one place, nor everywhere and in a place', () => {
   const met = new Set<string>();
   for (const { where, keys } of COMMANDS as readonly Command[])
@@ -65,11 +70,19 @@ describe('a key', () => {
     const next = vi.fn(() => false);
     scope.run(() => useDeeds({ next }));
     expect(press('j', {}, { tagName: 'INPUT' })).toBe(false);
-    expect(press('ArrowDown', {}, { closest: () => ({}) })).toBe(false);
+    expect(press('ArrowDown', {}, button(false))).toBe(false);
     expect(press('j', {}, { closest: (of: string) => (of === '[role=menu]' ? {} : null) })).toBe(false);
     expect(next).not.toHaveBeenCalled();
     expect(press('j')).toBe(false);
     expect(next).toHaveBeenCalled();
+  });
+
+  test('walks with the arrows in what the one shows that was chosen of several, though one is still at that', () => {
+    const next = vi.fn();
+    scope.run(() => useDeeds({ next }));
+    expect([true, false].map((shown) => press('ArrowDown', {}, button(shown)))).toEqual([true, false]);
+    expect(press('Enter', {}, button(true))).toBe(false);
+    expect(next).toHaveBeenCalledTimes(1);
   });
 
   test('does nothing that one may not do, and the palette does not offer it', () => {

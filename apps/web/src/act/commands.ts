@@ -216,9 +216,13 @@ function keyOf({ ctrlKey, metaKey, shiftKey, key }: KeyboardEvent): string {
   return control + shift + (control ? key.toLowerCase() : key);
 }
 
-/** What a control one is at does with these keys itself. */
+/** What a control one is at does with these keys itself; at the one of several that is shown, arrows are for what it shows. */
 const OF_CONTROLS = new Set(['Enter', ' ', 'ArrowDown', 'ArrowUp', 'ArrowLeft', 'ArrowRight', 'Home', 'End']);
 const CONTROLS = 'button, a, summary, [role=separator]';
+const isOfControl = (key: string, at: HTMLElement): boolean => {
+  const control = OF_CONTROLS.has(key) && at.closest?.(CONTROLS);
+  return Boolean(control && !(key.startsWith('Arrow') && control.matches('button[aria-current=true]')));
+};
 
 /** Gives the command a key stands for, if there is one that may be given now. */
 export function answerKey(event: KeyboardEvent): void {
@@ -228,7 +232,7 @@ export function answerKey(event: KeyboardEvent): void {
   if (document.querySelector('[role="dialog"]')) return;
   const at = event.target as HTMLElement;
   // In a menu, letters look for its entries.
-  if (at.closest?.('[role=menu]') || (OF_CONTROLS.has(event.key) && at.closest?.(CONTROLS))) return;
+  if (at.closest?.('[role=menu]') || isOfControl(event.key, at)) return;
   const session = useSession();
   for (const { id, keys, may } of ALL) {
     const deed = keys?.includes(key) && (!may || session.may(may)) ? deeds.get(id) : undefined;
