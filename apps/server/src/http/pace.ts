@@ -17,14 +17,11 @@ export interface Pace {
 
 export const PACE: Pace = { wholeMs: 60_000, everyMs: 20_000, leastBytes: 20 * 1024, headersMs: 20_000 };
 
-/** Whether what comes is a form, which may have files. */
-export const isForm = ({ raw }: FastifyRequest): boolean => /^multipart\//.test(raw.headers['content-type'] ?? '');
-
 /** From now on its body has so long. */
 export function watchPace(request: FastifyRequest, { wholeMs, everyMs, leastBytes }: Pace): void {
   const { raw } = request;
   if (raw.complete || (!raw.headers['content-length'] && !raw.headers['transfer-encoding'])) return;
-  const files = isForm(request);
+  const files = /^multipart\//.test(raw.headers['content-type'] ?? '');
   let seen = raw.socket?.bytesRead ?? 0;
   const timer = setInterval(
     () => {

@@ -9,7 +9,7 @@ import type { Services } from '../services.ts';
 import { networkOf } from '../access/attempts.ts';
 import { authorise, type Acting, type Caller } from './authorise.ts';
 import { check, checkReply } from './check.ts';
-import { isForm, watchPace, type Pace } from './pace.ts';
+import { watchPace, type Pace } from './pace.ts';
 import { Turns, type End } from './turns.ts';
 
 export interface Call<P extends string, B, Q> extends Acting {
@@ -46,6 +46,8 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
   return (route, handler) => {
     if (!route.may) throw new Error(`The route ${route.method} ${route.path} names no permission.`);
     declared.push(route as Route);
+    // A file is on its way for long, and the machine has nothing to do meanwhile.
+    const isQuestion = route.method === 'GET' && !route.produces;
     app.route({
       method: route.method,
       url: `/api${route.path}`,
@@ -61,8 +63,8 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
           route.path.startsWith('/w/:workspace'),
           route.byKey,
         );
-        const file = isForm(request) || Boolean(route.produces);
-        if (!route.stays) await takesTurn(reply, turns.take(whose(request), file));
+        if (!route.stays)
+          await takesTurn(reply, isQuestion ? turns.takeQuestion(whose(request)) : turns.take(whose(request)));
         if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
         watchPace(request, pace);
       },

@@ -48,13 +48,13 @@ describe('of one who asks a hundred things at once', () => {
   });
 });
 
-describe('where the machine has no room for more', () => {
+describe('of questions, where the machine has no room for more', () => {
   test('one of each is in hand at once all the same, and who has the least is first when there is room', async () => {
     const turns = new Turns(3);
-    const [ida, kenzo] = ['ida', 'kenzo'].map((who) => asking(() => turns.take(who), 10));
+    const [ida, kenzo] = ['ida', 'kenzo'].map((who) => asking(() => turns.takeQuestion(who), 10));
     await settled();
     expect([ida!.begun, kenzo!.begun]).toEqual([[0, 1, 2, 3], [0]]);
-    const ada = asking(() => turns.take('ada'), 2);
+    const ada = asking(() => turns.takeQuestion('ada'), 2);
     await settled();
     expect(ada.begun).toEqual([0]);
     ida!.ends[3]!();
@@ -71,8 +71,8 @@ describe('where the machine has no room for more', () => {
 
   test('the next of one begins when their last ends, though others have more in hand', async () => {
     const turns = new Turns(3);
-    asking(() => turns.take('ida'), 10);
-    const ada = asking(() => turns.take('ada'), 3);
+    asking(() => turns.takeQuestion('ida'), 10);
+    const ada = asking(() => turns.takeQuestion('ada'), 3);
     await settled();
     for (const at of [0, 1, 2]) {
       expect(ada.begun).toHaveLength(at + 1);
@@ -82,12 +82,12 @@ describe('where the machine has no room for more', () => {
   });
 });
 
-test('files on their way, of which four of each are in hand, keep nothing else waiting', async () => {
+test('what is no question keeps none waiting, and waits for none', async () => {
   const turns = new Turns(1);
-  const files = ['ida', 'kenzo'].map((who) => asking(() => turns.take(who, true), 5));
-  const small = asking(() => turns.take('ida'), 3);
+  const others = ['ida', 'kenzo'].map((who) => asking(() => turns.take(who), 5));
+  const questions = asking(() => turns.takeQuestion('ida'), 3);
   await settled();
-  expect([...files.map((f) => f.begun), small.begun]).toEqual([
+  expect([...others.map((o) => o.begun), questions.begun]).toEqual([
     [0, 1, 2, 3],
     [0, 1, 2, 3],
     [0, 1],

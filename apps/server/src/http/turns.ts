@@ -1,7 +1,8 @@
 /**
  * One who asks very much waits for themselves, and keeps nobody else waiting: of each member, and of each address nobody is
- * signed in from, one request is in hand whenever they ask, and as long as the machine has room a few more; the others wait
- * their turn, before anything of their bodies is read. Of what is heavy, one of a member's and a few of all are in hand.
+ * signed in from, a few requests are in hand at once and the others wait their turn, before anything of their bodies is
+ * read. Of questions, which keep the machine itself busy from beginning to end, one of each is in hand whenever they ask, and
+ * more as long as there is room; of what is heavy, one of a member's and a few of all.
  */
 import { availableParallelism } from 'node:os';
 import PQueue from 'p-queue';
@@ -9,10 +10,8 @@ import { Refusal } from '../errors.ts';
 
 /** A page sends a few at once; a browser no more than six. */
 const OF_EACH = 4;
-/** Of all, besides the first of each: with more at once than cores nothing is answered sooner, and everybody waits longer. */
-const MORE_OF_ALL = Math.max(1, availableParallelism() - 1);
-/** A file on its way, either way, is mostly waited for: it takes none of the other turns. */
-const FILES_OF_EACH = 4;
+/** Questions of all, besides the first of each: more at once than there are cores are answered no sooner, and all wait longer. */
+const MORE_QUESTIONS = Math.max(1, availableParallelism() - 1);
 const MOST_WAITING = 100;
 const HEAVY_OF_ALL = 3;
 const HEAVY_WAITING = 20;
@@ -90,22 +89,24 @@ class Lanes {
 }
 
 export class Turns {
-  private readonly light: Lanes;
-  private readonly files = new Lanes(FILES_OF_EACH, Infinity);
+  private readonly questions: Lanes;
+  private readonly light = new Lanes(OF_EACH, Infinity);
   private readonly heavy = new Map<string, PQueue>();
   private readonly heavyOfAll = new PQueue({ concurrency: HEAVY_OF_ALL });
 
-  /** @param moreOfAll how many are in hand at once besides the first of each */
-  constructor(moreOfAll = MORE_OF_ALL) {
-    this.light = new Lanes(OF_EACH, moreOfAll);
+  /** @param moreQuestions how many are in hand at once besides the first of each */
+  constructor(moreQuestions = MORE_QUESTIONS) {
+    this.questions = new Lanes(OF_EACH, moreQuestions);
   }
 
-  /**
-   * @param file whether a file is on its way
-   * @throws Refusal where too many wait already
-   */
-  take(who: string, file = false): Promise<End> {
-    return (file ? this.files : this.light).take(who);
+  /** @throws Refusal where too many wait already */
+  take(who: string): Promise<End> {
+    return this.light.take(who);
+  }
+
+  /** @throws Refusal where too many wait already */
+  takeQuestion(who: string): Promise<End> {
+    return this.questions.take(who);
   }
 
   /** @throws Refusal where too many wait already */

@@ -31,7 +31,7 @@ const NAMES = { duplicates: 'Duplicates', proofing: 'Proofing', filing: 'Filing'
           >{{ NAMES[q] }} {{ check.counts[q]?.toLocaleString('en') ?? '' }}</RouterLink
         >
       </nav>
-      <div class="min-h-0 flex-1 overflow-auto px-3.5 pb-4">
+      <div class="min-h-0 flex-1 overflow-auto px-3.5 pb-4 pt-1">
         <DuplicatesQueue v-if="check.queue === 'duplicates'" />
         <ProofRules v-else-if="check.queue === 'proofing'" />
         <LooseQueues v-else />
