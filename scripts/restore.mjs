@@ -12,14 +12,15 @@ await main(async () => {
   if (!from || from.startsWith('-') || more.length) throw new Stop('npm run restore -- [--empty] FOLDER');
   const { made } = readBackup(resolve(from));
   await ensureDebian(TO_RUN);
-  const data = dataFolder(args.includes('--empty') ? '-empty' : '');
+  const empty = args.includes('--empty');
+  const data = dataFolder(empty ? '-empty' : '');
   const cluster = process.env.DATABASE_URL ? undefined : await startPostgres(data);
   try {
     await cluster?.ensureDatabase('pandecta');
     const url = process.env.DATABASE_URL ?? cluster.url('pandecta');
     const { files } = await restore(resolve(from), { url, data, bin: binFolder() });
     say(
-      `Restored the backup of ${made}: the database and ${files.toLocaleString('en')} files, into ${data}. \`npm start\` starts it.`,
+      `Restored the backup of ${made}: the database and ${files.toLocaleString('en')} files, into ${data}. \`npm start${empty ? ' -- --empty' : ''}\` starts it.`,
     );
   } finally {
     await cluster?.stop();
