@@ -1,5 +1,5 @@
 /** Stores without a page: a router of their own, and a server that answers what a test says. */
-import { createPinia, setActivePinia } from 'pinia';
+import { createPinia, disposePinia, setActivePinia, type Pinia } from 'pinia';
 import { mount, type VueWrapper } from '@vue/test-utils';
 import { createApp, type Component } from 'vue';
 import { createMemoryHistory, createRouter, type Router } from 'vue-router';
@@ -26,6 +26,9 @@ interface Around {
   asked: Asked[];
 }
 
+/** The stores of the test before end with it: what they wait for comes to nobody. */
+let earlier: Pinia | undefined;
+
 export async function withoutPage(answer: Answer): Promise<Around> {
   const asked: Asked[] = [];
   if (typeof document === 'undefined') vi.stubGlobal('window', globalThis);
@@ -50,7 +53,8 @@ export async function withoutPage(answer: Answer): Promise<Around> {
       { path: '/:all(.*)', component: {} },
     ],
   });
-  const pinia = createPinia();
+  if (earlier) disposePinia(earlier);
+  const pinia = (earlier = createPinia());
   const app = createApp({}).use(pinia).use(router);
   setActivePinia(pinia);
   await router.push('/sources');

@@ -86,6 +86,28 @@ test('what was saved by and by stands in the editor, and what one wrote on since
   expect(edits().at(-1)).toEqual(['/sources/a', { fields: { title: 'Ebb and flood' }, seen: { title: 'Ebb' } }]);
 });
 
+test('what one writes while an earlier one is being sent is kept, and stands on that one where it comes through', async () => {
+  const unsent = page.make(useUnsent);
+  const title = (value: string) => ({ edit: { of: 'record', source: 'a', field: 'title', value, before: 'Tides' } as const, text: value, says: 'Title', to: '/' }); // prettier-ignore
+  for (const comesThrough of [false, true]) {
+    await unsent.save(title('Ebb'));
+    let end!: () => void;
+    answer = () =>
+      new Promise((resolve, refuse) => {
+        end = () =>
+          comesThrough ? resolve({ says: 'Changed title', changeId: 'c' }) : refuse(new TypeError('no network'));
+      });
+    const sending = unsent.sendAll();
+    await settled();
+    answer = nobody;
+    await unsent.save(title('Flood'));
+    end();
+    await sending;
+    expect(unsent.kept).toMatchObject([{ text: 'Flood', edit: { before: comesThrough ? 'Ebb' : 'Tides' } }]);
+    unsent.letGo(unsent.kept[0]!.edit);
+  }
+});
+
 test('what one takes back before it could be saved is not saved, and what one lets go is not shown as though it were', async () => {
   const view = page.show(RecordEditor, { source: source('a', 'Tides') });
   const unsent = page.make(useUnsent);

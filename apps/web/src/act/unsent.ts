@@ -63,10 +63,6 @@ export const useUnsent = defineStore('unsent', () => {
   }
   /** The last that was saved, at once or after it was kept. */
   const saved = shallowRef<Unsent | null>(null);
-  function isSaved(one: Unsent): void {
-    saved.value = one;
-    letGo(one.edit);
-  }
   const again = useTimeoutFn(() => void sendAll(), AGAIN_MS, { immediate: waiting.value.length > 0 });
   /** Keeps what was refused, with why. @returns what is to be said of it */
   function keep({ edit, text, says, to }: Unsent, error: unknown): string {
@@ -88,18 +84,24 @@ export const useUnsent = defineStore('unsent', () => {
       () => send(one.edit),
       (error) => keep(one, error),
     );
-    if (done) isSaved(one);
+    if (!done) return;
+    saved.value = one;
+    letGo(one.edit);
   }
 
-  /** What may have become possible since. */
+  /** What may have become possible since. What was written on meanwhile stands on what was sent. */
   async function sendAll(): Promise<void> {
     for (const one of waiting.value) {
+      const now = (): Unsent | undefined => kept.value.find((k) => isSame(k.edit, one.edit));
       try {
         const done = await send(one.edit);
-        isSaved(one);
+        const newer = now();
+        if (newer) saved.value = one;
+        if (newer?.text === one.text) letGo(one.edit);
+        else if (newer) newer.edit.before = one.edit.value as never;
         changes.happened(done);
       } catch (error) {
-        keep(one, error);
+        if (now()?.text === one.text) keep(one, error);
         if (mayComeLater(error)) break;
       }
     }
