@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
+import type pg from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { startTestServer, type TestServer } from '../testing/server.ts';
-import { transact, type Db } from './connect.ts';
+import { connect, isUnavailable, snapshot, transact, type Db } from './connect.ts';
 import { number, one } from './read.ts';
 
 let server: TestServer;
@@ -46,4 +47,24 @@ test('what fails for another reason is done once, and leaves nothing', async () 
   });
   await expect(failing).rejects.toThrow('out of ink');
   expect([tries, await sum()]).toEqual([1, before]);
+});
+
+test('a connection cut before a transaction began is given back all the same, so that the next one has it', async () => {
+  const { config, database } = server.app.services;
+  const narrow = connect(config.databaseUrl, 1);
+  const give = narrow.pool.connect as () => Promise<pg.PoolClient & { processID: number }>;
+  narrow.pool.connect = (async () => {
+    const client = await give.call(narrow.pool);
+    const ended = new Promise((resolve) => client.once('end', resolve));
+    await database.pool.query('select pg_terminate_backend($1)', [client.processID]);
+    await ended;
+    return client;
+  }) as never;
+  for (const way of [transact, snapshot]) {
+    await expect(way(narrow.db, (tx) => tx.execute(sql`select 1`))).rejects.toSatisfy(isUnavailable);
+    expect([narrow.pool.totalCount, narrow.pool.waitingCount]).toEqual([0, 0]);
+  }
+  narrow.pool.connect = give as never;
+  expect((await transact(narrow.db, (tx) => tx.execute(sql`select 1 as n`))).rows).toEqual([{ n: 1 }]);
+  await narrow.close();
 });

@@ -2,6 +2,7 @@
 import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import * as schema from './schema.ts';
@@ -103,11 +104,9 @@ const LET_PASS_MS = 150;
  * that may not stand twice.
  */
 export async function transact<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
-  // Drizzle's transaction is the same as its database, but for the pool.
-  const once = (): Promise<T> => db.transaction((tx) => work(tx as unknown as Db));
   for (let tries = 1; ; tries += 1) {
     try {
-      return await once();
+      return await once(db, work);
     } catch (error) {
       if (codeOf(error) !== GAVE_UP.deadlock || tries === MOST_TRIES) throw error;
       // Two that were both given up do not meet again at the same moment.
@@ -118,10 +117,24 @@ export async function transact<T>(db: Db, work: (tx: Db) => Promise<T>): Promise
 
 /** Reads that all see the database as it is at the first of them. */
 export async function snapshot<T>(db: Db, work: (tx: Db) => Promise<T>): Promise<T> {
-  return db.transaction((tx) => work(tx as unknown as Db), {
-    isolationLevel: 'repeatable read',
-    accessMode: 'read only',
-  });
+  return once(db, work, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+}
+
+/**
+ * One transaction, on a connection that is given back whatever happens: left to Drizzle, one that was cut before the transaction
+ * began would be kept for good, until none is left.
+ */
+async function once<T>(db: Db, work: (tx: Db) => Promise<T>, how?: PgTransactionConfig): Promise<T> {
+  // Drizzle's transaction is the same as its database, but for the pool.
+  const within = (session: Db): Promise<T> => session.transaction((tx) => work(tx as unknown as Db), how);
+  const { $client: pool } = db as { $client?: unknown };
+  if (!(pool instanceof pg.Pool)) return within(db);
+  const client = await pool.connect();
+  try {
+    return await within(drizzle(client) as unknown as Db);
+  } finally {
+    client.release();
+  }
 }
 
 /** Runs the work in one transaction as `transact` does, without the time limit of a person's query: for jobs. */

@@ -2,6 +2,7 @@
 import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import { GOING, type JobList, type SourcePage } from '@pandecta/contract';
+import { isUnavailable } from '../../database/connect.ts';
 import { number, rows } from '../../database/read.ts';
 import type { Person } from '../server.ts';
 import { derived, deriveAnew } from '../rebuilt.ts';
@@ -13,6 +14,7 @@ import type { Work } from './works.ts';
 const WELL_WITHIN_MS = 60_000;
 /** What lasts, lasts so long. */
 const LASTS_MS = 1000;
+const MOST_LOOKS = 5;
 
 /** Until the server answers, no job goes, and what was written can be found. */
 async function well(me: Person): Promise<void> {
@@ -112,8 +114,19 @@ export async function trial(
     found = await work.found(me);
     if (found !== 'all') wrong.push(`done again: ${found}`);
   }
-  wrong.push(...(await contradictions(ground, me)));
+  wrong.push(...(await patiently(() => contradictions(ground, me))));
   return { wrong, undone, ms };
+}
+
+/** Who only looks may come while the database is hardly back: they look again. */
+async function patiently<T>(look: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await look();
+    } catch (error) {
+      if (!isUnavailable(error) || tries === MOST_LOOKS) throw error;
+    }
+  }
 }
 
 /** What is said of the sources twice, in two places, and not alike. */
