@@ -46,8 +46,8 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
   return (route, handler) => {
     if (!route.may) throw new Error(`The route ${route.method} ${route.path} names no permission.`);
     declared.push(route as Route);
-    // A file is on its way for long, and the machine has nothing to do meanwhile.
-    const isQuestion = route.method === 'GET' && !route.produces;
+    // A file is on its way for long, and what is heavy waits for its own turn: the machine has nothing to do meanwhile.
+    const isQuestion = route.method === 'GET' && !route.produces && !route.heavy;
     app.route({
       method: route.method,
       url: `/api${route.path}`,

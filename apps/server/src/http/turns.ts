@@ -52,12 +52,13 @@ class Lanes {
   constructor(
     private readonly ofEach: number,
     private readonly moreOfAll: number,
+    private readonly mostWaiting = MOST_WAITING,
   ) {}
 
   async take(who: string): Promise<End> {
     const lane = this.lanes.get(who) ?? { inHand: 0, waiting: [] };
     this.lanes.set(who, lane);
-    if (lane.waiting.length >= MOST_WAITING) throw new Refusal('too_many_at_once');
+    if (lane.waiting.length >= this.mostWaiting) throw new Refusal('too_many_at_once');
     await new Promise<void>((begin) => {
       lane.waiting.push(begin);
       this.begin();
@@ -91,7 +92,7 @@ class Lanes {
 export class Turns {
   private readonly questions: Lanes;
   private readonly light = new Lanes(OF_EACH, Infinity);
-  private readonly heavy = new Map<string, PQueue>();
+  private readonly heavy = new Lanes(1, 0, HEAVY_WAITING);
   private readonly heavyOfAll = new PQueue({ concurrency: HEAVY_OF_ALL });
 
   /** @param moreQuestions how many are in hand at once besides the first of each */
@@ -111,14 +112,7 @@ export class Turns {
 
   /** @throws Refusal where too many wait already */
   async takeHeavy(who: string): Promise<End> {
-    let queue = this.heavy.get(who);
-    if (!queue) {
-      queue = new PQueue({ concurrency: 1 });
-      queue.on('idle', () => this.heavy.delete(who));
-      this.heavy.set(who, queue);
-    }
-    if (queue.size >= HEAVY_WAITING) throw new Refusal('too_many_at_once');
-    const own = await turnIn(queue);
+    const own = await this.heavy.take(who);
     const ofAll = await turnIn(this.heavyOfAll);
     return () => {
       ofAll();
