@@ -61,15 +61,17 @@ export const entry: Kind<EntryChange> = {
   },
   sample(draw) {
     const list = draw.pick(LISTS);
-    const known = [...draw.library.entries.keys()].filter((k) => k.startsWith(`${list} `));
+    // What is another member's own nobody else sees, and so nobody else alters.
+    const seen = [...draw.library.entries].filter(([, { owner }]) => !owner || owner === draw.member);
+    const known = new Map(seen.filter(([key]) => key.startsWith(`${list} `)));
     const id = draw.flag()
       ? draw.id()
       : idOf(
           draw,
-          known.map((k) => k.slice(list.length + 1)),
+          [...known.keys()].map((k) => k.slice(list.length + 1)),
         );
     const value = (): Entry => ({ name: draw.text(), owner: draw.flag() ? draw.member : null });
-    const before = draw.library.entries.get(`${list} ${id}`) ?? (draw.flag() ? null : value());
+    const before = known.get(`${list} ${id}`) ?? (draw.flag() ? null : value());
     return { do: 'entry', list, entry: id, value: { before, after: draw.flag() ? value() : null } };
   },
 };
