@@ -89,8 +89,9 @@ async function readers(): Promise<void> {
       const { user, system } = process.cpuUsage(cpu);
       note(`reader: ${name}`, performance.now() - start, (user + system) / 1000, failed);
     }
-    const { longest, nth, ofThread } = sums.get(`reader: ${name}`)!;
-    console.log(`${name}: ${Math.round(longest)} ms at most, ${Math.round(ofThread)} of the processor, the ${nth}.`);
+    const { longest, nth, ofThread, failed, first = '' } = sums.get(`reader: ${name}`)!;
+    const most = `${Math.round(longest)} ms at most, ${Math.round(ofThread)} of the processor, the ${nth}.`;
+    console.log(`${name}: ${failed} failed; ${most} ${first}`);
   }
 }
 
@@ -125,5 +126,4 @@ table(
   ['of', 'done', 'failed', `over ${LONG_MS} ms`, 'ms longest'],
   sorted.slice(0, 30).map(([name, s]) => [name, s.done, s.failed, s.slow, s.longest]),
 );
-for (const [name, s] of sorted) if (s.first) console.log(`${name}: ${s.first}`);
 process.exit(0);
