@@ -19,6 +19,13 @@ export interface Database {
 const STATEMENT_TIMEOUT_MS = 8_000;
 /** And a little before it, one that only waits for another who writes. */
 const LOCK_TIMEOUT_MS = 7_000;
+/**
+ * So long a connection is waited for. A database that is away refuses at once; one that takes long is on a machine that
+ * stands still for a while, and goes on with it.
+ */
+const CONNECTION_TIMEOUT_MS = 20_000;
+/** So many connections stay where nobody asks: to make one takes longer than to answer. */
+const KEPT = 4;
 
 export function connect(url: string, size = 16): Database {
   // See docs/decisions/search.md: plans are made for the values at hand, on one process, without compiling, and never
@@ -27,7 +34,8 @@ export function connect(url: string, size = 16): Database {
   const pool = new pg.Pool({
     connectionString: url,
     max: size,
-    connectionTimeoutMillis: 5_000,
+    min: Math.min(KEPT, size),
+    connectionTimeoutMillis: CONNECTION_TIMEOUT_MS,
     options: `-c jit=off -c plan_cache_mode=force_custom_plan -c max_parallel_workers_per_gather=0 -c enable_seqscan=off -c statement_timeout=${STATEMENT_TIMEOUT_MS} -c lock_timeout=${LOCK_TIMEOUT_MS} -c random_page_cost=1.1 -c client_connection_check_interval=1000`,
   });
   // A connection that ends (the database restarts) is replaced at the next query, whoever holds it meanwhile: the error

@@ -8,6 +8,8 @@ import { codeOf, GAVE_UP, isFull, isUnavailable } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 
 const TOO_MANY_MS = 1000;
+/** Whoever runs the machine has to know of these: nobody who asks can do anything about them. */
+const OF_MACHINE: ReadonlySet<Refusal['code']> = new Set(['disk_full', 'unavailable']);
 
 const PROBLEM = 'application/problem+json';
 
@@ -45,7 +47,7 @@ function refusalOf(error: FastifyError, request: FastifyRequest): Refusal | unde
 export function registerProblems(app: FastifyInstance): void {
   app.setErrorHandler(async (error: FastifyError, request, reply) => {
     const refusal = refusalOf(error, request);
-    if (!refusal || refusal.code === 'disk_full') request.log.error({ err: error }, 'the request failed');
+    if (!refusal || OF_MACHINE.has(refusal.code)) request.log.error({ err: error }, 'the request failed');
     // Who sends too much is answered slowly: whoever waits for an answer sends less.
     if (refusal?.status === 429) await setTimeout(TOO_MANY_MS);
     return refuse(reply, refusal ?? new Refusal('failed'));
