@@ -25,9 +25,13 @@ export class SignIn {
   @IsString() @MaxLength(MOST_PASSWORD) password!: string;
 }
 
-/** The first account of an empty installation, made by the link that its start printed. */
-export class FirstAccount {
+/** What opens an empty installation: it stands in the link that its start printed. */
+export class FirstLink {
   @IsString() @MaxLength(100) token!: string;
+}
+
+/** The first account, made by that link. */
+export class FirstAccount extends FirstLink {
   @IsString() @Length(1, 120) name!: string;
   @IsEmail() email!: string;
   @IsString() @Length(LEAST_PASSWORD, MOST_PASSWORD) password!: string;
@@ -89,6 +93,13 @@ export const accessRoutes = {
     may: 'signed in',
     summary: 'Who is signed in, and to which workspaces they belong.',
     reply: SessionInfo,
+  }),
+  firstLink: route({
+    method: 'POST',
+    path: '/first-link',
+    may: 'anyone',
+    summary: 'Whether the link of the first start still makes the first account; refused where it does not.',
+    body: FirstLink,
   }),
   first: route({
     method: 'POST',

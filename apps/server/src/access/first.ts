@@ -2,7 +2,7 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { FirstAccount } from '@pandecta/contract';
+import type { FirstAccount, FirstLink } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
 import { transact, type Db } from '../database/connect.ts';
 import { members, senses, users, workspaces } from '../database/schema.ts';
@@ -17,17 +17,24 @@ const MAKING_FIRST = 4_700_003;
 
 /**
  * @param token what opens it; without one nobody may
- * @returns who was made
  * @throws Refusal where the link is not that one, or someone is there already
  */
+export async function refuseSpent(db: Db, token: string | undefined, given: FirstLink): Promise<void> {
+  if (!token || !same(token, given.token) || (await hasAccounts(db))) throw new Refusal('link_spent');
+}
+
+/**
+ * @returns who was made
+ * @throws Refusal as `refuseSpent`
+ */
 export async function makeFirstAccount(db: Db, token: string | undefined, given: FirstAccount): Promise<Person> {
-  if (!token || !same(token, given.token)) throw new Refusal('link_spent');
+  await refuseSpent(db, token, given);
   const user = { id: uuidv7(), email: given.email.trim().toLowerCase(), name: given.name.trim() };
   const workspaceId = uuidv7();
   const passwordHash = await hashPassword(given.password);
   await transact(db, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${MAKING_FIRST})`);
-    if (await hasAccounts(tx)) throw new Refusal('link_spent');
+    await refuseSpent(tx, token, given);
     await beyond(tx)
       .insert(users)
       .values({ ...user, passwordHash });

@@ -6,7 +6,7 @@ import { SESSION_COOKIE } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { attempt } from './attempts.ts';
-import { makeFirstAccount } from './first.ts';
+import { makeFirstAccount, refuseSpent } from './first.ts';
 import { hashPassword, isPassword } from './passwords.ts';
 import { endSession, findUser, makeSession, SESSION_DAYS, setPassword, workspacesOf, type Person } from './store.ts';
 
@@ -39,6 +39,11 @@ export function accessRoutes(declare: Declare, { db, config }: Services): void {
     });
     if (!right) throw new Refusal('sign_in_refused');
     return enter(reply, user!);
+  });
+
+  declare(routes.access.firstLink, async ({ body, reply }) => {
+    await refuseSpent(db, config.firstToken, body);
+    return reply.status(204).send();
   });
 
   declare(routes.access.first, async ({ body, reply }) =>

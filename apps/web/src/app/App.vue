@@ -11,6 +11,7 @@ import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
 import { useChanges } from '../act/changes.ts';
 import { answerKey, useDeeds } from '../act/commands.ts';
+import { useAskBeforeLeaving } from '../act/leaving.ts';
 import { useUnsent } from '../act/unsent.ts';
 import KeysList from './KeysList.vue';
 import TopBar from './TopBar.vue';
@@ -46,6 +47,7 @@ useDeeds({
   password: () => (passwordOpen.value = true),
   'sign-out': signOut,
 });
+useAskBeforeLeaving();
 useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(event));
 </script>
 

@@ -2,6 +2,8 @@
 /** The first account of an empty installation. What opens it stands behind the # of the address, which no log sees. */
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { routes } from '@pandecta/contract';
+import { ApiError, ask } from '../api/client.ts';
 import KitField from '../kit/KitField.vue';
 import EntryCard from './EntryCard.vue';
 import NewPasswordFields from './NewPasswordFields.vue';
@@ -26,39 +28,56 @@ const { error, busy, submit } = useSending(async () => {
   });
   await router.push('/sources');
 });
+/** Whether it makes no account: told before anyone has filled in a form for nothing. */
+const spent = ref(!token);
 if (!token) error.value = 'The address is not whole: what stands behind # in the terminal belongs to it.';
+else
+  ask(routes.access.firstLink, { body: { token } }).catch((e: Error) => {
+    error.value = e.message;
+    spent.value = e instanceof ApiError && e.status === 403;
+  });
 </script>
 
 <template>
   <EntryCard
-    says="The first account here. It is yours, and may do everything."
-    does="Begin"
+    :says="spent ? 'No account was made.' : 'The first account here. It is yours, and may do everything.'"
+    :does="spent ? 'To the sign-in' : 'Begin'"
     doing="Beginning…"
     :busy
     :error
-    :waits="!ready || !token"
-    @submit="submit"
+    :waits="!ready && !spent"
+    @submit="spent ? router.push('/sign-in') : submit()"
   >
-    <KitField
-      v-model="name"
-      class="mb-3"
-      label="Your name"
-      above
-      autocomplete="name"
-      maxlength="120"
-      required
-      autofocus
-    />
-    <KitField v-model="email" class="mb-3" label="E-mail address" above type="email" autocomplete="username" required />
-    <KitField
-      v-model="workspace"
-      class="mb-3"
-      label="Name of the workspace"
-      above
-      maxlength="120"
-      required
-      hint="What you work on. More can follow."
-    />
-    <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+    <template v-if="!spent">
+      <KitField
+        v-model="name"
+        class="mb-3"
+        label="Your name"
+        above
+        autocomplete="name"
+        maxlength="120"
+        required
+        autofocus
+      />
+      <KitField
+        v-model="email"
+        class="mb-3"
+        label="E-mail address"
+        above
+        type="email"
+        autocomplete="username"
+        required
+      />
+      <KitField
+        v-model="workspace"
+        class="mb-3"
+        label="Name of the workspace"
+        above
+        maxlength="120"
+        required
+        hint="What you work on. More can follow."
+      />
+      <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+    </template>
   </EntryCard>
 </template>

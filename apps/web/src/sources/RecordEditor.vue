@@ -141,6 +141,7 @@ function fromWhere(v: string): string {
             :trouble="troubleOf(v, textOf(v))"
             :hint="fromWhere(v)"
             spellcheck="false"
+            data-work
             @update:model-value="write(v, String($event))"
             @blur="leave(v)"
             @keydown.ctrl.enter="leave(v)"
