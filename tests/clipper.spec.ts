@@ -15,7 +15,7 @@ const PAGE = `<!doctype html><html><head><title>Edges – a page</title>
 <meta name="citation_title" content="Edges of the marsh under the clipper"><meta name="citation_author" content="Halvard, Runa">
 <meta name="citation_journal_title" content="Coastal Processes"><meta name="citation_publication_date" content="1999">
 <meta name="citation_pdf_url" content="/edges.pdf"></head>
-<body><h1>Edges</h1></body></html>`;
+<body><h1>Edges</h1><script>document.body.append('Half a character, as some pages leave it: \\ud83d')</script></body></html>`;
 const LIST = `<!doctype html><html><head><title>Results</title></head><body>${[
   'One work of the list',
   'Another work of the list',

@@ -1,4 +1,5 @@
 /** Runs in the page: tells at a glance what it holds, and gives its text as it is shown when it is asked for. */
+import { wholeCharacters } from '@pandecta/core/text';
 import type { Glance } from './messages.ts';
 
 function glance(): Glance {
@@ -39,6 +40,6 @@ function fullText(): string | undefined {
 void chrome.runtime.sendMessage({ say: 'glance', glance: glance() }).catch(() => undefined);
 chrome.runtime.onMessage.addListener((message: unknown, _, answer) => {
   if ((message as { say?: string }).say !== 'page') return false;
-  answer({ address: location.href, html: document.documentElement.outerHTML, glance: glance() });
+  answer({ address: location.href, html: wholeCharacters(document.documentElement.outerHTML), glance: glance() });
   return false;
 });

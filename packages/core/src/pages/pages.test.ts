@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { readPage, tooDeep, withoutTracking } from './index.ts';
+import { readPage, snapshotOf, tooDeep, withoutTracking } from './index.ts';
 
 const page = (head: string, body = ''): string =>
   `<!doctype html><html lang="en"><head>${head}</head><body>${body}</body></html>`;
@@ -142,4 +142,10 @@ test('an address without what only tracks; other parameters stay as they stand',
 
 test('a page that nests deeper than any does is known before it is parsed', () => {
   expect([tooDeep('<div>'.repeat(2000)), tooDeep(page('', '<div>'.repeat(100)))]).toEqual([true, false]);
+});
+
+test('halves of characters, which a script can send, end neither the reading nor the keeping of a page', () => {
+  const html = page('<title>Tides</title>', '<p>The \udc00\udc00 ebb \ud83d ran\ud83c\udf0a</p>');
+  expect(readPage(html, AT).record.title).toBe('Tides');
+  expect(snapshotOf(html, AT, 'today').text).toBe('Tides\nThe \ufffd\ufffd ebb \ufffd ran\ud83c\udf0a');
 });

@@ -1,8 +1,9 @@
 /** A page of the web as a record: what it states of itself, the surest vocabulary first. */
-import { load, type CheerioAPI } from 'cheerio';
+import type { CheerioAPI } from 'cheerio';
 import type { Provenance } from '../documents/index.ts';
 import type { SourceRecord } from '../source/index.ts';
 import { absolute, withoutTracking } from './address.ts';
+import { parsePage } from './parse.ts';
 import { looksLikeReference, readReference } from '../references/index.ts';
 import { aboutPage, worksOf } from './schema-org.ts';
 import {
@@ -33,7 +34,7 @@ export interface ReadPage {
  * @param address where the page was found
  */
 export function readPage(html: string, address: string): ReadPage {
-  const $ = load(html);
+  const $ = parsePage(html);
   const tags = tagsOf($);
   const listed = listedOn($, coins($));
   const about = listed.length === 1 ? listed[0] : undefined;

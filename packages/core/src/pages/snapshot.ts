@@ -2,9 +2,10 @@
  * A page as it is kept: its text with headings, lists, tables and pictures, without scripts, frames, forms and what stands
  * around it. It needs nothing from outside: pictures are put into it, or are left out.
  */
-import { load, type CheerioAPI } from 'cheerio';
+import type { CheerioAPI } from 'cheerio';
 import sanitize from 'sanitize-html';
 import { absolute } from './address.ts';
+import { parsePage } from './parse.ts';
 
 export interface Snapshot {
   /** A whole document of HTML, with `picture:N` where its pictures are to be. */
@@ -27,7 +28,7 @@ const LOOK =
  * @param seen the day it was seen, in words
  */
 export function snapshotOf(html: string, address: string, seen: string): Snapshot {
-  const $ = load(html);
+  const $ = parsePage(html);
   const title = ($('h1').first().text() || $('title').first().text()).replace(/\s+/g, ' ').trim();
   const own = $('meta[property="og:image"]').attr('content');
   $(AROUND).remove();
@@ -66,7 +67,7 @@ export function snapshotOf(html: string, address: string, seen: string): Snapsho
   const escaped = sanitize(title, { allowedTags: [], allowedAttributes: {} });
   const from = sanitize(address, { allowedTags: [], allowedAttributes: {} });
   const shown = lead && !body.includes(lead) ? `<p><img src="${lead}" alt=""></p>` : '';
-  const text = load(body).text().replace(/\s+/g, ' ').trim();
+  const text = parsePage(body).text().replace(/\s+/g, ' ').trim();
   return {
     html: `<!doctype html><html><head><meta charset="utf-8"><title>${escaped}</title><style>${LOOK}</style></head><body><p class="from">Seen at ${from}, ${seen}</p>${shown}${body}</body></html>`,
     text: [title, text.startsWith(title) ? text.slice(title.length).trim() : text].filter(Boolean).join('\n'),

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 const PIECES = [
   '\u0000',
   '\ud800',
+  '\udc00\udc00',
   '🙂',
   '"',
   "'",
