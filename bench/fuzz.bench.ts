@@ -9,7 +9,7 @@ import { takeApart } from '@pandecta/core/door';
 import { EXPORT_FORMATS, readAs, readSources, writeSources } from '@pandecta/core/formats';
 import { readPage, tooDeep } from '@pandecta/core/pages';
 import { parseQuery } from '@pandecta/core/query';
-import { readReference } from '@pandecta/core/references';
+import { eachReference } from '@pandecta/core/references';
 import { broken } from '@pandecta/core/testing';
 import { isRdf, readSkos, readVocabularyTable } from '@pandecta/core/vocabulary';
 import { fuzzOperations, type Api } from '@pandecta/server/testing/fuzz';
@@ -62,7 +62,7 @@ async function readers(): Promise<void> {
     ['any file', EXPORT_FORMATS.map((f) => writeSources(sources, f)), (t) => readSources(t)],
     ['pages', [html], (t) => readPage(tooDeep(t) ? '' : t, 'https://a.example/')],
     ['typed', [list, `${list}\n\n10.5555/abc\n978-3-16-148410-0`], takeApart],
-    ['references', [list], readReference],
+    ['references', [list, `${list}\n\n${list}`], (t) => [...eachReference(t)]],
     [
       'questions',
       ['title:(ebb OR "flood tide") -year:1990..2000 has:pdf', 'near("a" "b" 5) tag:x'],
