@@ -22,7 +22,7 @@ const HEADINGS: Record<Theme, string[]> = {
 /** The standard fonts know the characters of windows-1252 only. */
 const plain = (text: string): string =>
   text.normalize('NFC').replace(
-    /[^\u0000-\u00ff‘’“”–—…€]/g,
+    /[^\u0000-\u00ff‘’“”–—…€]\p{M}*/gu,
     (c) =>
       c
         .normalize('NFD')
