@@ -5,13 +5,7 @@
  * which readers.
  */
 import fc from 'fast-check';
-import { takeApart } from '@pandecta/core/door';
-import { EXPORT_FORMATS, readAs, readSources, writeSources } from '@pandecta/core/formats';
-import { readPage, tooDeep } from '@pandecta/core/pages';
-import { parseQuery } from '@pandecta/core/query';
-import { eachReference } from '@pandecta/core/references';
-import { broken } from '@pandecta/core/testing';
-import { isRdf, readSkos, readVocabularyTable } from '@pandecta/core/vocabulary';
+import { broken, readersOf } from '@pandecta/core/testing';
 import { fuzzOperations, type Api } from '@pandecta/server/testing/fuzz';
 import { makeLibrary } from '@pandecta/server/testing/library';
 import { startTestServer } from '@pandecta/server/testing/server';
@@ -48,33 +42,7 @@ function note(of: string, ms: number, ofThread: number, failed: string | undefin
 
 /** Every reader, with files of its own sort that were broken. */
 async function readers(): Promise<void> {
-  const sources = synthetic(6, 30);
-  const html = `<html lang="en"><head><title>Tides</title><meta name="citation_title" content="Tides"><script type="application/ld+json">{"@type":"Article","name":"Tides","author":{"name":"Ida Vance"}}</script></head><body><article><h1>Tides</h1>${'<p>The ebb ran late <i>that</i> year.</p>'.repeat(20)}</article></body></html>`;
-  const skos =
-    '@prefix skos: <http://www.w3.org/2004/02/skos/core#> . <a> a skos:Concept ; skos:prefLabel "silt"@en ; skos:broader <b> .';
-  const list = 'Vance, I. (1999). Tides of the estuary. Journal of Silt, 4(2), 1–20. https://doi.org/10.5555/x';
-  const all: [string, string[], (text: string) => unknown][] = [
-    ...EXPORT_FORMATS.map((format): [string, string[], (text: string) => unknown] => {
-      const text = writeSources(sources, format);
-      const read = readSources(text)!.format;
-      return [format, [text], (t) => readAs(read, t)];
-    }),
-    ['any file', EXPORT_FORMATS.map((f) => writeSources(sources, f)), (t) => readSources(t)],
-    ['pages', [html], (t) => readPage(tooDeep(t) ? '' : t, 'https://a.example/')],
-    ['typed', [list, `${list}\n\n10.5555/abc\n978-3-16-148410-0`], takeApart],
-    ['references', [list, `${list}\n\n${list}`], (t) => [...eachReference(t)]],
-    [
-      'questions',
-      ['title:(ebb OR "flood tide") -year:1990..2000 has:pdf', 'near("a" "b" 5) tag:x'],
-      (t) => parseQuery(t.slice(0, 2000)),
-    ],
-    [
-      'vocabularies',
-      [skos, 'name,meaning,broader\nsilt,fine,mud\n'],
-      (t) => (isRdf(t) ? readSkos(t).catch((e: Error) => void e) : readVocabularyTable(t)),
-    ],
-  ];
-  for (const [name, texts, read] of all.filter(([of]) => OF.test(of))) {
+  for (const { name, texts, read } of readersOf(synthetic(6, 30)).filter((r) => OF.test(r.name))) {
     const samples = fc.sample(broken(texts), { numRuns: Math.min(BODIES, 2000), seed: SEED });
     for (let i = 0; i < BODIES; i += 1) {
       const text = i < samples.length ? samples[i]! : fc.sample(broken(texts), { numRuns: 1, seed: SEED + i })[0]!;

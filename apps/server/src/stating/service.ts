@@ -1,6 +1,7 @@
 /** What the workspace says of its sources: labels, each with what it means, and ratings. */
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed, LabelList, NewLabel } from '@pandecta/contract';
+import { firstOf } from '@pandecta/core/text';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -79,7 +80,7 @@ async function valueOf({ db }: Services, { actor }: Acting, input: NewLabel, id?
   return {
     name,
     owner: null,
-    letter: input.letter.trim() || name[0]!,
+    letter: input.letter.trim() || firstOf(name),
     tint: input.tint,
     says: input.says?.trim() ?? '',
   };

@@ -46,6 +46,13 @@ test('a label that is removed is borne by none, and by the same as before when t
   expect(await found('label:key')).toEqual(['Weir']);
 });
 
+test('a label without a letter has the first of its name, whole', async () => {
+  const id = (await me.at<Changed>('POST', '/labels', { name: '🌊 tide tables', letter: ' ', tint: 'moss' })).id!;
+  const { labels } = await me.at<LabelList>('GET', '/labels');
+  expect(labels.find((l) => l.id === id)!.letter).toBe('🌊');
+  await me.at('DELETE', `/labels/${id}`);
+});
+
 test('two labels of one name there cannot be; another name is told of at once', async () => {
   const again = await me.call('POST', `/w/${me.workspace}/labels`, {
     name: 'KEY authority',

@@ -67,6 +67,7 @@ const TEXTS = [
   '\u0000',
   '\ud800',
   '\udc00x',
+  '🙂',
   '🙂'.repeat(200),
   'é'.normalize('NFD').repeat(300),
   '\u202e\u200b\ufeff',

@@ -3,6 +3,7 @@ import { promiseTimeout } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { routes, type Action, type FirstAccount, type SessionInfo, type WorkspaceSummary } from '@pandecta/contract';
+import { firstOf } from '@pandecta/core/text';
 import { ask, ApiError, onSignedOut, setCaller } from '../api/client.ts';
 
 /** In seconds: where the server does not say. */
@@ -72,14 +73,7 @@ export const useSession = defineStore('session', () => {
 
   /** Whether one may do this here: the server says so. */
   const may = (action: Action): boolean => workspace.value?.may.includes(action) ?? false;
-  const initials = computed(
-    () =>
-      user.value?.name
-        .split(/\s+/)
-        .map((w) => w[0])
-        .slice(0, 2)
-        .join('') ?? '',
-  );
+  const initials = computed(() => user.value?.name.split(/\s+/).map(firstOf).slice(0, 2).join('') ?? '');
 
   return { user, workspace, away, leaving, may, initials, ensure, signIn, beginFirst, signOut, choose };
 });

@@ -18,6 +18,7 @@ import {
   collect,
   EMPTY,
   Lines,
+  tryEntry,
   type Entry,
   type Item,
   type Message,
@@ -53,7 +54,8 @@ export function* eachCslJson(text: string): Generator<Item, void> {
         continue;
       }
       const messages: Message[] = [];
-      yield { source: readItem(soundValue(json, value), place, messages) };
+      const { given, message } = tryEntry(place.line, () => readItem(soundValue(json, value), place, messages));
+      yield message ? { message } : { source: given };
       for (const message of messages) yield { message };
     }
   }
@@ -148,8 +150,11 @@ function mend(key: string, value: unknown): unknown {
     if (!isObject(value)) return undefined;
     const { raw, 'date-parts': parts, ...rest } = value;
     if (Array.isArray(parts)) {
-      const numbers = parts.map((p) => (Array.isArray(p) ? withoutZeros(p.map(Number)) : p));
-      const [year, month] = (numbers[0] ?? []) as number[];
+      // One date that is not a list in the list of dates.
+      const dates: unknown[] = parts.length && !parts.some(Array.isArray) ? [parts] : parts;
+      const numbers = dates.map((d) => (Array.isArray(d) ? withoutZeros(d.map(partOf)) : [NaN]));
+      if (numbers.flat().some(Number.isNaN)) return undefined;
+      const [year, month] = numbers[0] ?? [];
       // Seasons as months 21 to 24 (ISO 8601-2) or 13 to 16 (CSL 1.0.2).
       const season = numbers.length > 1 || !month || month <= 12 ? 0 : month > 20 ? month - 20 : month - 12;
       const mended = season ? { ...rest, 'date-parts': [[year]], season } : { ...rest, 'date-parts': numbers };
@@ -158,6 +163,13 @@ function mend(key: string, value: unknown): unknown {
     if (typeof raw === 'string') return parseDate(raw);
   }
   return undefined;
+}
+
+/** A number of a date, written as text too; of a month or day that there is none. */
+function partOf(value: unknown, i: number): number {
+  if (i > 0 && (value === null || value === '')) return 0;
+  if (typeof value === 'string' && /^-?\d{1,15}$/.test(value.trim())) return Number(value);
+  return typeof value === 'number' ? value : NaN;
 }
 
 /** A month or day of 0 says that there is none; a year of 0, that a range is open. */

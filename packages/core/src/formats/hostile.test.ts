@@ -10,6 +10,8 @@ import {
   readCslJson,
   readRis,
   readSources,
+  STUMBLED,
+  tryEntry,
   writeSources,
   type ReadResult,
 } from './index.ts';
@@ -50,7 +52,8 @@ const hostile = fc.oneof(fc.constantFrom(...HOSTILE), fc.string({ unit: 'binary'
 /** The text of a file that holds this text. */
 const asRead = (text: string): string => decodeText(new TextEncoder().encode(text)).text;
 
-const soundToKeep = ({ sources }: ReadResult): void => {
+const soundToKeep = ({ sources, messages }: ReadResult): void => {
+  expect(messages.filter((m) => m.rule === STUMBLED)).toEqual([]);
   for (const { record, subjects } of sources) {
     const json = JSON.stringify({ record, subjects });
     expect(hasHalfEscapes(json)).toBe(false);
@@ -103,7 +106,8 @@ describe('hostile values', () => {
   });
 
   test('in CSL-JSON, of any shape', () => {
-    const value = fc.oneof(hostile, fc.jsonValue(), fc.integer(), fc.constant({ 'date-parts': [[99999999999]] }));
+    const date = fc.record({ 'date-parts': fc.jsonValue({ maxDepth: 2 }) });
+    const value = fc.oneof(hostile, fc.jsonValue(), fc.integer(), fc.constant({ 'date-parts': [[99999999999]] }), date);
     const item = fc.dictionary(fc.constantFrom('title', 'author', 'issued', 'DOI', 'keyword', 'custom', 'x'), value);
     fc.assert(
       fc.property(fc.array(item, { maxLength: 3 }), (items) => {
@@ -127,6 +131,31 @@ describe('hostile values', () => {
 });
 
 describe('an entry that cannot be kept costs no other', () => {
+  test('a date that is not in a list of dates is one all the same, and one that is none is kept aside', () => {
+    const read = (parts: unknown): unknown =>
+      readCslJson(
+        JSON.stringify([
+          { type: 'book', issued: { 'date-parts': parts } },
+          { type: 'book', title: 'Two' },
+        ]),
+      )
+        .sources.map((s) => s.record)
+        .map((r) => r.issued ?? r.custom?.['csl-json'] ?? r.title);
+    expect(read([2020, 5])).toEqual([{ 'date-parts': [[2020, 5]] }, 'Two']);
+    expect(read(['2020', '05'])).toEqual([{ 'date-parts': [[2020, 5]] }, 'Two']);
+    expect(read([[2020, null, '']])).toEqual([{ 'date-parts': [[2020]] }, 'Two']);
+    for (const none of [[{ a: 1 }], [true], [null], [['']], [['x']], [[2020], 5], []])
+      expect(read(none)).toEqual([{ issued: { 'date-parts': none } }, 'Two']);
+  });
+
+  test('nor does one that makes its reader stumble, and it is said where it stands', () => {
+    expect(tryEntry(7, () => 'read').given).toBe('read');
+    const stumbles = (): never => {
+      throw new TypeError('x is not iterable');
+    };
+    expect(tryEntry(7, stumbles).message).toMatchObject({ severity: 'error', rule: STUMBLED, line: 7 });
+  });
+
   test('JSON nested too deep is named and left out', () => {
     const text = `[{"type":"book","title":"One"},\n{"type":"book","custom":${'{"a":'.repeat(50_000)}1${'}'.repeat(50_000)}},\n{"type":"book","title":"Two"}]`;
     const read = readCslJson(text);

@@ -58,6 +58,23 @@ export class Lines {
 /** What a reader gives one after another. */
 export type Item = { source: ReadSource; message?: never } | { message: Message; source?: never };
 
+/** The rule of an entry its reader stumbled over: a fault of the reader, of which no test may see one. */
+export const STUMBLED = 'unreadable-entry';
+
+/** Reads one entry, on the line it begins on. Whatever is in it that its reader stumbles over, it costs no other. */
+export function tryEntry<T>(
+  line: number,
+  read: () => T,
+): { given: T; message?: never } | { message: Message; given?: never } {
+  try {
+    return { given: read() };
+  } catch {
+    const what = 'An entry holds what could not be understood';
+    const done = 'left out; the others were read';
+    return { message: { severity: 'error', rule: STUMBLED, line, column: 1, what, done } };
+  }
+}
+
 /** What a reader gives, with no field longer than any source has: of a longer one the beginning is kept, and it is said. */
 export function* eachBounded(items: Iterable<Item>): Generator<Item> {
   for (const item of items) {

@@ -4,3 +4,4 @@ export * from './questions.ts';
 export * from './records.ts';
 export * from './changes.ts';
 export * from './broken.ts';
+export * from './readers.ts';

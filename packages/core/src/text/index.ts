@@ -66,6 +66,9 @@ export function cut(text: string, most: number): string {
   return text.slice(0, code >= 0xd800 && code < 0xdc00 ? most - 1 : most);
 }
 
+/** The first character of a text, whole; empty where there is none. */
+export const firstOf = (text: string): string => cut(text, 1) || cut(text, 2);
+
 /** The last characters of a text, none of them cut in its middle. */
 export function cutStart(text: string, most: number): string {
   if (text.length <= most) return text;

@@ -2,6 +2,7 @@
 /** The workspace's labels: each with a name, a letter, a tint, and what it means, so that nobody forgets. */
 import { ref, watch } from 'vue';
 import { TINTS, type Label, type NewLabel, type Tint } from '@pandecta/contract';
+import { firstOf } from '@pandecta/core/text';
 import KitButton from '../../kit/KitButton.vue';
 import KitDialog from '../../kit/KitDialog.vue';
 import KitField from '../../kit/KitField.vue';
@@ -27,7 +28,7 @@ watch(open, (now) => now && begin(null));
 watch(
   () => draft.value.name,
   (name, before) => {
-    if (draft.value.letter === (before[0] ?? '').toUpperCase()) draft.value.letter = (name[0] ?? '').toUpperCase();
+    if (draft.value.letter === firstOf(before).toUpperCase()) draft.value.letter = firstOf(name).toUpperCase();
   },
 );
 

@@ -3,7 +3,7 @@
  * it gives: these count bytes, and are wrong in files that went through another encoding.
  */
 import type { Item, Writable } from '../message.ts';
-import { EMPTY, Lines } from '../message.ts';
+import { EMPTY, Lines, tryEntry } from '../message.ts';
 import { isControl, type MarcField, type MarcRecord } from './fields.ts';
 import { readMarc } from './read.ts';
 import { marcOf } from './write.ts';
@@ -22,9 +22,12 @@ export function* eachIso2709(text: string): Generator<Item, void> {
     at = end < 0 ? text.length : end + 1;
     if (!body.trim()) continue;
     some = true;
-    const record = recordOf(body.replace(/^[\s\uFEFF]+/, ''), lines.at(start).line);
-    if (record && end >= 0) yield { source: readMarc(record) };
-    else
+    const { line } = lines.at(start);
+    const record = recordOf(body.replace(/^[\s\uFEFF]+/, ''), line);
+    if (record && end >= 0) {
+      const { given, message } = tryEntry(line, () => readMarc(record));
+      yield message ? { message } : { source: given };
+    } else
       yield {
         message: {
           severity: 'error',

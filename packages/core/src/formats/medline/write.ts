@@ -1,5 +1,6 @@
 /** Records as tagged MEDLINE: what it has no element for goes, as JSON, into one of our own. */
 import { dateToEdtf, nameInverted, type Kind, type Name } from '../../source/index.ts';
+import { firstOf } from '../../text/index.ts';
 import type { Entry, Writable } from '../message.ts';
 import { plainJson, remainderOf } from '../remainder.ts';
 import { eachMedline, REMAINDER_TAG } from './read.ts';
@@ -80,7 +81,7 @@ const shortName = (n: Name): string =>
     [n['non-dropping-particle'], n.family].filter(Boolean).join(' '),
     (n.given ?? '')
       .match(/\p{L}+/gu)
-      ?.map((w) => w[0]!.toUpperCase())
+      ?.map((w) => firstOf(w).toUpperCase())
       .join(''),
     n.suffix,
   ]

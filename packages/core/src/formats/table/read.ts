@@ -16,7 +16,7 @@ import {
 } from '../../source/index.ts';
 import { shortBlanks } from '../../text/index.ts';
 import { settleIdentifiers } from '../identifiers.ts';
-import { EMPTY, type Item, type ReadSource } from '../message.ts';
+import { EMPTY, tryEntry, type Item, type ReadSource } from '../message.ts';
 import { applyRemainder } from '../remainder.ts';
 import { columnsOf, type ColumnField, type Columns } from './columns.ts';
 import { separatorOf } from './detect.ts';
@@ -79,8 +79,10 @@ export function* eachRow(text: string, columns?: Columns): Generator<Item, void>
   const fields = columns ?? columnsOf(headings);
   if (!rows.length) yield { message: EMPTY };
   for (const row of rows) {
-    const { source, told } = readRow(row, headings, fields);
-    if (told || Object.keys(source.record).some((k) => k !== 'type' && k !== 'custom')) yield { source };
+    const { given, message } = tryEntry(row.line, () => readRow(row, headings, fields));
+    if (message) yield { message };
+    else if (given.told || Object.keys(given.source.record).some((k) => k !== 'type' && k !== 'custom'))
+      yield { source: given.source };
     else
       yield {
         message: {

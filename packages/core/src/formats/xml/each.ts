@@ -2,7 +2,7 @@
  * What readers of XML share: an element is an entry, and what is wrong with the file is a message at its end. Of an element
  * that is none, a reader says why.
  */
-import type { Item, Message, ReadSource } from '../message.ts';
+import { tryEntry, type Item, type Message, type ReadSource } from '../message.ts';
 import { eachElement, type Element } from './tree.ts';
 
 export function* eachEntry(
@@ -14,8 +14,9 @@ export function* eachEntry(
   try {
     for (const element of eachElement(xml, names)) {
       last = element.line;
-      const given = read(element);
-      if (typeof given === 'string') yield { message: leftOut(element.line, given) };
+      const { given, message } = tryEntry(last, () => read(element));
+      if (message) yield { message };
+      else if (typeof given === 'string') yield { message: leftOut(element.line, given) };
       else if (given) yield { source: given };
     }
   } catch (error) {
