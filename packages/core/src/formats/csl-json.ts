@@ -17,8 +17,8 @@ import { splitKeywords } from './keywords.ts';
 import {
   collect,
   EMPTY,
+  itemOf,
   Lines,
-  tryEntry,
   type Entry,
   type Item,
   type Message,
@@ -54,8 +54,7 @@ export function* eachCslJson(text: string): Generator<Item, void> {
         continue;
       }
       const messages: Message[] = [];
-      const { given, message } = tryEntry(place.line, () => readItem(soundValue(json, value), place, messages));
-      yield message ? { message } : { source: given };
+      yield itemOf(place.line, () => readItem(soundValue(json, value), place, messages));
       for (const message of messages) yield { message };
     }
   }

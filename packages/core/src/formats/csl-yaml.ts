@@ -7,7 +7,7 @@ import { isObject } from '../source/index.ts';
 import { soundValue } from '../text/index.ts';
 import { readItem, toCslItem } from './csl-json.ts';
 import { applyRemainder, remainderOf } from './remainder.ts';
-import { EMPTY, tryEntry, type Item, type Message, type Writable } from './message.ts';
+import { EMPTY, itemOf, type Item, type Message, type Writable } from './message.ts';
 
 export function* eachCslYaml(text: string): Generator<Item, void> {
   let some = false;
@@ -36,12 +36,11 @@ export function* eachCslYaml(text: string): Generator<Item, void> {
     }
     const messages: Message[] = [];
     const { [REMAINDER]: rest, ...item } = value;
-    const { given, message: stumbled } = tryEntry(line, () => {
+    yield itemOf(line, () => {
       const source = readItem(numbered(soundValue(body, item)) as Record<string, unknown>, place, messages);
       if (typeof rest === 'string') applyRemainder(source, rest);
       return source;
     });
-    yield stumbled ? { message: stumbled } : { source: given };
     for (const message of messages) yield { message };
   }
   if (!some) yield { message: EMPTY };

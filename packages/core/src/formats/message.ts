@@ -75,6 +75,12 @@ export function tryEntry<T>(
   }
 }
 
+/** The same of an entry that is a source in any case. */
+export function itemOf(line: number, read: () => ReadSource): Item {
+  const { given, message } = tryEntry(line, read);
+  return message ? { message } : { source: given };
+}
+
 /** What a reader gives, with no field longer than any source has: of a longer one the beginning is kept, and it is said. */
 export function* eachBounded(items: Iterable<Item>): Generator<Item> {
   for (const item of items) {

@@ -1,6 +1,6 @@
 /** BibTeX and BibLaTeX to records. */
 import { readMacros, type Macros } from '../latex/index.ts';
-import { collect, EMPTY, Lines, tryEntry, type Item, type Message, type ReadResult } from '../message.ts';
+import { collect, EMPTY, itemOf, Lines, type Item, type Message, type ReadResult } from '../message.ts';
 import { readEntry, type Context } from './entry.ts';
 import { tokenize, type RawEntry } from './tokens.ts';
 
@@ -34,10 +34,8 @@ export function* eachBibtex(text: string): Generator<Item, void> {
     // Read once already, for those that refer to it.
     const held = context.byKey.get(key);
     const entry = held?.offset === raw.offset ? held : raw;
-    if (entry.type !== 'xdata' && entry.type !== 'set') {
-      const { given, message } = tryEntry(lines.at(entry.offset).line, () => readEntry(entry, context));
-      yield message ? { message } : { source: given };
-    }
+    if (entry.type !== 'xdata' && entry.type !== 'set')
+      yield itemOf(lines.at(entry.offset).line, () => readEntry(entry, context));
     yield* told(messages);
   }
   some ||= messages.length > 0;

@@ -3,7 +3,7 @@
  * it gives: these count bytes, and are wrong in files that went through another encoding.
  */
 import type { Item, Writable } from '../message.ts';
-import { EMPTY, Lines, tryEntry } from '../message.ts';
+import { EMPTY, itemOf, Lines } from '../message.ts';
 import { isControl, type MarcField, type MarcRecord } from './fields.ts';
 import { readMarc } from './read.ts';
 import { marcOf } from './write.ts';
@@ -24,10 +24,8 @@ export function* eachIso2709(text: string): Generator<Item, void> {
     some = true;
     const { line } = lines.at(start);
     const record = recordOf(body.replace(/^[\s\uFEFF]+/, ''), line);
-    if (record && end >= 0) {
-      const { given, message } = tryEntry(line, () => readMarc(record));
-      yield message ? { message } : { source: given };
-    } else
+    if (record && end >= 0) yield itemOf(line, () => readMarc(record));
+    else
       yield {
         message: {
           severity: 'error',

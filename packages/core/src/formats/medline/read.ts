@@ -1,7 +1,7 @@
 /** Tagged MEDLINE ("MEDLINE/PubMed Data Element Descriptions", National Library of Medicine) as records. */
 import { normalisePmcid } from '../../identifiers/index.ts';
 import { Making, parseName, type Kind, type Name } from '../../source/index.ts';
-import { EMPTY, tryEntry, type Item, type ReadSource } from '../message.ts';
+import { EMPTY, itemOf, type Item, type ReadSource } from '../message.ts';
 import { applyRemainder } from '../remainder.ts';
 
 /** A tag of two to four signs, a hyphen in the fifth column, a blank. */
@@ -18,9 +18,9 @@ export function* eachMedline(text: string): Generator<Item, void> {
   let number = 0;
   const give = (): Item => {
     some = true;
-    const { given, message } = tryEntry(began, () => readEntry(lines, began));
+    const item = itemOf(began, () => readEntry(lines, began));
     lines = [];
-    return message ? { message } : { source: given };
+    return item;
   };
   for (const raw of text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)) {
     number += 1;

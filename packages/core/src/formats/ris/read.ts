@@ -14,7 +14,7 @@ import {
 } from '../../source/index.ts';
 import { cut } from '../../text/index.ts';
 import { settleIdentifiers } from '../identifiers.ts';
-import { collect, EMPTY, tryEntry, type Item, type Message, type ReadResult, type ReadSource } from '../message.ts';
+import { collect, EMPTY, itemOf, type Item, type Message, type ReadResult, type ReadSource } from '../message.ts';
 import { applyRemainder } from '../remainder.ts';
 import { KIND_OF_TYPE, TEXT_TAGS, TYPE_OF_KIND } from './tables.ts';
 
@@ -47,10 +47,7 @@ export function* eachRis(text: string): Generator<Item, void> {
     some ||= messages.length > 0 || entry !== undefined;
     const lines = entry;
     entry = undefined;
-    if (lines) {
-      const { given, message } = tryEntry(lines[0]!.line, () => readEntry(lines, messages));
-      yield message ? { message } : { source: given };
-    }
+    if (lines) yield itemOf(lines[0]!.line, () => readEntry(lines, messages));
     for (const message of messages.splice(0)) yield { message };
   }
   const tell = (severity: Message['severity'], rule: string, what: string, done: string): void =>
