@@ -1,5 +1,6 @@
 /** Vocabularies as tables (CSV after RFC 4180): name, meaning, heading, and the name of the broader one. */
 import Papa from 'papaparse';
+import { FORMULA, unguarded } from '../formats/table/guard.ts';
 import { MOST_CONCEPTS, type Concept, type ReadVocabulary } from './concept.ts';
 
 const COLUMNS = ['name', 'meaning', 'heading', 'broader'] as const;
@@ -19,7 +20,7 @@ export function writeVocabularyTable(concepts: readonly Concept[]): string {
     heading,
     broader: (broader && names.get(broader)) ?? '',
   }));
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { escapeFormulae: true })}\r\n`;
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { escapeFormulae: FORMULA })}\r\n`;
 }
 
 /** By the names of its columns; without such, the first column is the name and the second the meaning. */
@@ -37,8 +38,7 @@ export function readVocabularyTable(text: string): ReadVocabulary {
     : { name: 0, meaning: 1, heading: 2, broader: 3 };
   const concepts: Concept[] = [];
   for (const [i, row] of data.slice(headed ? 1 : 0).entries()) {
-    // What was written so that no program takes it for a formula.
-    const cell = (column: keyof typeof place): string => (row[place[column]] ?? '').replace(/^'(?=[=+\-@])/, '').trim();
+    const cell = (column: keyof typeof place): string => unguarded(row[place[column]] ?? '').trim();
     const name = cell('name');
     if (!name) messages.push(`Line ${i + (headed ? 2 : 1)} has no name and was left out`);
     else if (concepts.length >= MOST_CONCEPTS) {

@@ -47,11 +47,21 @@ test('the label in the language wanted is taken, else one in none, else any', as
 const word = fc
   .string({ minLength: 1, maxLength: 12, unit: 'grapheme' })
   .map((s) => s.replace(/[\p{C}\p{Z}]/gu, '') || 'x');
+/** What a spreadsheet would take for a formula, guarded or not. */
+const formula = fc.constantFrom("'-", "''=", '=x', "'x", '+', "''x", '@a');
 const vocabularies: fc.Arbitrary<Concept[]> = fc
-  .uniqueArray(fc.record({ name: word, says: word, heading: fc.oneof(fc.constant(''), word), under: fc.nat(20) }), {
-    maxLength: 8,
-    selector: (c) => c.name.toLowerCase(),
-  })
+  .uniqueArray(
+    fc.record({
+      name: word,
+      says: fc.oneof(word, formula),
+      heading: fc.oneof(fc.constant(''), word, formula),
+      under: fc.nat(20),
+    }),
+    {
+      maxLength: 8,
+      selector: (c) => c.name.toLowerCase(),
+    },
+  )
   .map((all) =>
     all.map(({ under, ...c }, i) => ({ id: `urn:x:${i}`, ...c, broader: under < i ? `urn:x:${under}` : null })),
   );
@@ -66,8 +76,7 @@ test('whatever a vocabulary holds, written as SKOS and as a table it is read as 
   await fc.assert(
     fc.asyncProperty(vocabularies, async (concepts) => {
       expect(plain((await readSkos(writeSkos(concepts))).concepts)).toEqual(plain(concepts));
-      const back = readVocabularyTable(writeVocabularyTable(concepts)).concepts;
-      if (concepts.every((c) => !/^['=+\-@\t\r]/.test(c.name + c.says + c.heading))) expect(plain(back)).toEqual(plain(concepts)); // prettier-ignore
+      expect(plain(readVocabularyTable(writeVocabularyTable(concepts)).concepts)).toEqual(plain(concepts));
     }),
   );
 });

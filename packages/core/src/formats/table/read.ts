@@ -20,6 +20,7 @@ import { EMPTY, tryEntry, type Item, type ReadSource } from '../message.ts';
 import { applyRemainder } from '../remainder.ts';
 import { columnsOf, type ColumnField, type Columns } from './columns.ts';
 import { separatorOf } from './detect.ts';
+import { unguarded } from './guard.ts';
 
 export interface Preview {
   headings: string[];
@@ -51,15 +52,14 @@ function rowsOf(text: string, most = Infinity): Row[] {
       const at = line;
       line += body.slice(from, meta.cursor).match(/\r\n|\n|\r/g)?.length ?? 0;
       from = meta.cursor;
-      if (data.some((cell) => cell.trim())) rows.push({ cells: data.map(unguarded), line: at });
+      if (data.some((cell) => cell.trim())) rows.push({ cells: data.map(plain), line: at });
       if (rows.length >= most) parser.abort();
     },
   });
   return rows;
 }
 
-/** Spreadsheets guard what might be a formula by an apostrophe before it. */
-const unguarded = (cell: string): string => shortBlanks(cell.trim()).replace(/^'(?=[=+\-@\t\r])/, '');
+const plain = (cell: string): string => unguarded(shortBlanks(cell.trim()));
 
 /** Headings that stand twice are told apart. */
 function headingsOf(head: string[]): string[] {

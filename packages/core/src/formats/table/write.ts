@@ -12,6 +12,7 @@ import {
 } from '../../source/index.ts';
 import type { Entry, Writable } from '../message.ts';
 import { remainderOf } from '../remainder.ts';
+import { FORMULA } from './guard.ts';
 import { eachRow } from './read.ts';
 
 const FIRST = [
@@ -44,11 +45,10 @@ export function* eachTableRow(sources: Writable): Generator<string, void> {
 
 /** Any rows as a table, the names of their values as its headings. */
 export const tableOf = (rows: Record<string, string | number>[]): string =>
-  `${Papa.unparse(rows, { escapeFormulae: true })}\r\n`;
+  `${Papa.unparse(rows, { escapeFormulae: FORMULA })}\r\n`;
 
 const place = (field: string): number => (TEXT_VARIABLES as readonly string[]).indexOf(field);
-/** What a spreadsheet might take for a formula is guarded. */
-const written = (rows: string[][]): string => `${Papa.unparse(rows, { escapeFormulae: true })}\r\n`;
+const written = (rows: string[][]): string => `${Papa.unparse(rows, { escapeFormulae: FORMULA })}\r\n`;
 
 function cellOf({ record, subjects }: Entry, field: string): string {
   if (field === 'keyword') return subjects.join('; ');
