@@ -32,10 +32,9 @@ const guess = async (address: string, email: string, times: number): Promise<num
 /** As though all that was tried had been tried twice: of ten one waits a minute, however slow the machine is. */
 const twice = (): Promise<unknown> =>
   run('insert into sign_in_attempts (who, at) select who, clock_timestamp() from sign_in_attempts');
-async function guessTen(address: string, email: string): Promise<number[]> {
-  const statuses = await guess(address, email, 5);
+async function guessTen(address: string, email: string): Promise<void> {
+  await guess(address, email, 5);
   await twice();
-  return statuses;
 }
 /** As though so many seconds had gone by. */
 const later = (seconds: number): Promise<unknown> =>
@@ -43,19 +42,35 @@ const later = (seconds: number): Promise<unknown> =>
 
 describe('whoever guesses', () => {
   test('waits between two tries after five of them, longer each time, and is told how long', async () => {
-    expect(await guessTen('192.0.2.1', me.info.email)).toEqual([401, 401, 401, 401, 401]);
-    const refused = await from('192.0.2.1', me.info.email, RIGHT);
-    const seconds = Number(refused.headers.get('retry-after'));
-    // After nine it were thirty-two.
-    expect(seconds).toBeGreaterThan(32);
-    expect((await refused.json()) as Problem).toMatchObject({
-      status: 429,
-      detail: `Those were many attempts with a wrong password. Try again in ${seconds} seconds.`,
-    });
-    await later(seconds + 1);
-    expect(await guess('192.0.2.1', me.info.email, 2)).toEqual([401, 429]);
-    await later(61);
+    // Each refusal takes a second. Where the machine stood still for as long as one waits, it is begun anew with another.
+    for (let quick = false; !quick;) {
+      me = await server.person('reader');
+      const six = await guess('192.0.2.1', me.info.email, 6);
+      const refused = await from('192.0.2.1', me.info.email, RIGHT);
+      await later(3);
+      const start = performance.now();
+      const two = await guess('192.0.2.1', me.info.email, 2);
+      const third = await from('192.0.2.1', me.info.email, 'wrong');
+      quick = six.at(-1) === 429 && refused.status === 429 && performance.now() - start < 2900;
+      if (!quick) continue;
+      expect(six).toEqual([401, 401, 401, 401, 401, 429]);
+      expect([refused.headers.get('retry-after'), ((await refused.json()) as Problem).detail]).toEqual([
+        '1',
+        'Those were many attempts with a wrong password. Try again in a second.',
+      ]);
+      expect(two).toEqual([401, 429]);
+      expect(third.headers.get('retry-after')).toBe('3');
+    }
+    await later(5);
     expect((await from('192.0.2.1', me.info.email, RIGHT)).status).toBe(200);
+  });
+
+  test('waits a minute after ten', async () => {
+    await guessTen('192.0.2.9', me.info.email);
+    const refused = await from('192.0.2.9', me.info.email, RIGHT);
+    expect(refused.status).toBe(429);
+    // After nine it were thirty-two seconds.
+    expect(Number(refused.headers.get('retry-after'))).toBeGreaterThan(32);
   });
 
   test('keeps the person they guess at from nothing', async () => {
