@@ -9,15 +9,63 @@ const stage = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) });
 const chosen = (page: Page): Promise<string | null> => ledger(page).getAttribute('aria-activedescendant');
 
-test('Escape only leaves the ask line; a second takes the words away, and going back brings them', async ({ page }) => {
+test('Escape closes what is open, and leaves the words, what is selected and the line one is at as they are', async ({
+  page,
+}) => {
   await ask(page, 'closure');
   await page.keyboard.press('Escape');
-  await expect(askLine(page)).toHaveValue('closure');
   await expect(ledger(page)).toBeFocused();
-  await page.keyboard.press('Escape');
-  await expect(askLine(page)).toHaveValue('');
-  await page.goBack();
-  await expect(askLine(page)).toHaveValue('closure');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('x');
+  const at = await chosen(page);
+  for (const placing of ['t', 'f']) {
+    await page.keyboard.press(placing);
+    await expect(ledger(page)).not.toBeFocused();
+    // One more than it takes: whoever is not sure presses again.
+    for (let i = 0; i < 3; i += 1) await page.keyboard.press('Escape');
+    await expect(ledger(page)).toBeFocused();
+    await expect(askLine(page)).toHaveValue('closure');
+    await expect(page.getByText('1 selected')).toBeVisible();
+    expect(await chosen(page)).toBe(at);
+  }
+  await page.keyboard.press('X');
+  await expect(page.getByText('1 selected')).toBeHidden();
+  // After a tag has been given the keys go on in the list.
+  await page.keyboard.press('t');
+  await page.getByRole('combobox', { name: 'Add a tag' }).fill('closing');
+  await page.keyboard.press('Enter');
+  await expect(notice(page, 'Added the tag “closing” to 1 source')).toBeVisible();
+  await expect(ledger(page)).toBeFocused();
+  expect(await chosen(page)).toBe(at);
+});
+
+test('what an address names is shown and edited, also where the list has it already or does not have it', async ({
+  page,
+}) => {
+  // Twice in a row: the second time the list stands there with the first.
+  for (const title of ['A first by hand', 'A second by hand']) {
+    await stage(page, 'Gather').click();
+    await page.getByRole('textbox', { name: 'Title', exact: true }).fill(title);
+    await page.getByRole('button', { name: 'Add it and fill it in' }).click();
+    const form = page.getByRole('region', { name: 'Edit the record' });
+    await expect(form.getByLabel('Title', { exact: true })).toHaveValue(title);
+    await form.getByLabel('Publisher', { exact: true }).or(form.getByLabel('Published in', { exact: true })).first().fill(`House of ${title}`);
+    await page.keyboard.press('Tab');
+    await expect(notice(page, /^Changed/)).toBeVisible();
+    await form.getByRole('button', { name: 'Done' }).click();
+    await expect(slip(page)).toContainText(`House of ${title}`);
+  }
+  const named = page.url();
+  await ledger(page).focus();
+  await page.keyboard.press('End');
+  await expect(page).not.toHaveURL(/at=/);
+  await page.goto(named);
+  await expect(slip(page)).toContainText('House of A second by hand');
+  // In the bin it is not in the list any more: the address names it all the same.
+  await slip(page).getByRole('button', { name: 'To the bin' }).click();
+  await expect(notice(page, /^Moved/)).toBeVisible();
+  await expect(page.getByText('The source chosen is not in this list')).toBeVisible();
+  await expect(slip(page).getByRole('button', { name: 'Restore' })).toBeVisible();
 });
 
 test('words asked for and the line one was at are there after a visit to Read, and after a reload', async ({

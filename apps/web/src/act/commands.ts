@@ -78,6 +78,7 @@ export const COMMANDS = [
   { id: 'ends', name: 'First and last source', keys: ['Home', 'End'], where: 'In the ledger', byKey: true },
   { id: 'select', name: 'Select or unselect the source', keys: ['x'], where: 'In the ledger' },
   { id: 'select-all', name: 'Select all that match', keys: ['Ctrl a'], where: 'In the ledger' },
+  { id: 'unselect', name: 'Unselect all', keys: ['X'], where: 'In the ledger' },
   { id: 'open', name: 'Open the document', keys: ['Enter'], where: 'In the ledger' },
   { id: 'file', name: 'File to collections', keys: ['f'], where: 'In the ledger', may: 'edit' },
   { id: 'move', name: 'Move to other collections', keys: ['g'], where: 'In the ledger', may: 'edit' },
@@ -90,14 +91,7 @@ export const COMMANDS = [
   { id: 'edit', name: 'Edit the record', keys: ['e'], where: 'In the ledger', may: 'edit' },
   { id: 'cite', name: 'Copy the citation', keys: ['c'], where: 'In the ledger', may: 'cite' },
   { id: 'to-bin', name: 'Move to the bin', keys: ['Delete'], where: 'In the ledger', may: 'edit' },
-  {
-    id: 'leave',
-    name: 'Unselect',
-    keys: ['Escape'],
-    where: 'In the ledger',
-    does: 'unselect; again: take the words away',
-    byKey: true,
-  },
+  { id: 'leave', name: 'Close what is open', keys: ['Escape'], where: 'In the ledger', byKey: true },
 
   { id: 'take-in', name: 'Take in what is chosen', keys: ['i'], where: 'In the intake', may: 'gather' },
   {

@@ -27,7 +27,7 @@ async function add(): Promise<void> {
   );
   if (!done?.id) return;
   hand.value.title = '';
-  await router.push(`/sources?at=${done.id}`);
+  await router.push(`/sources?at=${done.id}&edit=1`);
 }
 </script>
 

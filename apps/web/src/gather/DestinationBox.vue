@@ -112,7 +112,7 @@ const recent = computed(() =>
     <TagInput
       v-if="adding === 'tag'"
       class="mt-1.5"
-      @add="(name) => ((adding = null), destination.addTag(name))"
+      @add="destination.addTag"
       @done="adding = null"
     />
     <KitField

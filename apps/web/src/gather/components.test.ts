@@ -181,7 +181,7 @@ describe('bringing in', () => {
       record: { type: 'article-journal', title: 'Tides' },
       destination: { collections: ['c1'], tags: [], reading: null },
     });
-    expect(page.router.currentRoute.value.fullPath).toBe('/sources?at=s9');
+    expect(page.router.currentRoute.value.fullPath).toBe('/sources?at=s9&edit=1');
   });
 
   test('is not offered to whoever may not', async () => {

@@ -2,6 +2,7 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, expect, test } from 'vitest';
 import { effectScope, nextTick, ref } from 'vue';
+import { useLive } from '../data/live.ts';
 import { makeList, type Stretch } from './make.ts';
 
 interface Line {
@@ -87,6 +88,29 @@ test('who walks on while the same is asked anew is not taken back, nor where the
   askAnew();
   await Promise.all([list.move(1), arrive()]);
   expect([list.cursor.value, list.place.value]).toEqual(['line 82', 72]);
+});
+
+test('a line one acts on keeps its place, whatever place that gives it in the answer, until something else is asked', async () => {
+  await list.click('line 4', plain);
+  const shown = (): (string | undefined)[] => [2, 3, 4, 5, 6].map((at) => list.lineAt(at)?.id);
+  const before = shown();
+  // By relevance a file attached to it makes it the first; twice in a row.
+  for (const acted of [1, 2]) {
+    answer = [answer.find((l) => l.id === 'line 4')!, ...answer.filter((l) => l.id !== 'line 4')];
+    useLive().tell({ kinds: { source: ['line 4'] }, changeId: `change ${acted}` });
+    await arrive();
+    expect(shown()).toEqual(before);
+    expect([list.cursor.value, list.place.value]).toEqual(['line 4', 4]);
+  }
+  await list.move(1);
+  expect(list.cursor.value).toBe('line 5');
+  // Stretches fetched later fit to it.
+  await Promise.all([list.ensure(50, 100), arrive()]);
+  const all = Array.from({ length: 100 }, (_, at) => list.lineAt(at)?.id);
+  expect(new Set(all).size).toBe(100);
+  question.value = 'anew';
+  await arrive();
+  expect(list.lineAt(0)!.id).toBe('line 4');
 });
 
 test('where the line one is at has left the answer, the one that took its place is next', async () => {

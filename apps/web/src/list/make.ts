@@ -7,6 +7,7 @@ import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
 import type { Touched } from '@pandecta/contract';
 import { isAbort } from '../api/client.ts';
 import { useNews } from '../data/live.ts';
+import { makePinned } from './pinned.ts';
 import { EVERYTHING, has, NOTHING, sizeOf, toggled, type Selection } from './selection.ts';
 
 /** Lines fetched with the answer, and with each stretch after it. */
@@ -49,7 +50,9 @@ export interface Listing<Q, L extends { id: string }, S extends Stretch<L>> {
   concerns: (touched: Touched) => boolean;
   /** Whether anyone looks at it. */
   seen: () => boolean;
-  /** The line to be at when an answer begins; the first where it is not in it. */
+  /** The line an address names: one is at it at once and stays at it, also where the answer does not have it. */
+  named?: () => string | undefined;
+  /** The line to be at when an answer begins and no address names one; the first where it is not in it. */
   begins?: () => string | undefined;
   /** A line that stays chosen even when it no longer matches. */
   holds?: () => string | null;
@@ -76,12 +79,25 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
   /** Counts how often somebody went to a line. */
   let steps = 0;
 
+  /** An address names a line that the answer does not have. */
+  const isOutside = computed(
+    () => Boolean(cursor.value) && cursor.value === listing.named?.() && state.value === 'ready' && !inAnswer.value,
+  );
+  const inAnswer = ref(true);
   const lineAt = (at: number): L | undefined => lines.get(at);
   const lineOf = (id: string): L | undefined => {
     const line = lines.get(places.get(id) ?? -1);
     // After a change another may stand at its place until the lines there are fetched anew.
     return line?.id === id ? line : undefined;
   };
+
+  /** Lines one works on keep their place until something else is asked. */
+  const pinned = makePinned<Q, L, S>({
+    fetch: listing.fetch,
+    ids: listing.ids,
+    lineAt,
+    placeOf: (id) => (lineOf(id) ? places.get(id) : undefined),
+  });
 
   function put(from: number, rows: L[]): void {
     rows.forEach((line, i) => {
@@ -99,10 +115,13 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     const { signal } = stop;
     const question = listing.question();
     if (!lines.size) state.value = 'loading';
-    let find = again ? (cursor.value ?? undefined) : listing.begins?.();
+    let find = again ? (cursor.value ?? undefined) : (listing.named?.() ?? listing.begins?.());
     let known = steps;
+    if (!again) pinned.letGo();
     try {
-      const first = await listing.fetch(question, { from: 0, count: AT_ONCE, ...(find && { find }) }, signal);
+      if (pinned.hasPins()) await pinned.settle(question, signal);
+      if (signal.aborted) return;
+      const first = await pinned.fetch(question, { from: 0, count: AT_ONCE, ...(find && { find }) }, signal);
       if (signal.aborted) return;
       wanted = new Set(first.rows.map((_, i) => i));
       if (!again) {
@@ -140,17 +159,19 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
   /** @returns the place of a line in an answer of which the first lines are known; undefined where it is not in it */
   async function placeOf(id: string, question: Q, first: L[]): Promise<number | undefined> {
     const at = first.findIndex((line) => line.id === id);
-    return at >= 0 ? at : (await listing.fetch(question, { from: 0, count: 1, find: id })).at;
+    return at >= 0 ? at : (await pinned.fetch(question, { from: 0, count: 1, find: id })).at;
   }
 
   /** Finds the line to be at: the one asked for, or the one that stands where it stood. */
   async function settle(question: Q, again: boolean, find: string | undefined, at: number | undefined): Promise<void> {
     const last = total.value - 1;
+    inAnswer.value = at !== undefined;
     if (find && at !== undefined) {
       cursor.value = find;
       place.value = at;
       places.set(find, at);
-    } else if (again && cursor.value && cursor.value === listing.holds?.()) return;
+    } else if (cursor.value && (cursor.value === listing.named?.() || (again && cursor.value === listing.holds?.())))
+      return;
     else if (last < 0) cursor.value = null;
     else {
       const to = again ? Math.min(place.value, last) : 0;
@@ -183,7 +204,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     }
     for (const [first, after] of runs) {
       try {
-        const { rows } = await listing.fetch(question, { from: first, count: after - first });
+        const { rows } = await pinned.fetch(question, { from: first, count: after - first });
         if (mine !== wanted) return;
         put(first, rows);
       } catch {
@@ -196,22 +217,40 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     stale = !listing.seen();
     if (!stale) void load(true);
   }
-  useNews((touched) => begun && listing.concerns(touched), refresh);
+  useNews((touched) => {
+    const concerned = begun && listing.concerns(touched);
+    const { source } = touched.kinds;
+    if (concerned && Array.isArray(source)) pinned.pin(source.filter((id) => id === cursor.value || isSelected(id)));
+    return concerned;
+  }, refresh);
   watch(listing.seen, (now) => now && stale && refresh());
   watch(
     // By what it says: whoever comes back asks the same again.
-    () => JSON.stringify(listing.question()),
-    () => {
+    () => JSON.stringify([listing.question(), listing.named?.()]),
+    (_, before) => {
+      const [asked, name] = JSON.parse(before) as [unknown, string | null];
+      // The address names none any more, since one went on from it: nothing else was asked.
+      if (name && !listing.named?.() && JSON.stringify(asked) === JSON.stringify(listing.question())) return;
       selection.value = NOTHING;
-      if (begun) void load(false);
+      if (begun) beginAnswer();
     },
   );
+
+  /** Whoever follows an address is at the line it names before the answer has come: what is done meanwhile is done to it. */
+  function beginAnswer(): void {
+    const name = listing.named?.();
+    if (name) {
+      cursor.value = name;
+      place.value = places.get(name) ?? 0;
+    }
+    void load(false);
+  }
 
   /** The first answer; whoever comes back finds what was there, as far as nothing was touched meanwhile. */
   function begin(): void {
     if (begun) return;
     begun = true;
-    void load(false);
+    beginAnswer();
   }
 
   const count = computed(() => sizeOf(selection.value, total.value));
@@ -241,7 +280,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     const known: string[] = [];
     for (let at = first; at <= last && lines.has(at); at += 1) known.push(lines.get(at)!.id);
     const all = known.length > last - first;
-    const ids = all ? known : await listing.ids(listing.question(), first, last - first + 1);
+    const ids = all ? known : await pinned.ids(listing.question(), first, last - first + 1);
     selection.value = { all: false, ids: new Set(ids) };
   }
 
@@ -286,6 +325,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
     selection,
     count,
     isSelected,
+    isOutside,
     begin,
     load,
     ensure,

@@ -20,6 +20,7 @@ import { useBatch } from './batch.ts';
 import BatchEdit from './BatchEdit.vue';
 import BatchSlip from './BatchSlip.vue';
 import FileTo, { type Filing } from './collections/FileTo.vue';
+import { useSession } from '../session/store.ts';
 import { useLedger } from './ledger/store.ts';
 import LedgerList from './ledger/LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
@@ -33,6 +34,7 @@ const batch = useBatch();
 const citing = useCiting();
 const changes = useChanges();
 const router = useRouter();
+const session = useSession();
 const wide = useMediaQuery('(min-width: 1024px)');
 const left = useLocalStorage('narrow width', 206);
 const right = useLocalStorage('places width', 226);
@@ -58,6 +60,12 @@ onMounted(() => {
 });
 watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value : null));
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
+// An address may lead to a record to be filled in.
+watch(
+  () => ask.editing && ask.at,
+  (id) => id && session.may('edit') && (mode.value = 'edit'),
+  { immediate: true },
+);
 
 async function open(id: string, page?: number, file?: string): Promise<void> {
   const row = ledger.lineOf(id);
@@ -99,10 +107,13 @@ useDeeds({
   tag: withChosen(() => slipCard.value?.startTagging()),
   edit: withChosen(() => (mode.value = 'edit')),
   'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
+  unselect: () => (ledger.count ? ledger.unselect() : false),
+  // Only what is open: the question, what is selected and the line one is at stay.
   leave: () => {
-    if (mode.value !== 'card') mode.value = 'card';
-    else if (ledger.count) ledger.unselect();
-    else if (ask.text) ask.clearText();
+    if (building.value) building.value = false;
+    else if (mode.value !== 'card') mode.value = 'card';
+    else return false;
+    return undefined;
   },
 });
 </script>

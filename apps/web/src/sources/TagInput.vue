@@ -1,7 +1,7 @@
 <script setup lang="ts">
-/** Adds a tag by typing its name: those there are that begin so come first, then a new one of that name. */
+/** Adds one tag by typing its name: those there are that begin so come first, then a new one of that name. */
 import { watchDebounced } from '@vueuse/core';
-import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { routes, type TagSuggestion } from '@pandecta/contract';
 import { fold } from '@pandecta/core/words';
 import { ask } from '../api/client.ts';
@@ -28,8 +28,14 @@ async function look(): Promise<void> {
 watchDebounced(text, look, { debounce: 60, immediate: true });
 
 const focus = (): void => input.value?.focus();
-// Whoever shows it means to type.
-onMounted(focus);
+/** Where the keys were before. */
+let before: HTMLElement | null = null;
+// Whoever shows it means to type; afterwards the keys go where they went before.
+onMounted(() => {
+  before = document.activeElement as HTMLElement | null;
+  focus();
+});
+onBeforeUnmount(() => void nextTick(() => before?.isConnected && before.focus()));
 defineExpose({ focus });
 </script>
 
@@ -41,7 +47,7 @@ defineExpose({ focus });
     label="Add a tag"
     placeholder="Name of the tag"
     :entries="entries"
-    @choose="emit('add', $event.name)"
+    @choose="(emit('add', $event.name), emit('done'))"
     @done="emit('done')"
   >
     <template v-if="entry.count === null">New tag “{{ entry.name }}”</template>

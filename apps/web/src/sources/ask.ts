@@ -66,12 +66,19 @@ export const useAsk = defineStore('ask', () => {
   );
   /** A source to go to, given by a link. */
   const at = computed(() => single(query.value.at));
+  /** The record of the source the address names is to be filled in. */
+  const editing = computed(() => Boolean(at.value) && single(query.value.edit) === '1');
 
   function set(changes: Record<string, string | string[] | undefined>, replace = false): void {
     const next: Record<string, string | string[]> = {};
-    const all = { ...query.value, at: undefined, ...changes } as Record<string, string | string[] | undefined>;
+    const all = { ...query.value, at: undefined, edit: undefined, ...changes } as Record<string, string | string[] | undefined>;
     for (const [k, v] of Object.entries(all)) if (v?.length) next[k] = v as string | string[];
     void router[replace ? 'replace' : 'push']({ path: '/sources', query: next });
+  }
+
+  /** The address names no source any more, once one has gone on from it; what is asked stays. */
+  function leaveAt(): void {
+    if (at.value && isAsked()) set({}, true);
   }
 
   /** What goes to the server. */
@@ -127,8 +134,6 @@ export const useAsk = defineStore('ask', () => {
     set({ include: include.value.filter((f) => f !== facet), exclude: exclude.value.filter((f) => f !== facet) });
   const listAddress = computed(() => address.value.replace(/^\/sources/, '/sources/list'));
   const setText = (q: string): void => set({ q: q.trim() ? q : undefined }, true);
-  /** Takes the words away as a step of its own, so that going back brings them again. */
-  const clearText = (): void => set({ q: undefined });
   const setCollection = (id: string | undefined): void =>
     set({ collection: id === collection.value ? undefined : id, scope: undefined, alone: undefined });
   const setScope = (s: Scope): void => set({ scope: s === 'live' ? undefined : s, collection: undefined });
@@ -177,6 +182,8 @@ export const useAsk = defineStore('ask', () => {
     sort,
     years,
     at,
+    editing,
+    leaveAt,
     address,
     listAddress,
     ranked,
@@ -188,7 +195,6 @@ export const useAsk = defineStore('ask', () => {
     narrowTo,
     drop,
     setText,
-    clearText,
     setCollection,
     setScope,
     setYears,

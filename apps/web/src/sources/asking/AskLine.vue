@@ -134,7 +134,7 @@ function key(event: KeyboardEvent): void {
   if (offers.key(event)) return;
   if (event.key === 'Backspace' && !draft.value && input.value?.caret() === 0) chips.value.at(-1)?.remove();
   else if (entries.value.length && event.key === 'Escape') dismissed.value = true;
-  // Escape only leaves: the words stay, and a second one clears them.
+  // Escape only leaves: the words stay.
   else if (['Enter', 'ArrowDown', 'Escape'].includes(event.key)) leave();
   else return;
   event.preventDefault();

@@ -144,6 +144,9 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
     <LedgerHead v-if="look.density === 'one' && ledger.total && !ask.picture" :sign-of="sortOf" @sort="sortBy" />
     <BinLine v-if="ask.scope === 'bin'" />
     <WatchLine v-if="ask.saved" />
+    <p v-if="ledger.isOutside" role="status" class="border-b border-line bg-ochretint px-4 py-1 text-fine text-ochre">
+      The source chosen is not in this list: it is in the bin or the intake, or does not match what is asked.
+    </p>
     <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center">

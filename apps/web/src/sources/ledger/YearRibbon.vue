@@ -117,7 +117,7 @@ const told = computed(() => {
   const n = bars.value.find((b) => b.year === at.value)?.n ?? 0;
   return `${stretchInWords(at.value)}: ${n.toLocaleString('en')}`;
 });
-/** Arrows go from bar to bar, with Shift a stretch grows; Enter narrows to it, Escape to none. */
+/** Arrows go from bar to bar, with Shift a stretch grows; Enter narrows to it, Escape lets the stretch go. */
 function walk(event: KeyboardEvent): void {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   const [first, last] = [begin(span.value[0]), begin(span.value[1] - 1)];
@@ -131,8 +131,8 @@ function walk(event: KeyboardEvent): void {
     const ends = [at.value, since.value ?? at.value];
     ask.setYears(Math.min(...ends), Math.max(...ends) + step.value - 1);
   } else if (event.key === 'Escape') {
+    if (at.value === null) return;
     at.value = since.value = null;
-    ask.setYears(undefined, undefined);
   } else return;
   event.preventDefault();
   event.stopPropagation();

@@ -45,6 +45,45 @@ beforeEach(async () => {
 
 const plain = { shiftKey: false, ctrlKey: false, metaKey: false };
 
+describe('what an address names', () => {
+  const at = (n: number): string => `/sources?at=${id(n)}`;
+
+  test('is chosen at once, before any answer, though the same is asked as before', async () => {
+    await page.router.push(at(7));
+    await Promise.resolve();
+    expect(ledger.single).toBe(id(7));
+    await settled();
+    expect([ledger.single, ledger.place]).toEqual([id(7), 6]);
+    await page.router.push(at(120));
+    await Promise.resolve();
+    expect(ledger.single).toBe(id(120));
+    await settled();
+    expect([ledger.single, ledger.place]).toEqual([id(120), 119]);
+  });
+
+  test('stays chosen where the answer does not have it, and after news', async () => {
+    await page.router.push(at(900));
+    await settled();
+    expect([ledger.single, ledger.isOutside]).toEqual([id(900), true]);
+    page.make(useLive).tell({ kinds: { source: 'all' } });
+    await settled();
+    expect(ledger.single).toBe(id(900));
+  });
+
+  test('leaves the address when one goes on, without asking anew; the same link leads there again', async () => {
+    await page.router.push(at(7));
+    await settled();
+    const asked = page.asked.length;
+    await ledger.move(1);
+    await settled();
+    expect(page.router.currentRoute.value.fullPath).toBe('/sources');
+    expect([ledger.single, page.asked.length]).toEqual([id(8), asked]);
+    await page.router.push(at(7));
+    await settled();
+    expect(ledger.single).toBe(id(7));
+  });
+});
+
 describe('the list', () => {
   test('knows how many match, and holds the lines of those that were looked at, each asked for once', async () => {
     expect([ledger.total, ledger.lines.size]).toEqual([200, 50]);

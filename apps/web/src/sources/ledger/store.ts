@@ -43,7 +43,8 @@ export const useLedger = defineStore('ledger', () => {
       return (words && settling) || concerns(touched, ['source', 'tag']);
     },
     seen: () => route.name === 'sources',
-    begins: () => ask.at ?? (fresh && last.value ? last.value : undefined),
+    named: () => ask.at,
+    begins: () => (fresh && last.value ? last.value : undefined),
     holds: () => held.value,
     answered(first, again) {
       notes.value = first.notes;
@@ -60,8 +61,13 @@ export const useLedger = defineStore('ledger', () => {
   );
   watch(list.cursor, (id) => id && !fresh && (last.value = id));
 
-  const move = (step: number, extend = false): Promise<void> => ((follows.value = false), list.move(step, extend));
-  const click: typeof list.click = (id, event) => ((follows.value = false), list.click(id, event));
+  /** Somebody goes on from the line one was at: neither the answer nor the address says where one is any more. */
+  function goOn(): void {
+    follows.value = false;
+    ask.leaveAt();
+  }
+  const move = (step: number, extend = false): Promise<void> => (goOn(), list.move(step, extend));
+  const click: typeof list.click = (id, event) => (goOn(), list.click(id, event));
 
   /** What is chosen: what is selected, or the line one is at. */
   const chosen = computed<Chosen | null>(() => {

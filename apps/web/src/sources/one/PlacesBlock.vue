@@ -68,7 +68,7 @@ const tagging = defineModel<boolean>('tagging', { default: false });
           ><X :size="12"
         /></KitButton>
       </span>
-      <KitButton v-if="session.may('edit') && !tagging" look="quiet" class="min-h-6" @click="tagging = true"
+      <KitButton v-if="session.may('edit')" v-show="!tagging" look="quiet" class="min-h-6" @click="tagging = true"
         >+ add</KitButton
       >
       <TagInput v-if="tagging" class="w-40" @add="batch.tag({ ids: [id] }, $event)" @done="tagging = false" />

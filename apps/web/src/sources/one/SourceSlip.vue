@@ -141,8 +141,7 @@ async function make(record: SourceRecord): Promise<void> {
   const body = { record: { ...record }, destination: { collections, tags: [], reading: null } };
   const done = await changes.change(() => ask(routes.sources.add, { body }));
   if (!done?.id) return;
-  await router.push(`/sources?at=${done.id}`);
-  mode.value = 'edit';
+  await router.push(`/sources?at=${done.id}&edit=1`);
 }
 
 defineExpose({ startTagging: (): void => void (tagging.value = true) });
