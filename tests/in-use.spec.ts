@@ -49,7 +49,11 @@ test('what an address names is shown and edited, also where the list has it alre
     await page.getByRole('button', { name: 'Add it and fill it in' }).click();
     const form = page.getByRole('region', { name: 'Edit the record' });
     await expect(form.getByLabel('Title', { exact: true })).toHaveValue(title);
-    await form.getByLabel('Publisher', { exact: true }).or(form.getByLabel('Published in', { exact: true })).first().fill(`House of ${title}`);
+    await form
+      .getByLabel('Publisher', { exact: true })
+      .or(form.getByLabel('Published in', { exact: true }))
+      .first()
+      .fill(`House of ${title}`);
     await page.keyboard.press('Tab');
     await expect(notice(page, /^Changed/)).toBeVisible();
     await form.getByRole('button', { name: 'Done' }).click();

@@ -43,7 +43,7 @@ import { Live } from './live/service.ts';
 import { Mail } from './mail/mail.ts';
 import { ColumnsService } from './searching/columns/service.ts';
 import type { Services } from './services.ts';
-import { Fetcher, readHosts } from './outside/fetch.ts';
+import { Fetcher, readHosts, readInside } from './outside/fetch.ts';
 import { Workers } from './workers/pool.ts';
 
 /** The parts of the server, in the order the description of the API has them. */
@@ -96,7 +96,7 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
     db: database.db,
     workers,
     mail: new Mail(database.db, config.smtp, config.mailFrom),
-    fetcher: new Fetcher(readHosts(config.hosts)),
+    fetcher: new Fetcher(readHosts(config.hosts), readInside(config.inside)),
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),
     live: new Live(config.databaseUrl),
@@ -110,6 +110,8 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
         'script-src': ["'self'", "'wasm-unsafe-eval'"],
         'worker-src': ["'self'", 'blob:'],
         'img-src': ["'self'", 'data:', 'blob:'],
+        // A kept page is shown under this policy too: nothing it holds is fetched from elsewhere.
+        'font-src': ["'self'", 'data:'],
         'style-src': ["'self'", "'unsafe-inline'"],
         'upgrade-insecure-requests': null,
       },

@@ -14,6 +14,8 @@ export interface Config {
   registryUrl: string | undefined;
   /** Names led to other addresses than the name service has, as in a hosts file: "name=127.0.0.1:80", with blanks between. */
   hosts: string | undefined;
+  /** Hosts of this network that catalogues may be at: "name", "name:port" or "10.0.0.5:8080", with blanks between. */
+  inside: string | undefined;
   /** Where mail is handed over, as smtp://host:port; without it none is sent. */
   smtp: string | undefined;
   /** Who mail comes from. */
@@ -45,6 +47,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     migrationsFolder: env.PANDECTA_MIGRATIONS ?? join(process.cwd(), 'apps/server/migrations'),
     registryUrl: env.PANDECTA_REGISTRY,
     hosts: env.PANDECTA_HOSTS,
+    inside: env.PANDECTA_INSIDE,
     smtp: env.PANDECTA_SMTP,
     mailFrom: env.PANDECTA_MAIL_FROM ?? 'Pandecta <library@pandecta.example>',
     stylesFolder: env.PANDECTA_STYLES ?? '/usr/share/citation-style-language',

@@ -15,6 +15,7 @@ export const ERRORS = {
   invalid: [400, 'The request is not as it should be: %s'],
   no_such_source: [404, 'There is no such source in this workspace.'],
   no_such_file: [404, 'There is no such file in this workspace.'],
+  file_gone: [409, 'The file “%s” was removed for good: no source had held it for as long as the bin keeps things.'],
   no_such_collection: [404, 'There is no such collection in this workspace.'],
   not_saved: [404, 'There is no such saved search or folder in this workspace, or it is someone else’s own.'],
   no_such_tag: [404, 'There is no such tag in this workspace.'],

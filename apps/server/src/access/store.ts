@@ -1,10 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, eq, gt, ne, sql } from 'drizzle-orm';
+import { and, eq, gt, ne, sql, type SQL } from 'drizzle-orm';
 import type { Role, WorkspaceSummary } from '@pandecta/contract';
 import { actionsOf } from './permissions.ts';
 import { members, sessions, users, workspaces } from '../database/schema.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { beyond } from '../database/within.ts';
+import { notifyEnded } from '../live/notify.ts';
 import type { Caller, Workspace } from '../http/authorise.ts';
 
 export const SESSION_DAYS = 30;
@@ -19,6 +20,9 @@ export async function findSession(db: Db, token: string): Promise<Caller['user']
     .where(and(eq(sessions.tokenHash, hash(token)), gt(sessions.expiresAt, sql`now()`)));
   return found;
 }
+
+/** By which a session is told of: its token is nowhere but with whoever has it. */
+export const hashOf = (token: string): string => hash(token).toString('hex');
 
 /** Makes a session; only the hash of its token is stored. */
 export async function makeSession(db: Db, userId: string): Promise<{ token: string; csrf: string }> {
@@ -35,10 +39,17 @@ export async function makeSession(db: Db, userId: string): Promise<{ token: stri
   return { token, csrf };
 }
 
+/** The session, and what listens under it, ends. */
 export async function endSession(db: Db, token: string): Promise<void> {
-  await beyond(db)
-    .delete(sessions)
-    .where(eq(sessions.tokenHash, hash(token)));
+  await endSessions(db, eq(sessions.tokenHash, hash(token)));
+}
+
+async function endSessions(db: Db, which: SQL | undefined): Promise<void> {
+  const ended = await beyond(db).delete(sessions).where(which).returning({ hash: sessions.tokenHash });
+  await notifyEnded(
+    db,
+    ended.map((e) => Buffer.from(e.hash).toString('hex')),
+  );
 }
 
 /** Who has an account. */
@@ -76,9 +87,7 @@ export async function findMembership(db: Db, userId: string, workspaceId: string
 export async function setPassword(db: Db, userId: string, passwordHash: string, token: string): Promise<void> {
   await transact(db, async (tx) => {
     await beyond(tx).update(users).set({ passwordHash }).where(eq(users.id, userId));
-    await beyond(tx)
-      .delete(sessions)
-      .where(and(eq(sessions.userId, userId), ne(sessions.tokenHash, hash(token))));
+    await endSessions(tx, and(eq(sessions.userId, userId), ne(sessions.tokenHash, hash(token))));
   });
 }
 

@@ -12,7 +12,7 @@ import { relationChanges } from '../relations/change.ts';
 import { sourceChanges } from '../sources/change.ts';
 import { tagChanges } from '../tags/change.ts';
 import type { Db } from '../database/connect.ts';
-import type { Carrier, Carriers, Outcome } from './carry.ts';
+import type { Carrier, Carriers, Outcome, Taker } from './carry.ts';
 
 const CARRIERS: Carriers = {
   ...sourceChanges,
@@ -72,6 +72,12 @@ export function needed(change: Change): Action[] {
   if (change.do === 'all') return [...new Set(change.changes.flatMap(needed))];
   const { may } = carrierOf(change.do);
   return [typeof may === 'function' ? may(change) : may];
+}
+
+/** @throws Refusal where something beyond their role keeps the member from making such a change, or one of its parts */
+export async function refuseBy(db: Db, taker: Taker, change: Change): Promise<void> {
+  if (change.do === 'all') for (const part of change.changes) await refuseBy(db, taker, part);
+  else await carrierOf(change.do).refuse?.(db, taker, change);
 }
 
 /** Carries a change out in SQL, as the kind's `apply` says on the model. */

@@ -1,8 +1,14 @@
 /** How a kind of change is carried out in SQL: what a capability says of each kind that is its own. */
 import type { Change, ChangeKind, ChangeOf } from '@pandecta/core/changes';
-import type { Action } from '@pandecta/contract';
+import type { Action, Role } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
+import type { Actor } from '../http/authorise.ts';
 import type { Altered } from '../indexing/derive.ts';
+
+/** Someone who takes something back: their role says what of. */
+export interface Taker extends Actor {
+  role: Role;
+}
 
 export interface Outcome<C = Change> {
   /** The change as far as it altered anything, so that its inverse alters just that; null when it altered nothing. */
@@ -14,6 +20,11 @@ export interface Outcome<C = Change> {
 export interface Carrier<C> {
   /** Who may make such a change, and so take it back. */
   may: Action | ((change: C) => Action);
+  /**
+   * Beyond roles: whether this member may make such a change now. Asked before one is taken back.
+   * @throws Refusal where they may not
+   */
+  refuse?(db: Db, taker: Taker, change: C): Promise<void>;
   /**
    * Does what the kind's `apply` says, in SQL.
    * @throws Conflict where it would take back someone's later work

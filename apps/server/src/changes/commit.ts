@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed } from '@pandecta/contract';
-import { describe, ownerOf, toJson, touches, type Change } from '@pandecta/core/changes';
+import { describe, ownerOf, ownersIn, seenBy, toJson, touches, type Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -29,6 +29,9 @@ interface How {
   progress?: Progress;
 }
 
+/** What others see of a change that is all of several members' own. */
+const NOTHING_SEEN: Change = { do: 'all', says: '', changes: [] };
+
 /**
  * The caller kicks the indexer after its transaction. Deriving comes last: from then on no other write of the
  * workspace can end before this one.
@@ -53,7 +56,10 @@ export async function commitWithin(
     select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid
     from ${table('u', { kind: ['text', touched.map((t) => t.kind)], id: ['uuid', touched.map((t) => t.id)] })}`);
   await derive(tx, workspaceId, altered, progress);
-  const news = touchedBy(touched, changeId);
+  // Of what is each member's own in it the others hear nothing, not even an id; the owner hears of it first.
+  for (const owner of to ? [] : ownersIn(done))
+    await notify(tx, { workspace: workspaceId, to: owner, touched: touchedBy(touches(seenBy(done, owner)!)) });
+  const news = touchedBy(touches(seenBy(done, to) ?? NOTHING_SEEN), changeId);
   // What is of no source in particular may be of any.
   if (!touched.length) news.kinds.source = 'all';
   await notify(tx, { workspace: workspaceId, touched: news, ...(to && { to }) });

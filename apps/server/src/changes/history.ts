@@ -1,7 +1,7 @@
 /** What was done, to a source and in the workspace. What is another member's own is not in it. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { AskActivity, HistoryEntry, TouchedByChange } from '@pandecta/contract';
-import type { Change } from '@pandecta/core/changes';
+import { seenBy, type Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { literally } from '../database/sql.ts';
@@ -41,6 +41,7 @@ export async function touchedBy(
   db: Db,
   { workspaceId, userId }: Actor,
   changeId: string,
+  maySeeIntake: boolean,
 ): Promise<Omit<TouchedByChange, 'stays'>> {
   const found = await rows(
     db,
@@ -49,6 +50,7 @@ export async function touchedBy(
       from changes c
       join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id and cs.kind = 'source'
       join sources s on s.workspace_id = c.workspace_id and s.id = cs.subject_id and s.presence <> 'none'
+        and (${maySeeIntake} or s.presence not in ('intake', 'aside'))
       where c.workspace_id = ${workspaceId} and c.id = ${changeId} and (c.owner is null or c.owner = ${userId})
       order by 2, 1 limit ${TOLD}`,
   );
@@ -62,7 +64,7 @@ async function history(
   change: SQL,
   most: number,
 ): Promise<HistoryEntry[]> {
-  return rows(
+  const found = await rows(
     db,
     {
       id: text(),
@@ -83,4 +85,11 @@ async function history(
       and (c.owner is null or c.owner = ${userId})
     order by c.id desc limit ${most}`,
   );
+  return found.map((entry) => ({ ...entry, change: shown(entry.change, userId) }));
+}
+
+/** What is another member's own in it is left out. One told of by its kind alone has no parts. */
+function shown(change: Change, member: string): Change {
+  const whole = Object.keys(change).length > 1;
+  return whole ? (seenBy(change, member) ?? ({ do: change.do } as Change)) : change;
 }

@@ -20,6 +20,7 @@ import { json, list, number, orNull, rows, text, truth, type Columns, type RowOf
 import { Refusal } from '../errors.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
+import { purge } from '../sources/purge.ts';
 import { commit, undo } from './service.ts';
 
 let server: TestServer;
@@ -221,6 +222,27 @@ async function inSql(change: Change, userId: string): Promise<Became> {
     throw error;
   }
 }
+
+test('between any change and its undo the nightly purge takes nothing that the undo brings back', async () => {
+  const { storage } = server.app.services;
+  const done = new Set<string>();
+  await fc.assert(
+    fc.asyncProperty(anyChance, async (chance) => {
+      const { userId } = people[0].info;
+      const before = await stored();
+      const change = drawChange(drawFrom(chance)(structuredClone(before), userId));
+      const became = await inSql(change, userId);
+      await purge(db(), storage);
+      if (typeof became === 'string') return;
+      done.add(change.do);
+      await undo(server.app.services, { workspaceId: workspace, userId, role: 'steward' }, became.id);
+      await purge(db(), storage);
+      expect(shown(await stored())).toEqual(shown(before));
+    }),
+    { numRuns: 120 },
+  );
+  expect(done.size).toBeGreaterThan(8);
+});
 
 test('any run of changes by two people does in SQL what the model says, and taken back in turn leaves what was there', async () => {
   const met = new Map<string, number>();

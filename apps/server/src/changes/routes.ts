@@ -1,5 +1,6 @@
 /** Undo, redo and history. */
 import { routes } from '@pandecta/contract';
+import { may } from '../access/permissions.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { answer } from './commit.ts';
@@ -18,7 +19,7 @@ export function changeRoutes(declare: Declare, services: Services): void {
   }));
   declare(routes.changes.touched, async ({ actor, workspace: { role }, params: { change } }) => {
     const [touched, stays] = await Promise.all([
-      touchedBy(services.db, actor, change),
+      touchedBy(services.db, actor, change, may(role, 'gather')),
       whyNotUndo(services, { ...actor, role }, change),
     ]);
     return { ...touched, stays };

@@ -1,6 +1,6 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
-import { and, desc, eq, inArray, isNull, type SQL } from 'drizzle-orm';
-import { GOING, type Role } from '@pandecta/contract';
+import { and, desc, eq, inArray, isNull, or, type SQL } from 'drizzle-orm';
+import { GOING } from '@pandecta/contract';
 import {
   Conflict,
   countSources,
@@ -17,6 +17,7 @@ import {
 } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
 import { transact, withoutTimeout, type Db } from '../database/connect.ts';
+import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
@@ -25,13 +26,15 @@ import type { Work } from '../jobs/kind.ts';
 import { enter, inputOf, noteInput, noteResult } from '../jobs/once.ts';
 import { jobs } from '../jobs/tables.ts';
 import type { Services } from '../services.ts';
-import { needed } from './carriers.ts';
+import { sources } from '../sources/tables.ts';
+import { needed, refuseBy } from './carriers.ts';
+import type { Taker } from './carry.ts';
 import { commitWithin, type Committed } from './commit.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
 import { changes } from './tables.ts';
 
 /** A change to more sources than these takes many seconds, and becomes a job. */
-const MOST_AT_ONCE = 10_000;
+export const MOST_AT_ONCE = 10_000;
 
 /** What is to be done: a change, or the taking back of one that stands. */
 type Deed = { change: Record<string, unknown> } | { takeBack: string; as: Back };
@@ -55,9 +58,30 @@ export async function commit(services: Needed, actor: Actor, change: Change): Pr
   );
 }
 
-/** Someone who takes something back: their role says what of. */
-export interface Taker extends Actor {
-  role: Role;
+/**
+ * Carries out a change that rests on how these sources stand: they are locked before `decide` reads anything, so that of
+ * two who decide on the same at once the second decides on what the first left.
+ */
+export async function commitDecided(
+  { db, followers }: Needed,
+  actor: Actor,
+  on: string[],
+  decide: (tx: Db) => Promise<Change>,
+): Promise<Committed> {
+  const committed = await transact(db, async (tx) => {
+    await lockSources(tx, actor.workspaceId, on);
+    return carryOutDeed(tx, actor, { change: toJson(await decide(tx)) });
+  });
+  followers.kick();
+  return committed;
+}
+
+/** In one order for all, so that no two wait for each other. */
+export async function lockSources(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  await within(tx, workspaceId).all(sources, { id: sources.id }, oneOf(sources.id, ids), {
+    by: [sources.id],
+    lock: 'update',
+  });
 }
 
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
@@ -110,7 +134,7 @@ export async function whyNotUndo(services: Needed, actor: Taker, id: string): Pr
   const found = await stored(services.db, actor, eq(changes.id, id));
   if (!found) throw new Refusal('no_such_change');
   try {
-    refuseTakingBack(actor, found.change);
+    await refuseTakingBack(services.db, actor, found.change);
     if (found.undoneBy || sourcesOf(found.change).length > MOST_TRIED) return '';
     await transact(services.db, async (tx) => {
       await carryOutDeed(tx, actor, { takeBack: id, as: 'undo' });
@@ -124,14 +148,21 @@ export async function whyNotUndo(services: Needed, actor: Taker, id: string): Pr
   }
 }
 
-function refuseTakingBack(actor: Taker, change: Change): void {
+/** What an undo needs is what the deed needs. */
+async function refuseTakingBack(db: Db, actor: Taker, change: Change): Promise<void> {
   const owner = ownerOf(change);
   if (owner && owner !== actor.userId) throw new Refusal('not_yours');
   if (needed(change).some((action) => !may(actor.role, action))) throw new Refusal('not_allowed');
+  await refuseBy(db, actor, change);
 }
 
-function enactTakingBack(services: Needed, actor: Taker, { id, change, says }: Stored, as: Back): Promise<Committed> {
-  refuseTakingBack(actor, change);
+async function enactTakingBack(
+  services: Needed,
+  actor: Taker,
+  { id, change, says }: Stored,
+  as: Back,
+): Promise<Committed> {
+  await refuseTakingBack(services.db, actor, change);
   return enact(services, actor, { takeBack: id, as }, change, `${SAYS[as].doing} “${says}”`);
 }
 
@@ -143,7 +174,9 @@ async function enact(
   doing: string,
 ): Promise<Committed> {
   const size = sourcesOf(change).length;
-  if (size > MOST_AT_ONCE) {
+  // Of what went for good nothing is there: to take it back says so at once.
+  const isGone = 'takeBack' in deed && change.do === 'presence' && change.from === 'bin' && change.to === 'none';
+  if (size > MOST_AT_ONCE && !isGone) {
     const title = `A change to ${countSources(size)}`;
     const jobId = await queue.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
       noteInput(tx, actor.workspaceId, job, deed),
@@ -262,7 +295,11 @@ async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string 
 
 /** What a large change leaves is not known before it has ended, so nothing is undone meanwhile. */
 async function refuseWhileOneGoesOn(db: Db, { workspaceId, userId }: Actor): Promise<void> {
-  const going = and(eq(jobs.madeBy, userId), eq(jobs.kind, 'change'), inArray(jobs.state, [...GOING]));
+  const going = and(
+    eq(jobs.madeBy, userId),
+    inArray(jobs.kind, ['change', 'empty-bin']),
+    inArray(jobs.state, [...GOING]),
+  );
   if (await within(db, workspaceId).has(jobs, going)) throw new Refusal('change_goes_on');
 }
 
@@ -274,16 +311,17 @@ interface Stored {
   undoneBy: string | null;
 }
 
-/** The newest of the changes that satisfy the condition. */
+/** The newest of the changes that satisfy the condition; another member's own is not there. */
 async function stored(
   tx: Db,
-  { workspaceId }: Actor,
+  { workspaceId, userId }: Actor,
   where: SQL | undefined,
   lock?: 'update',
 ): Promise<Stored | undefined> {
   const { id, actorId, change, says, undoes, undoneBy } = changes;
   const fields = { id, actorId, change, says, undoes, undoneBy };
-  const found = await within(tx, workspaceId).first(changes, fields, where, { by: [desc(id)], ...(lock && { lock }) });
+  const seen = and(where, or(isNull(changes.owner), eq(changes.owner, userId)));
+  const found = await within(tx, workspaceId).first(changes, fields, seen, { by: [desc(id)], ...(lock && { lock }) });
   try {
     return found && { ...found, change: fromJson(found.change, { by: found.actorId }) };
   } catch (error) {

@@ -25,9 +25,10 @@ export const checkChanges: CarriersOf<'merge' | 'settle'> = {
       );
       const one = both.find((s) => s.id === source);
       const target = both.find((s) => s.id === into);
-      if (!one || !target || source === into) return NOTHING;
+      if (!one || source === into) return NOTHING;
+      // Taken apart again where the other was removed for good, too: then this one alone is left.
       const stands = present
-        ? one.presence === 'live' && target.presence === 'live'
+        ? one.presence === 'live' && target?.presence === 'live'
         : one.presence === 'merged' && one.mergedInto === into;
       if (!stands) return NOTHING;
       const after = present
@@ -52,7 +53,7 @@ export const checkChanges: CarriersOf<'merge' | 'settle'> = {
         marks: idsOf(await rows(tx, { id: text() }, moved)).sort(),
         ...(stay.length && { stay }),
       };
-      return { change: done, altered: { records: [source, into] } };
+      return { change: done, altered: { records: target ? [source, into] : [source] } };
     },
   },
   settle: {

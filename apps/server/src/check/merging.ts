@@ -4,7 +4,7 @@ import { NOTHING_SAID, type Change } from '@pandecta/core/changes';
 import { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
+import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
@@ -92,7 +92,8 @@ async function mergeChange(
 }
 
 export async function merge(services: Services, actor: Actor, { into, sources, take }: Merge): Promise<Changed> {
-  return answer(await commit(services, actor, await mergeChange(services.db, actor.workspaceId, into, sources, take)));
+  const decide = (tx: Db): Promise<Change> => mergeChange(tx, actor.workspaceId, into, sources, take);
+  return answer(await commitDecided(services, actor, [into, ...sources], decide));
 }
 
 /** Each a change of its own, so that one can be taken back by itself; the fullest record of a group stands. */
@@ -100,16 +101,19 @@ export async function mergeMany(services: Services, actor: Actor, groups: MergeG
   const changeIds: string[] = [];
   let skipped = 0;
   for (const { members } of groups) {
-    const records = await findRecords(services.db, actor.workspaceId, members);
-    // Someone merged one of them meanwhile: this group is looked at again.
-    if (records.size < members.length) {
+    const decide = async (tx: Db): Promise<Change> => {
+      const records = await findRecords(tx, actor.workspaceId, members);
+      const fullest = members[indexOfMost(members.map((m) => Object.keys(records.get(m) ?? {}).length))]!;
+      return mergeChange(tx, actor.workspaceId, fullest, members);
+    };
+    try {
+      const { changeId } = await commitDecided(services, actor, members, decide);
+      if (changeId) changeIds.push(changeId);
+    } catch (error) {
+      // Someone merged one of them meanwhile: this group is looked at again.
+      if (!(error instanceof Refusal) || error.code !== 'no_such_source') throw error;
       skipped += 1;
-      continue;
     }
-    const fullest = members[indexOfMost(members.map((m) => Object.keys(records.get(m)!).length))]!;
-    const change = await mergeChange(services.db, actor.workspaceId, fullest, members);
-    const { changeId } = await commit(services, actor, change);
-    if (changeId) changeIds.push(changeId);
   }
   const n = changeIds.length;
   const says = `Merged ${n === 1 ? '1 group' : `${n.toLocaleString('en')} groups`}; each can be undone by itself`;

@@ -186,56 +186,54 @@ export async function findSettled(db: Db, workspaceId: string): Promise<SettledH
 export async function tiesTo(db: Db, workspaceId: string, others: string[], into: string): Promise<Change[]> {
   const w = sql`${workspaceId}::uuid`;
   const of = array(others, 'uuid');
-  const [tags, collections, files, states, stars, labels, ratings, reasons] = await Promise.all([
-    rows(
-      db,
-      { id: text(), name: text(), subject: truth },
-      sql`select distinct t.id, t.name, t.subject from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
-        where st.workspace_id = ${w} and st.source_id = any(${of})`,
-    ),
-    rows(
-      db,
-      { id: text(), name: text(), owner: orNull(text()) },
-      sql`select distinct c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
-        where cs.workspace_id = ${w} and cs.source_id = any(${of})`,
-    ),
-    rows(
-      db,
-      { id: text(), name: text() },
-      sql`select distinct f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id
-        where sf.workspace_id = ${w} and sf.source_id = any(${of})`,
-    ),
-    rows(
-      db,
-      { member: text(), state: text<ReadingState>() },
-      sql`select r.user_id as member, r.state from source_reading r where r.workspace_id = ${w} and r.source_id = any(${of})
-        and not exists (select 1 from source_reading o where o.workspace_id = ${w} and o.user_id = r.user_id and o.source_id = ${into})`,
-    ),
-    rows(
-      db,
-      { member: text() },
-      sql`select distinct user_id as member from source_stars where workspace_id = ${w} and source_id = any(${of})`,
-    ),
-    rows(
-      db,
-      { id: text(), name: text() },
-      sql`select distinct e.id, e.value->>'name' as name from source_labels l
-        join entries e on e.workspace_id = ${w} and e.list = 'label' and e.id = l.label_id
-        where l.workspace_id = ${w} and l.source_id = any(${of})`,
-    ),
-    rows(
-      db,
-      { rating: number },
-      sql`select max(r.rating) as rating from source_ratings r where r.workspace_id = ${w} and r.source_id = any(${of})
-        and not exists (select 1 from source_ratings o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
-    ),
-    rows(
-      db,
-      { reason: text() },
-      sql`select min(r.reason) as reason from source_rechecks r where r.workspace_id = ${w} and r.source_id = any(${of})
-        and not exists (select 1 from source_rechecks o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
-    ),
-  ]);
+  const tags = await rows(
+    db,
+    { id: text(), name: text(), subject: truth },
+    sql`select distinct t.id, t.name, t.subject from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id
+      where st.workspace_id = ${w} and st.source_id = any(${of})`,
+  );
+  const collections = await rows(
+    db,
+    { id: text(), name: text(), owner: orNull(text()) },
+    sql`select distinct c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+      where cs.workspace_id = ${w} and cs.source_id = any(${of})`,
+  );
+  const files = await rows(
+    db,
+    { id: text(), name: text() },
+    sql`select distinct f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id
+      where sf.workspace_id = ${w} and sf.source_id = any(${of})`,
+  );
+  const states = await rows(
+    db,
+    { member: text(), state: text<ReadingState>() },
+    sql`select r.user_id as member, r.state from source_reading r where r.workspace_id = ${w} and r.source_id = any(${of})
+      and not exists (select 1 from source_reading o where o.workspace_id = ${w} and o.user_id = r.user_id and o.source_id = ${into})`,
+  );
+  const stars = await rows(
+    db,
+    { member: text() },
+    sql`select distinct user_id as member from source_stars where workspace_id = ${w} and source_id = any(${of})`,
+  );
+  const labels = await rows(
+    db,
+    { id: text(), name: text() },
+    sql`select distinct e.id, e.value->>'name' as name from source_labels l
+      join entries e on e.workspace_id = ${w} and e.list = 'label' and e.id = l.label_id
+      where l.workspace_id = ${w} and l.source_id = any(${of})`,
+  );
+  const ratings = await rows(
+    db,
+    { rating: number },
+    sql`select max(r.rating) as rating from source_ratings r where r.workspace_id = ${w} and r.source_id = any(${of})
+      and not exists (select 1 from source_ratings o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
+  );
+  const reasons = await rows(
+    db,
+    { reason: text() },
+    sql`select min(r.reason) as reason from source_rechecks r where r.workspace_id = ${w} and r.source_id = any(${of})
+      and not exists (select 1 from source_rechecks o where o.workspace_id = ${w} and o.source_id = ${into}) having count(*) > 0`,
+  );
   const to = [into];
   // Of several states of one member the furthest.
   const furthest = new Map<string, ReadingState>();

@@ -3,6 +3,7 @@ import { editableFile } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
 import { sources } from '../sources/tables.ts';
 import { files } from './tables.ts';
 
@@ -13,7 +14,13 @@ export const fileChanges: CarriersOf<'attach' | 'file-edit'> = {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
       const { source, file, present } = change;
+      const ofFile = eq(files.id, file);
+      const here = within(tx, workspaceId);
+      // Locked, so that it does not go meanwhile; one that is gone cannot be attached.
+      const kept = await here.first(files, { id: files.id }, ofFile, { lock: 'update' });
+      if (!kept && present) throw new Refusal('file_gone', change.name);
       const done = await tie(tx, workspaceId, FILES, file, { sources: [source], present });
+      if (done.length && !present) await here.update(files, { releasedAt: sql`now()` }, ofFile);
       return done.length ? { change, altered: { records: [source] } } : NOTHING;
     },
   },

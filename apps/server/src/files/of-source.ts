@@ -74,7 +74,8 @@ export async function linkFile(
   await mainOf(db, actor, source);
   const { address } = input;
   const name = input.name?.trim() || address.replace(/^https?:\/\//, '').slice(0, 200);
-  const sha256 = createHash('sha256').update(`link ${address}`).digest('hex');
+  // No hash of a content: a file in which the address stands is another thing.
+  const sha256 = `link:${createHash('sha256').update(address).digest('hex')}`;
   const file = await ensureFile(db, actor.workspaceId, { sha256, name, bytes: 0, mediaType: 'text/uri-list' });
   await within(db, actor.workspaceId).update(files, { state: 'other', address }, eq(files.id, file));
   return answer(await commit(services, actor, { do: 'attach', source, file, name, present: true }));

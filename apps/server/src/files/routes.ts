@@ -90,7 +90,7 @@ export function fileRoutes(declare: Declare, services: Services): void {
   });
 }
 
-type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId'>;
+type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt'>;
 
 export async function findFile(db: Db, workspaceId: string, id: string): Promise<FileRow> {
   const { sha256, name, bytes, mediaType, state, pages, address } = files;

@@ -1,4 +1,15 @@
-import { bigint, index, integer, pgTable, primaryKey, real, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  real,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { FileState } from '@pandecta/contract';
 import { bytea, workspaceId } from '../database/columns.ts';
 
@@ -15,6 +26,8 @@ export const files = pgTable(
     pages: integer('pages').notNull().default(0),
     /** Of a link in place of a file: where it leads. */
     address: text('address'),
+    /** When a source let go of it last; null where none ever did. */
+    releasedAt: timestamp('released_at', { withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

@@ -142,7 +142,8 @@ async function findImports(
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
     where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`,
   );
-  const paths = await pathsOf(db, actor);
+  const chosen = found.flatMap((f) => f.destination?.collections ?? []);
+  const paths = await pathsOf(db, actor, [...new Set(chosen)]);
   const empty: Required<StoredReport> = {
     added: 0,
     waiting: 0,

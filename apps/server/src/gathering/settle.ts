@@ -18,8 +18,11 @@ export interface Settled {
   attach: { candidate: Candidate; source: string; title: string; because: string }[];
 }
 
-/** The keys by which a candidate may be known, the surest first, each with the words for a person. */
-function keysOf(candidate: Candidate): { key: string; because: string }[] {
+/** The keys by which a candidate may be known, as they are kept, the surest first, each with the words for a person. */
+const keysOf = (candidate: Candidate): { key: string; because: string }[] =>
+  wholeKeysOf(candidate).map(({ key, because }) => ({ key: cut(key, LONGEST_KEY), because }));
+
+function wholeKeysOf(candidate: Candidate): { key: string; because: string }[] {
   const { record } = candidate;
   const out = identifierKeys(record).map((key) => ({
     key,
@@ -82,7 +85,7 @@ export async function settle(
     const self = { source: candidate.id, title: candidate.record.title ?? '' };
     for (const k of keys) if (isNew || !ofBatch.has(here.get(k.key)?.source ?? '')) here.set(k.key, self);
     if (isNew && !candidate.file && candidate.record.title && isTellingTitle(candidate.record.title))
-      here.set(`title:${titleKey(candidate.record.title)}`, self);
+      here.set(cut(`title:${titleKey(candidate.record.title)}`, LONGEST_KEY), self);
     if (candidate.file) filesHere.set(candidate.file.id, self);
   }
 }
@@ -90,7 +93,7 @@ export async function settle(
 type Here = Map<string, { source: string; title: string }>;
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
-  const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => cut(k.key, LONGEST_KEY))))];
+  const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => k.key)))];
   const found = await rows(
     tx,
     { key: text(), source: text(), title: text() },

@@ -33,6 +33,9 @@ export interface Workspace {
   role: Role;
 }
 
+/** As PostgreSQL reads one (RFC 9562, 4): of anything else it says so by an error. */
+const isId = (text: string): boolean => /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text);
+
 const NOBODY: Caller['user'] = { id: '', name: '', email: '', csrf: '' };
 const NOWHERE: Workspace = { id: '', number: 0, name: '', role: 'reader' };
 
@@ -54,7 +57,7 @@ export async function authorise(
   if (changes && request.headers['x-csrf-token'] !== user.csrf) throw new Refusal('forged');
   if (action === 'signed in' || !inWorkspace) return { user, workspace: NOWHERE };
   const { workspace: id } = request.params as { workspace: string };
-  const workspace = /^[0-9a-f-]{36}$/i.test(id) ? await findMembership(services.db, user.id, id) : undefined;
+  const workspace = isId(id) ? await findMembership(services.db, user.id, id) : undefined;
   if (!workspace) throw new Refusal('not_a_member');
   if (!may(workspace.role, action)) throw new Refusal('not_allowed');
   return { user, workspace };
@@ -63,7 +66,7 @@ export async function authorise(
 /** Whoever holds a key needs no session, and a page that holds none cannot forge one. */
 async function byGatherKey({ db }: Services, request: FastifyRequest, key: string, action: Action): Promise<Caller> {
   const { workspace: id } = request.params as { workspace: string };
-  const user = await findKey(db, key, id);
+  const user = isId(id) ? await findKey(db, key, id) : undefined;
   if (!user) throw new Refusal('key_refused');
   const workspace = await findMembership(db, user.id, id);
   if (!workspace) throw new Refusal('not_a_member');

@@ -259,6 +259,28 @@ describe('what is here already', () => {
     expect(taken.changeId).toBeNull();
   });
 
+  test('decided by two at once, it takes effect once: joined twice, or joined and taken in', async () => {
+    await me.at('POST', '/sources', { record: COMPLETE });
+    const [here] = (await me.ask('')).rows;
+    const other = await server.person('contributor', me.workspace);
+    for (const second of ['join', 'take in'] as const) {
+      const more = { ...COMPLETE, note: `Read ${second}`, type: 'article-journal', id: second };
+      await me.import({ 'one.json': JSON.stringify([more]) }, undefined, 'intake');
+      const [row] = (await intake()).rows;
+      const w = `/w/${me.workspace}`;
+      const replies = await Promise.all([
+        me.call<Changed>('POST', `${w}/intake/${row!.id}/join`, { to: here!.id }),
+        second === 'join'
+          ? other.call<Changed>('POST', `${w}/intake/${row!.id}/join`, { to: here!.id })
+          : other.call<Changed>('POST', `${w}/taking-in`, { ids: [row!.id] }),
+      ]);
+      const took = replies.filter((r) => r.status === 200 && r.body.changeId);
+      expect(took.length, JSON.stringify(replies.map((r) => r.body))).toBe(1);
+      if (took[0] === replies[1] && second === 'take in')
+        await me.at('POST', '/presence', { ids: [row!.id], to: 'bin' });
+    }
+  });
+
   test('a document of the same bytes is certain, and its file is joined once', async () => {
     const pdf = await makePdf([['The Night Watch at the Sluice', 'Anton Brackwater', 'Operators closed late.']]);
     await me.import({ 'a.pdf': pdf });

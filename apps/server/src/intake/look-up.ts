@@ -4,8 +4,9 @@ import type { Changed } from '@pandecta/contract';
 import type { Change, EditChange } from '@pandecta/core/changes';
 import { givenByLike } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
-import { answer } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
+import { commitWithin, type Committed } from '../changes/commit.ts';
+import { lockSources } from '../changes/service.ts';
+import { withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import type { JobKind } from '../jobs/kind.ts';
@@ -20,15 +21,40 @@ import { findWaiting } from './store.ts';
 export async function lookUpOne(services: Services, actor: Actor, id: string): Promise<Changed> {
   const { record } = await waitingOne(services.db, actor.workspaceId, id);
   const looked = await lookUp(services, actor.workspaceId, record);
-  await noteLookUp(services.db, actor.workspaceId, id, looked);
-  const change = changeBy(id, record, looked);
-  if (change && Object.keys(change.fields).length) return answer(await commit(services, actor, change));
+  const { changeId, says: did } = await commitLookedUp(services, actor, new Map([[id, looked]]));
+  if (changeId) return { changeId, says: did };
   const says = {
     found: `${looked.found?.database ?? 'The registry'} has it, and nothing more of it`,
     silent: 'Nobody answered; it can be asked again',
     'not found': 'Nobody asked knows it',
   }[looked.state];
   return { changeId: null, says };
+}
+
+/**
+ * What was found of each goes into its record, and what came of asking is noted with it. They are read under their lock:
+ * what someone mended meanwhile, or took in, is as they left it, and spoils nothing of the others.
+ */
+async function commitLookedUp(
+  { db, followers }: Services,
+  actor: Actor,
+  found: ReadonlyMap<string, LookedUpAnywhere>,
+  more: { says?: string; also?: (tx: Db, committed: Committed) => Promise<void> } = {},
+): Promise<Committed> {
+  const { workspaceId } = actor;
+  const committed = await withoutTimeout(db, async (tx) => {
+    await lockSources(tx, workspaceId, [...found.keys()]);
+    for (const [id, looked] of found) await noteLookUp(tx, workspaceId, id, looked);
+    const now = await findWaiting(tx, workspaceId, [...found.keys()]);
+    const changes = [...now.values()].flatMap(({ id, record }) => changeBy(id, record, found.get(id)!) ?? []);
+    const change: Change =
+      more.says === undefined && changes[0] ? changes[0] : { do: 'all', says: more.says ?? '', changes };
+    const done = await commitWithin(tx, actor, change);
+    await more.also?.(tx, done);
+    return done;
+  });
+  followers.kick();
+  return committed;
 }
 
 /** What was found by an identifier or its place is what it is; what is alike gives what one would not miss. */
@@ -65,7 +91,6 @@ export const lookUpJob: JobKind = {
       asked.values(),
       async ({ id, record }) => {
         const looked = await lookUp(services, workspaceId, record);
-        await noteLookUp(services.db, workspaceId, id, looked);
         found.set(id, looked);
         await progress(
           found.size,
@@ -75,12 +100,11 @@ export const lookUpJob: JobKind = {
       },
       { concurrency: AT_ONCE },
     );
-    // As they are by now: someone may have mended one meanwhile, or taken it in.
-    const now = await findWaiting(services.db, workspaceId, [...found.keys()]);
-    const changes: Change[] = [...now.values()].flatMap(({ id, record }) => changeBy(id, record, found.get(id)!) ?? []);
     const says = inWords([...found.values()]);
-    const committed = await commit(services, { workspaceId, userId }, { do: 'all', says, changes });
-    await noteResult(services.db, workspaceId, jobId, { changeId: committed.changeId, says });
+    await commitLookedUp(services, { workspaceId, userId }, found, {
+      says,
+      also: (tx, { changeId }) => noteResult(tx, workspaceId, jobId, { changeId, says }),
+    });
     return says;
   },
 };

@@ -15,7 +15,7 @@ import { ruleOf } from '@pandecta/core/proofing';
 import { filledBy } from '@pandecta/core/matching';
 import { withoutMarkup } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
+import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { cut } from '@pandecta/core/text';
@@ -23,6 +23,7 @@ import { fetchPdf } from '../files/fetch-pdf.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
 import { Unreachable } from '../outside/fetch.ts';
+import { findKnown } from '../check/store.ts';
 import { findMatches } from './here.ts';
 import { edited } from '../sources/edited.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
@@ -148,13 +149,15 @@ export async function setAside(services: Services, actor: Actor, ids: string[], 
  * overwritten. The one that came goes, and comes back when this is undone.
  */
 export async function join(services: Services, actor: Actor, id: string, to: string): Promise<Changed> {
+  return answer(await commitDecided(services, actor, [id, to], (tx) => joining(tx, actor, id, to)));
+}
+
+async function joining(tx: Db, actor: Actor, id: string, to: string): Promise<Change> {
   const { workspaceId } = actor;
-  const [one, target, { tags, collections, files }] = await Promise.all([
-    waitingOne(services.db, workspaceId, id),
-    findSource(services.db, actor, to),
-    findTies(services.db, workspaceId, id),
-  ]);
-  if (target.presence !== 'live') throw new Refusal('no_such_source');
+  const one = await waitingOne(tx, workspaceId, id);
+  const target = (await findKnown(tx, workspaceId, [to])).get(to);
+  if (!target) throw new Refusal('no_such_source');
+  const { tags, collections, files } = await findTies(tx, workspaceId, id);
   const fills = filledBy(target.record, one.record);
   const title = withoutMarkup(target.record.title ?? 'an untitled source');
   const sources = [to];
@@ -167,7 +170,7 @@ export async function join(services: Services, actor: Actor, id: string, to: str
   ];
   const filled = Object.keys(fills).length;
   const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
-  return answer(await commit(services, actor, { do: 'all', says, changes }));
+  return { do: 'all', says, changes };
 }
 
 /** Works of those a page lists are brought in as well. */

@@ -140,23 +140,21 @@ export async function findTies(
   files: { id: string; name: string }[];
 }> {
   const w = sql`${workspaceId}::uuid`;
-  const [tags, collections, files] = await Promise.all([
-    rows(
-      db,
-      { id: text(), name: text(), subject: truth },
-      sql`select t.id, t.name, t.subject from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = ${id}`,
-    ),
-    rows(
-      db,
-      { id: text(), name: text(), owner: orNull(text()) },
-      sql`select c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
-      where cs.workspace_id = ${w} and cs.source_id = ${id}`,
-    ),
-    rows(
-      db,
-      { id: text(), name: text() },
-      sql`select f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = ${id}`,
-    ),
-  ]);
+  const tags = await rows(
+    db,
+    { id: text(), name: text(), subject: truth },
+    sql`select t.id, t.name, t.subject from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = ${id}`,
+  );
+  const collections = await rows(
+    db,
+    { id: text(), name: text(), owner: orNull(text()) },
+    sql`select c.id, c.name, c.owner from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present
+    where cs.workspace_id = ${w} and cs.source_id = ${id}`,
+  );
+  const files = await rows(
+    db,
+    { id: text(), name: text() },
+    sql`select f.id, f.name from source_files sf join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = ${id}`,
+  );
   return { tags, collections, files };
 }

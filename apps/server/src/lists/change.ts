@@ -4,6 +4,7 @@ import { enterable, ownerOf, type List } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { refuseCircle } from '../database/circle.ts';
 import { within } from '../database/within.ts';
+import { refuseLocked } from '../saved/folders.ts';
 import { stateFacets } from '../stating/facets.ts';
 import { labelled } from '../stating/store.ts';
 import { entries } from './tables.ts';
@@ -16,6 +17,9 @@ export const listChanges: CarriersOf<'entry'> = {
   entry: {
     // What is everyone's is arranged; what is a member's own is theirs.
     may: (change) => (ownerOf(change) ? 'own' : 'arrange'),
+    async refuse(db, { role, ...actor }, { list, value: { before, after } }) {
+      if (list !== 'label') await refuseLocked({ db }, { actor, workspace: { role } }, [before, after]);
+    },
     async carryOut(tx, workspaceId, change) {
       const { list, entry: id, value } = change;
       const here = within(tx, workspaceId);

@@ -66,6 +66,14 @@ test('everyone who looks at a workspace hears what a change touched, and no one 
   theirs.close();
 });
 
+test('signed out, one hears no more at once', async () => {
+  const leaving = await server.person('contributor', me.workspace);
+  const stream = await streamOf(leaving);
+  await leaving.call('DELETE', '/session');
+  await stream.ended;
+  stream.close();
+});
+
 test('what is one member’s own is told to them alone', async () => {
   const mine = await streamOf(me);
   const theirs = await streamOf(other);

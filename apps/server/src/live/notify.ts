@@ -14,6 +14,12 @@ export interface News {
   touched: Touched;
 }
 
+/** A session has ended: who listens under it hears no more. */
+export interface Ended {
+  /** The hash of its token. */
+  session: string;
+}
+
 /** PostgreSQL carries payloads of less than 8,000 bytes (NOTIFY). */
 const MOST_BYTES = 7_500;
 
@@ -30,6 +36,10 @@ export function touchedBy(subjects: Subject[], changeId?: string): Touched {
     kinds[largest as keyof typeof kinds] = 'all';
   }
   return touched;
+}
+
+export async function notifyEnded(tx: Pick<Db, 'execute'>, sessions: string[]): Promise<void> {
+  for (const session of sessions) await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ session })})`);
 }
 
 export async function notify(tx: Pick<Db, 'execute'>, news: News): Promise<void> {

@@ -1,7 +1,8 @@
 /** The stream of news: server-sent events (HTML Living Standard, 9.2). */
 import { routes } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
-import { authorise } from '../http/authorise.ts';
+import { hashOf } from '../access/store.ts';
+import { authorise, SESSION_COOKIE } from '../http/authorise.ts';
 import { AtOnce } from '../http/turns.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
@@ -30,6 +31,8 @@ export function liveRoutes(declare: Declare, services: Services): void {
     const silence = services.live.listen({
       workspace: workspace.id,
       user: user.id,
+      session: hashOf(request.cookies[SESSION_COOKIE] ?? ''),
+      end: () => raw.end(),
       tell: (touched) => {
         raw.write(`event: touched\ndata: ${JSON.stringify(touched)}\n\n`);
         if (raw.writableLength > MOST_UNREAD) raw.destroy();

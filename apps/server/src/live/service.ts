@@ -5,11 +5,14 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import type { Touched } from '@pandecta/contract';
-import { CHANNEL, type News } from './notify.ts';
+import { CHANNEL, type Ended, type News } from './notify.ts';
 
 export interface Listener {
   workspace: string;
   user: string;
+  /** The hash of the token of the session under which it listens. */
+  session: string;
+  end(): void;
   tell(touched: Touched): void;
 }
 
@@ -41,7 +44,7 @@ export class Live {
 
   private async connect(): Promise<void> {
     const client = new pg.Client({ connectionString: this.url, application_name: 'pandecta live' });
-    client.on('notification', ({ payload }) => payload && this.hear(JSON.parse(payload) as News));
+    client.on('notification', ({ payload }) => payload && this.hear(JSON.parse(payload) as News | Ended));
     client.on('error', () => {});
     client.on('end', () => void (!this.stopped && this.client === client && this.reconnect()));
     await client.connect();
@@ -63,7 +66,12 @@ export class Live {
     }
   }
 
-  private hear({ workspace, to, touched }: News): void {
+  private hear(heard: News | Ended): void {
+    if ('session' in heard) {
+      for (const l of this.listeners) if (l.session === heard.session) l.end();
+      return;
+    }
+    const { workspace, to, touched } = heard;
     for (const l of this.listeners) if (l.workspace === workspace && (!to || to === l.user)) l.tell(touched);
   }
 }

@@ -92,7 +92,7 @@ export async function ask(
 ): Promise<OutsideAnswer> {
   const spoken = PROTOCOLS[protocol];
   const at = spoken.address(address, question, from, count);
-  const { text } = await politely(fetcher, at, { accept: spoken.accept, trusted: true });
+  const { text } = await politely(fetcher, at, { accept: spoken.accept, catalogue: true });
   try {
     return await workers.run('readAnswer', { protocol, text });
   } catch (error) {

@@ -35,8 +35,8 @@ export interface Fetching {
   most?: number;
   withinMs?: number;
   signal?: AbortSignal;
-  /** A steward configured this very address: it may be of this network. Where it leads on to may not. */
-  trusted?: boolean;
+  /** A catalogue is asked: it may be of this network where the operator listed it. Where it leads on to may not. */
+  catalogue?: boolean;
 }
 
 export const OUR_NAME = 'Pandecta/0.1 (research library; +https://pandecta.example/fetching)';
@@ -44,10 +44,14 @@ const MOST_BYTES = 10 * 1024 ** 2;
 const PATIENCE_MS = 20_000;
 const MOST_REDIRECTS = 5;
 
+/** What is given out of the public network of IPv6 (RFC 4291, 2.4): all else, such as “::127.0.0.1”, leads elsewhere. */
+const GLOBAL_UNICAST = ipaddr.parseCIDR('2000::/3');
+
 /** Whether an address of the network is of the public one. */
 export function isPublic(address: string): boolean {
   try {
-    return ipaddr.process(address).range() === 'unicast';
+    const parsed = ipaddr.process(address);
+    return parsed.range() === 'unicast' && (parsed.kind() === 'ipv4' || parsed.match(GLOBAL_UNICAST));
   } catch {
     return false;
   }
@@ -63,18 +67,30 @@ export const readHosts = (text: string | undefined): Hosts =>
       .flatMap((pair) => (pair.includes('=') ? [pair.split('=', 2) as [string, string]] : [])),
   );
 
+/** Hosts of this network that catalogues may be at, as the operator lists them when the server is started. */
+export const readInside = (text: string | undefined): ReadonlySet<string> =>
+  new Set(
+    (text ?? '')
+      .toLowerCase()
+      .split(/[\s,]+/)
+      .filter(Boolean),
+  );
+
 export class Fetcher {
   private readonly agent: Agent;
-  /** For addresses a steward configured, which may be of this network. */
-  private readonly trusting: Agent;
+  /** For catalogues, which may be of this network where they are listed. */
+  private readonly toCatalogues: Agent;
 
-  constructor(private readonly hosts: Hosts = {}) {
+  constructor(
+    private readonly hosts: Hosts = {},
+    private readonly inside: ReadonlySet<string> = new Set(),
+  ) {
     const within = { headersTimeout: PATIENCE_MS, bodyTimeout: PATIENCE_MS };
     this.agent = new Agent({ connect: this.connector(false), ...within });
-    this.trusting = new Agent({ connect: this.connector(true), ...within });
+    this.toCatalogues = new Agent({ connect: this.connector(true), ...within });
   }
 
-  private connector(trusting: boolean): buildConnector.connector {
+  private connector(toCatalogues: boolean): buildConnector.connector {
     const refuse = (host: string): Error =>
       new Unreachable(`${host} is an address inside this network: it is not visited`, true);
     const resolve: LookupFunction = (name, options, done) =>
@@ -94,7 +110,9 @@ export class Fetcher {
         const [hostname, at] = led.split(':') as [string, string];
         return plain({ ...options, protocol: 'http:', hostname, host: led, port: at }, done);
       }
-      if (trusting) return plain(options, done);
+      const port = options.port || (options.protocol === 'https:' ? '443' : '80');
+      const isListed = this.inside.has(options.hostname) || this.inside.has(`${options.hostname}:${port}`);
+      if (toCatalogues && isListed) return plain(options, done);
       const bare = options.hostname.replace(/^\[|\]$/g, '');
       if (isIP(bare) && !isPublic(bare)) return done(refuse(options.hostname), null);
       return guarded(options, done);
@@ -109,14 +127,14 @@ export class Fetcher {
       most = MOST_BYTES,
       withinMs = PATIENCE_MS,
       signal,
-      trusted = false,
+      catalogue = false,
     }: Fetching = {},
   ): Promise<Fetched> {
     const ends = AbortSignal.any([AbortSignal.timeout(withinMs), ...(signal ? [signal] : [])]);
     let at = address;
     for (let hop = 0; ; hop += 1) {
       const url = urlOf(at);
-      const answer = await this.ask(url, accept, ends, trusted && hop === 0);
+      const answer = await this.ask(url, accept, ends, catalogue && hop === 0);
       const location = answer.headers.get('location');
       if (answer.status >= 300 && answer.status < 400 && location) {
         if (hop >= MOST_REDIRECTS)
@@ -141,11 +159,11 @@ export class Fetcher {
     url: URL,
     accept: string,
     signal: AbortSignal,
-    trusted: boolean,
+    catalogue: boolean,
   ): Promise<Awaited<ReturnType<typeof fetchWith>>> {
     try {
       return await fetchWith(url, {
-        dispatcher: trusted ? this.trusting : this.agent,
+        dispatcher: catalogue ? this.toCatalogues : this.agent,
         redirect: 'manual',
         signal,
         headers: { accept, 'user-agent': OUR_NAME },
@@ -156,7 +174,7 @@ export class Fetcher {
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.agent.destroy(), this.trusting.destroy()]);
+    await Promise.all([this.agent.destroy(), this.toCatalogues.destroy()]);
   }
 }
 

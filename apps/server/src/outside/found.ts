@@ -64,7 +64,9 @@ const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<str
   );
 
 async function shown(db: Db, actor: Actor, list: Folded[]): Promise<FoundWork[]> {
-  const [matches, paths] = await Promise.all([matchesOf(db, actor.workspaceId, list), pathsOf(db, actor)]);
+  const matches = await matchesOf(db, actor.workspaceId, list);
+  const standing = [...matches.values()].flatMap((m) => m[0]?.here.collections ?? []);
+  const paths = await pathsOf(db, actor, [...new Set(standing)]);
   return list.map((w): FoundWork => {
     const best = matches.get(String(w.work))?.[0];
     return {

@@ -34,8 +34,11 @@ let steward: Person;
 /** What the catalogue has, and what it was asked. */
 let shelf: SourceRecord[];
 let asked: string[];
+/** What happens while it is asked. */
+let meanwhile: () => Promise<unknown>;
 beforeAll(async () => {
-  outside = createServer((request, response) => {
+  outside = createServer(async (request, response) => {
+    await meanwhile();
     asked.push(new URL(request.url!, 'http://x').searchParams.get('query')!);
     const records = shelf.map((record, i) => `<record><recordData>${modsOf({ record, subjects: [] }, `S${i}`)}</recordData></record>`); // prettier-ignore
     response.end(
@@ -43,10 +46,11 @@ beforeAll(async () => {
     );
   });
   await new Promise<void>((done) => outside.listen(0, '127.0.0.1', done));
-  server = await startTestServer();
+  server = await startTestServer({ inside: '127.0.0.1' });
 });
 beforeEach(async () => {
   [shelf, asked] = [[ARTICLE, CASE], []];
+  meanwhile = async () => {};
   steward = await server.person('steward');
   const address = `http://127.0.0.1:${(outside.address() as AddressInfo).port}/`;
   await steward.at('POST', '/catalogues', { name: 'Shoreline Index', protocol: 'sru-1.2', address });
@@ -69,6 +73,29 @@ test('an ISSN with volume and page is looked up as it comes in', async () => {
   const [one] = await bring('1050-124X 41(3), 311');
   expect(asked).toEqual(['bath.issn="1050-124X" and cql.serverChoice all "41 311"']);
   expect(one!.record).toMatchObject({ title: ARTICLE.title, DOI: ARTICLE.DOI });
+});
+
+test('one that is mended or taken in while many are looked up keeps that, and costs the others nothing', async () => {
+  shelf = [];
+  const list = await bring(`${PRINTED}\n\n(1987) 12 Est R 114`);
+  shelf = [ARTICLE, CASE];
+  let times = 0;
+  meanwhile = async () => {
+    times += 1;
+    if (times > 1) return;
+    // The first that is asked for is mended, as by another member; both are still being asked for.
+    await steward.at('PATCH', `/sources/${list[0]!.id}`, {
+      fields: { DOI: '10.5555/mended', title: 'Mended meanwhile' },
+    });
+  };
+  const { jobId } = await steward.at<Changed>('POST', '/looking-up', { ids: list.map((s) => s.id) });
+  await steward.jobEnds(jobId!);
+  const { jobs } = await steward.at<JobList>('GET', '/jobs');
+  expect(jobs.find((j) => j.id === jobId)!.state).toBe('done');
+  const { rows } = await steward.at<IntakePage>('GET', '/intake');
+  expect(rows.every((r) => r.lookedUp === 'found' || r.lookedUp === 'not found')).toBe(true);
+  const mended = rows.find((r) => r.id === list[0]!.id)!;
+  expect(mended.record.title).not.toBe('');
 });
 
 test('so is the report citation of a case, which finds its parties', async () => {

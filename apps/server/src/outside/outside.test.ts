@@ -21,7 +21,10 @@ beforeAll(async () => {
   });
   await new Promise<void>((done) => outside.listen(0, '127.0.0.1', done));
   base = `http://127.0.0.1:${(outside.address() as AddressInfo).port}`;
-  server = await startTestServer({ hosts: `packet.example=127.0.0.1:${(outside.address() as AddressInfo).port}` });
+  server = await startTestServer({
+    hosts: `packet.example=127.0.0.1:${(outside.address() as AddressInfo).port}`,
+    inside: '127.0.0.1',
+  });
 });
 beforeEach(async () => {
   answers = {};
@@ -187,6 +190,14 @@ describe('a catalogue', () => {
     const contributor = await server.person('contributor', steward.workspace);
     expect((await contributor.call('GET', `/w/${steward.workspace}/catalogues`)).status).toBe(200);
     expect((await contributor.call('POST', `/w/${steward.workspace}/catalogues`, {})).status).toBe(403);
+  });
+
+  test('of this network is asked only where the operator listed it when the server was started', async () => {
+    const trial = async (address: string): Promise<string> =>
+      (await steward.at<Tried>('POST', '/catalogue-trial', { protocol: 'sru-1.2', address, word: 'x' })).says;
+    const { port } = new URL(base);
+    for (const host of ['localhost', '[::1]', '[::127.0.0.1]', '169.254.169.254', '10.0.0.1', '[::ffff:10.0.0.1]'])
+      expect(await trial(`http://${host}:${port}/sru`)).toContain('is an address inside this network');
   });
 
   test('that asks to be left alone is not asked again before its time', async () => {

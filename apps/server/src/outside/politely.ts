@@ -23,7 +23,7 @@ const restUntil = new Map<string, number>();
 export async function politely(
   fetcher: Fetcher,
   address: string,
-  how: Pick<Fetching, 'accept' | 'trusted'>,
+  how: Pick<Fetching, 'accept' | 'catalogue'>,
 ): Promise<Fetched> {
   const { host } = new URL(address);
   const rest = (restUntil.get(host) ?? 0) - Date.now();

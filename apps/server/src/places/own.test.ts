@@ -163,3 +163,55 @@ test('no page but one’s own hears of it', async () => {
   await news.cancel();
   expect([heard.includes(doubts), heard.includes(ids[2]!)]).toEqual([false, false]);
 });
+
+test('merging and joining carry what is each member’s own along, and tell no other of it', async () => {
+  const doubts = await make(me, 'Doubts', { mine: true });
+  await file(me, doubts, ids.slice(0, 1));
+  await me.at('POST', '/stars', { ids: ids.slice(0, 1), present: true });
+  await me.at('POST', '/reading', { ids: ids.slice(0, 1), state: 'reading' });
+  const { changeId } = await other.at<Changed>('POST', '/merges', { into: ids[1], sources: [ids[0]] });
+  expect(await me.at('GET', `/sources/${ids[1]}`)).toMatchObject({ starred: true, reading: 'reading' });
+  expect((await seenBy(me)).Doubts).toBe(1);
+  const history = await other.at<HistoryReply>('GET', `/sources/${ids[1]}/history`);
+  const text = JSON.stringify(history);
+  for (const own of ['Doubts', doubts, '"star"', '"reading"', me.info.userId]) {
+    // Who made a change is told of each.
+    const told = own === me.info.userId ? JSON.stringify(history.entries.map((e) => e.change)) : text;
+    expect(told.includes(own), own).toBe(false);
+  }
+  const mine = JSON.stringify(await me.at<HistoryReply>('GET', `/sources/${ids[1]}/history`));
+  expect(mine).toContain('Doubts');
+  // It all goes back, by the hand of one who does not see it.
+  await other.at('POST', `/changes/${changeId}/undo`);
+  expect(await me.at('GET', `/sources/${ids[1]}`)).toMatchObject({ starred: false, reading: null });
+  expect(await me.at('GET', `/sources/${ids[0]}`)).toMatchObject({ starred: true, reading: 'reading' });
+});
+
+test('nobody asks for what another has starred, read or filed for themselves, nor learns that they changed something', async () => {
+  const doubts = await make(me, 'Doubts', { mine: true });
+  await file(me, doubts, ids.slice(0, 1));
+  const { changeId } = await me.at<Changed>('POST', '/stars', { ids: ids.slice(0, 1), present: true });
+  const w = `/w/${me.workspace}`;
+  for (const spied of [
+    `star ${me.info.userId}=yes`,
+    `reading ${me.info.userId}=read`,
+    `in ${me.info.userId}=${doubts}`,
+  ]) {
+    const q = `include=${encodeURIComponent(spied)}`;
+    const asked = [
+      await other.call('GET', `${w}/sources?${q}`),
+      await other.call('GET', `${w}/sources?exclude=${encodeURIComponent(spied)}`),
+      await other.call('GET', `${w}/narrow?${q}`),
+      await other.call('POST', `${w}/tagging`, { matching: { include: [spied] }, name: 'spied', present: true }),
+      await other.call('POST', `${w}/summary`, { matching: { include: [spied] } }),
+      await other.call('POST', `${w}/export`, { matching: { include: [spied] }, format: 'ris' }),
+    ];
+    expect(asked.map((r) => r.status)).toEqual(Array(asked.length).fill(400));
+  }
+  // As if there were no such change.
+  for (const path of [`/changes/${changeId}/undo`, `/changes/${changeId}/sources`]) {
+    const reply = await other.call<{ code: string }>(path.endsWith('undo') ? 'POST' : 'GET', w + path);
+    expect([reply.status, reply.body.code]).toEqual([404, 'no_such_change']);
+  }
+  expect((await me.ask('', `&include=star=yes`)).total).toBe(1);
+});

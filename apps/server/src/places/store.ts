@@ -14,6 +14,7 @@ import { Refusal } from '../errors.ts';
 import type { Asked } from '../searching/columns/service.ts';
 import type { Services } from '../services.ts';
 import { binDays } from '../sources/bin.ts';
+import { pathsAmong } from './paths.ts';
 import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
@@ -110,24 +111,30 @@ export async function rulesWithin(
   );
 }
 
-/** The paths by which each collection is reached: "Licensing › Chapter 2". */
-export async function pathsOf(db: Db, { workspaceId, userId }: Actor): Promise<Map<string, string[]>> {
-  const found = await rows(
+/**
+ * The paths by which collections are reached: "Licensing › Chapter 2". Of one that is reached by very many the first
+ * `MOST_PATHS`.
+ * @param of all there are where none are named
+ */
+export async function pathsOf(
+  db: Db,
+  { workspaceId, userId }: Actor,
+  of?: readonly string[],
+): Promise<Map<string, string[]>> {
+  if (of && !of.length) return new Map();
+  // Of those named, only what they stand below matters.
+  const above = of
+    ? sql`and p.collection_id in (select unnest(${array([...of], 'uuid')})
+        union select a.ancestor_id from collection_ancestors a where a.workspace_id = ${workspaceId} and a.collection_id = any(${array([...of], 'uuid')}))`
+    : sql``;
+  const placed = await rows(
     db,
-    { id: text(), path: text() },
-    sql`
-    with recursive placed as (
-      select p.collection_id, p.parent_id, c.name from placements p join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
-      where p.workspace_id = ${workspaceId} and p.present),
-    walk as (
-      select collection_id, name as path, array[collection_id] as seen from placed where parent_id is null
-      union all select p.collection_id, w.path || ' › ' || p.name, w.seen || p.collection_id from placed p join walk w on w.seen[cardinality(w.seen)] = p.parent_id
-      where p.collection_id <> all(w.seen))
-    select collection_id as id, path from walk order by path`,
+    { id: text(), name: text(), parent: orNull(text()) },
+    sql`select p.collection_id as id, c.name, p.parent_id as parent from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
+      where p.workspace_id = ${workspaceId} and p.present ${above}`,
   );
-  const out = new Map<string, string[]>();
-  for (const f of found) out.set(f.id, [...(out.get(f.id) ?? []), f.path]);
-  return out;
+  return pathsAmong(placed, of);
 }
 
 /** @throws Refusal where there is none, or another member's own */

@@ -1,10 +1,10 @@
 /** Folders of saved searches: made, moved, locked; what lies in one that is locked is altered by stewards alone. */
 import { v7 as uuidv7 } from 'uuid';
-import type { Changed, EditFolder, NewFolder } from '@pandecta/contract';
+import type { Changed, EditFolder, NewFolder, Role } from '@pandecta/contract';
 import type { Entry } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting, Actor } from '../http/authorise.ts';
 import { entryOf } from '../lists/store.ts';
 import { writeEntry } from '../lists/write.ts';
 import type { Services } from '../services.ts';
@@ -48,7 +48,7 @@ export async function removeFolder(services: Services, caller: Acting, id: strin
  */
 export async function refuseLocked(
   { db }: Pick<Services, 'db'>,
-  { actor, workspace }: Acting,
+  { actor, workspace }: { actor: Actor; workspace: { role: Role } },
   values: (Entry | null)[],
 ): Promise<void> {
   if (may(workspace.role, 'steer')) return;

@@ -1,6 +1,6 @@
 /** Saved searches that are watched, done to many at once, locked; and the log of what is asked. */
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { AskedLog, Changed, SavedCounts, SavedList } from '@pandecta/contract';
+import type { AskedLog, Changed, SavedCounts, SavedList, TouchedByChange } from '@pandecta/contract';
 import { startPost, type Post } from '../testing/post.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { tellOfWatched } from './watching.ts';
@@ -110,6 +110,21 @@ test('what lies in a folder that is locked, or in one below it, stewards alone a
   expect((await list(other)).folders.map((f) => [f.name, f.locked])).toEqual([['Filed', true], ['Lower', false]]); // prettier-ignore
   expect((await me.call('PATCH', `/w/${me.workspace}/saved/${search}`, { describes: 'x' })).status).toBe(200);
   expect((await other.ask('saved:Ebb')).total).toBe(1);
+});
+
+test('what a member may not do they may not do by taking something back either', async () => {
+  const { id: folder } = await me.at<Changed>('POST', '/folders', { name: 'Locked', shared: true });
+  const search = await keep('Weir', 'ebb', { folder });
+  const renamed = await other.at<Changed>('PATCH', `/saved/${search}`, { describes: 'theirs' });
+  const locked = await me.at<Changed>('PATCH', `/folders/${folder}`, { locked: true });
+  for (const { changeId } of [locked, renamed]) {
+    const undo = await other.call<{ code: string }>('POST', `/w/${me.workspace}/changes/${changeId}/undo`);
+    expect([undo.status, undo.body.code]).toEqual([403, 'not_allowed']);
+    const told = await other.at<TouchedByChange>('GET', `/changes/${changeId}/sources`);
+    expect(told.stays).toBe('Your role here does not allow this.');
+  }
+  expect((await list(other)).folders.find((f) => f.id === folder)!.locked).toBe(true);
+  await me.at('POST', `/changes/${locked.changeId}/undo`);
 });
 
 test('what one asks is logged for who wants it, the same question once, and seen by all members', async () => {

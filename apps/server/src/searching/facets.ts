@@ -32,10 +32,14 @@ export function anyFacet(ids: number[]): Condition {
   return ids.length ? { is: 'facets', ids } : NOTHING;
 }
 
-/** What facets of a type are kept under, for this member. */
+/**
+ * What facets of a type are kept under, for this member.
+ * @throws Refusal where no kind of facet is called so: what they are kept under names members, and is nobody's to ask for
+ */
 export function keptTypes(type: string, member: string): string[] {
   const kind = facetKind(type);
-  return kind ? keptUnder(kind, member) : [type];
+  if (!kind) throw new Refusal('invalid', `nothing is narrowed by “${type}”`);
+  return keptUnder(kind, member);
 }
 
 export async function facetIds(

@@ -1,6 +1,8 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import type { BinState, Changed, PlacesReply } from '@pandecta/contract';
+import { commit } from '../changes/service.ts';
+import { number, rows } from '../database/read.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
 import { purge } from './purge.ts';
@@ -42,6 +44,57 @@ test('emptied, all that is in it goes for good with what only it held, and the h
   expect(history.entries[0]!.says).toBe(done.says);
   const undone = await me.at<Changed>('POST', `/changes/${history.entries[0]!.id}/undo`);
   expect(undone.says).toContain('Nothing was left to take back');
+});
+
+test('a bin of more sources than are removed at once is emptied by a job, which leaves nothing and cannot be undone', async () => {
+  const { db } = server.app.services;
+  const w = me.workspace;
+  await toBin(ids);
+  await db.execute(sql`insert into sources (workspace_id, id, record, presence, added_by)
+    select ${w}, gen_random_uuid(), '{"type":"book","title":"Many"}', 'bin', ${me.info.userId} from generate_series(1, 10001)`);
+  const { jobId, says } = await me.at<Changed>('POST', '/bin/empty', { seen: 10_003 });
+  expect(says).toContain('Emptying the bin of 10,003 sources');
+  await me.jobEnds(jobId!);
+  const [left] = await rows(db, { n: number }, sql`select count(*)::int as n from sources where workspace_id = ${w}`);
+  expect([left!.n, (await bin()).sources]).toEqual([0, 0]);
+  const { entries } = await me.at<{ entries: { id: string; says: string }[] }>('GET', '/changes');
+  expect(entries[0]!.says).toBe('Emptied the bin: 10,003 sources went for good');
+  expect((await me.at<Changed>('POST', `/changes/${entries[0]!.id}/undo`)).says).toContain('Nothing was left');
+});
+
+test('what was merged into a source that went for good comes back when the merge is undone, with its marks; later it goes too', async () => {
+  const { db, storage } = server.app.services;
+  const [withFile] = (await me.ask('')).rows.filter((r) => r.fileId);
+  const other = ids.find((id) => id !== withFile!.id)!;
+  const { senses } = await me.at<{ senses: { id: string }[] }>(
+    'GET',
+    `/sources/${withFile!.id}/files/${withFile!.fileId}`,
+  );
+  await me.at('POST', `/sources/${withFile!.id}/files/${withFile!.fileId}/marks`, {
+    page: 1,
+    sense: senses[0]!.id,
+    quote: { exact: 'the gate', prefix: '', suffix: '' },
+    rects: [],
+  });
+  const merge = { do: 'merge', source: withFile!.id, into: other, marks: [] as string[], present: true } as const;
+  const actor = { workspaceId: me.workspace, userId: me.info.userId };
+  const { changeId } = await commit(server.app.services, actor, merge);
+  await toBin([other]);
+  await me.at('POST', '/bin/empty', { seen: 1 });
+  await purge(db, storage);
+  await me.at('POST', `/changes/${changeId}/undo`);
+  const back = (await me.ask('')).rows;
+  expect(back.map((r) => [r.id, r.fileId, r.marks])).toEqual([[withFile!.id, withFile!.fileId, 1]]);
+  // Once more, and nobody wants it back.
+  await me.at('POST', '/sources', { record: { type: 'book', title: 'Another' } });
+  const into = (await me.ask('another')).rows[0]!.id;
+  await commit(server.app.services, actor, { ...merge, into });
+  await toBin([into]);
+  await me.at('POST', '/bin/empty', { seen: 1 });
+  await db.execute(
+    sql`update sources set changed_at = now() - interval '31 days' where workspace_id = ${me.workspace}`,
+  );
+  expect(await purge(db, storage)).toBe(1);
 });
 
 test('nothing goes that was moved there since one looked', async () => {

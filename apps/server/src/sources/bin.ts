@@ -1,17 +1,22 @@
 /** The bin: what is in it, how long it waits there, and emptying it at once. */
 import { eq, sql } from 'drizzle-orm';
 import type { BinState, Changed } from '@pandecta/contract';
-import { answer } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
-import { idsOf, type Db } from '../database/connect.ts';
+import { countSources } from '@pandecta/core/changes';
+import { commitWithin } from '../changes/commit.ts';
+import { MOST_AT_ONCE } from '../changes/service.ts';
+import { idsOf, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
+import { sweepFiles } from '../files/sweep.ts';
+import type { Progress } from '../indexing/derive.ts';
+import type { JobKind } from '../jobs/kind.ts';
+import { enter, inputOf, noteInput, noteResult } from '../jobs/once.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
-import { binDaysOf, purge } from './purge.ts';
+import { binDaysOf, purgeWithin } from './purge.ts';
 import { sources } from './tables.ts';
 
 /** How many days sources wait in the bin of a workspace. */
@@ -53,18 +58,58 @@ export async function binState(db: Db, { workspaceId }: Actor): Promise<BinState
  * @throws Refusal where there are more by now: nobody saw those go
  */
 export async function emptyBin(services: Services, actor: Actor, seen: number): Promise<Changed> {
-  const { db, storage } = services;
+  const { db, storage, jobs: queue } = services;
   const { id, presence } = sources;
   const ids = idsOf(await within(db, actor.workspaceId).all(sources, { id }, eq(presence, 'bin')));
   if (ids.length > seen) throw new Refusal('bin_grew', String(ids.length));
   if (!ids.length) return { changeId: null, says: 'The bin is empty' };
-  const committed = await commit(services, actor, { do: 'presence', sources: ids, from: 'bin', to: 'none' });
-  if (!committed.jobId)
-    await purge(
-      db,
-      storage,
-      sql`workspace_id = ${actor.workspaceId} and presence = 'none' and id = any(${array(ids, 'uuid')})`,
+  if (ids.length > MOST_AT_ONCE) {
+    const title = `Emptying the bin of ${countSources(ids.length)}`;
+    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'empty-bin', title, (tx, job) =>
+      noteInput(tx, actor.workspaceId, job, { sources: ids }),
     );
+    return { changeId: null, says: `${title} takes a while; Jobs shows how far it is`, jobId };
+  }
+  const { says, contents } = await transact(db, (tx) => removeForGood(tx, actor, ids));
+  await sweepFiles({ db, storage }, contents);
   // What is gone cannot be brought back: the line offers no undo.
-  return { ...answer(committed), changeId: null };
+  return { changeId: null, says };
 }
+
+/** The change that says so and the removal are one: there is no moment at which only one of them is true. */
+async function removeForGood(
+  tx: Db,
+  actor: Actor,
+  ids: string[],
+  progress?: Progress,
+): Promise<{ says: string; contents: string[] }> {
+  const change = { do: 'presence', sources: ids, from: 'bin', to: 'none' } as const;
+  const { changeId, says } = await commitWithin(tx, actor, change, { progress });
+  if (!changeId) return { says: 'The bin is empty', contents: [] };
+  const those = sql`workspace_id = ${actor.workspaceId} and presence = 'none' and id = any(${array(ids, 'uuid')})`;
+  return { says, contents: (await purgeWithin(tx, those)).contents };
+}
+
+/** The emptying of a large bin. */
+export const emptyBinJob: JobKind = {
+  kind: 'empty-bin',
+  nothing: 'nothing was removed',
+  failed: 'Emptying the bin failed on the server; nothing was removed.',
+  work:
+    ({ db, storage }) =>
+    async (workspaceId, jobId, progress) => {
+      const { done, input, userId } = await inputOf<{ sources: string[] }>(db, workspaceId, jobId);
+      if (done !== null) return done;
+      const { says, contents } = await withoutTimeout(db, async (tx) => {
+        const before = await enter(tx, workspaceId, jobId);
+        if (before !== null) return { says: before, contents: [] };
+        const removed = await removeForGood(tx, { workspaceId, userId }, input.sources, (n, of) =>
+          progress(n, of, `${n.toLocaleString('en')} of ${countSources(of)}`),
+        );
+        await noteResult(tx, workspaceId, jobId, { changeId: null, says: removed.says });
+        return removed;
+      });
+      await sweepFiles({ db, storage }, contents);
+      return says;
+    },
+};

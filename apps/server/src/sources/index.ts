@@ -1,11 +1,13 @@
 /** Sources: editing, adding by hand, the bin. */
 import { ONCE_A_DAY, type Capability } from '../capability.ts';
 import { remindOfAccess } from './access-until.ts';
+import { emptyBinJob } from './bin.ts';
 import { purge } from './purge.ts';
 import { sourceRoutes } from './routes.ts';
 
 export const sources: Capability = {
   routes: sourceRoutes,
+  jobs: [emptyBinJob],
   regular: {
     'empty-bin': { at: ONCE_A_DAY, work: ({ db, storage }) => purge(db, storage) },
     'access-until': { at: ONCE_A_DAY, work: (services) => remindOfAccess(services) },

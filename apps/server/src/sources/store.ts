@@ -61,11 +61,10 @@ export async function countPresence(db: Db, workspaceId: string, presence: Prese
 export async function findSource(db: Db, actor: Actor, id: string): Promise<SourceDetail> {
   const { workspaceId, userId } = actor;
   const w = sql`${workspaceId}::uuid`;
-  const [found, paths] = await Promise.all([
-    one(
-      db,
-      DETAIL,
-      sql`
+  const found = await one(
+    db,
+    DETAIL,
+    sql`
       select s.id, s.record, s.provenance, s.presence, s.merged_into as "mergedInto",
         ${ownColumns(w, userId)}, ${stateColumns(w)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
@@ -79,12 +78,11 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         ${versionsOf(w)} as versions,
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
       from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
-    ),
-    pathsOf(db, { workspaceId, userId }),
-  ]);
+  );
   if (!found) throw new Refusal('no_such_source');
   const { collections, mergedInto, labels, ...rest } = found;
   if (mergedInto) return findSource(db, actor, mergedInto);
+  const paths = await pathsOf(db, actor, collections ?? []);
   const places = (collections ?? []).flatMap((c) => (paths.get(c) ?? []).map((path) => ({ id: c, path })));
   return { ...rest, labels: labels ?? [], places: places.sort((a, b) => a.path.localeCompare(b.path)) };
 }

@@ -108,6 +108,7 @@ export interface TestSetting {
   registryUrl?: string;
   /** See the configuration: names led to servers of the test. */
   hosts?: string;
+  inside?: string;
   smtp?: string;
   trustProxy?: string;
   firstToken?: string;
@@ -174,6 +175,7 @@ export async function startTestServer({ prepare, ...setting }: TestSetting = {})
     webFolder: undefined,
     registryUrl: undefined,
     hosts: undefined,
+    inside: undefined,
     smtp: undefined,
     trustProxy: undefined,
     firstToken: undefined,

@@ -4,7 +4,7 @@ import { routes, type LooseQueue, type LooseThing } from '@pandecta/contract';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
-import { usePlaces, type Branch } from '../places/store.ts';
+import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 
 const props = defineProps<{ queue: LooseQueue }>();
@@ -20,11 +20,8 @@ const addressOf = ({ id }: LooseThing): string =>
       : '/gather';
 
 /** Where a collection stands: it is taken from each place, and its sources stay. */
-function placementsOf(id: string): string[] {
-  const walk = (branches: Branch[]): string[] =>
-    branches.flatMap((b) => [...(b.collection.id === id ? [b.placement] : []), ...walk(b.children)]);
-  return [...new Set(walk(places.tree))];
-}
+const placementsOf = (id: string): string[] =>
+  (places.reply?.placements ?? []).flatMap((p) => (p.collection === id ? [p.id] : []));
 async function remove(thing: LooseThing): Promise<void> {
   if (props.queue.id === 'rare-tags') {
     const matching = { include: [`tag=${thing.id}`] };

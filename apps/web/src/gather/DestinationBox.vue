@@ -109,12 +109,7 @@ const recent = computed(() =>
       @done="adding = null"
       ><span class="truncate">{{ entry.name }}</span></KitCombobox
     >
-    <TagInput
-      v-if="adding === 'tag'"
-      class="mt-1.5"
-      @add="destination.addTag"
-      @done="adding = null"
-    />
+    <TagInput v-if="adding === 'tag'" class="mt-1.5" @add="destination.addTag" @done="adding = null" />
     <KitField
       v-if="adding === 'note' || set.note"
       v-model="set.note"

@@ -33,7 +33,9 @@ export function makePinned<Q, L extends { id: string }, S extends Stretch<L>>(so
   async function settle(question: Q, signal?: AbortSignal): Promise<void> {
     const sought = [...new Set(pins.flatMap((p) => [p.id, ...(p.after === null ? [] : [p.after])]))];
     const found = await Promise.all(
-      sought.map(async (id) => [id, (await source.fetch(question, { from: 0, count: 1, find: id }, signal)).at] as const),
+      sought.map(
+        async (id) => [id, (await source.fetch(question, { from: 0, count: 1, find: id }, signal)).at] as const,
+      ),
     );
     const places = new Map(found.flatMap(([id, at]) => (at === undefined ? [] : [[id, at] as const])));
     placed = placePins(pins, places);

@@ -55,7 +55,13 @@ test('a line that has left the answer, or whose neighbour has, is pinned no more
   ]);
   expect(placePins([{ id: 'gone', after: 'a' }], places)).toEqual([]);
   expect(placePins([{ id: 'a', after: 'gone' }], places)).toEqual([]);
-  expect(placePins([{ id: 'a', after: 'b' }, { id: 'gone', after: null }], places)).toEqual([
-    { id: 'a', at: 0, shown: 1 },
-  ]);
+  expect(
+    placePins(
+      [
+        { id: 'a', after: 'b' },
+        { id: 'gone', after: null },
+      ],
+      places,
+    ),
+  ).toEqual([{ id: 'a', at: 0, shown: 1 }]);
 });

@@ -1,4 +1,5 @@
 /** The collections as a tree of placements, and as a flat list of paths. */
+import { group } from 'd3-array';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
@@ -20,6 +21,8 @@ export interface Branch {
   placement: string;
   collection: CollectionNode;
   parent: string | null;
+  /** The branch it is a child of; null at the top. */
+  above: Branch | null;
   /** True when the collection stands in other places too. */
   shared: boolean;
   /** True when it was put where it stands by hand. */
@@ -36,6 +39,15 @@ export interface Offer {
   make?: string;
 }
 
+/** Whether the branch is of the collection, or stands below one that is. */
+function isAbove(collection: string, branch: Branch | null): boolean {
+  for (let at = branch; at; at = at.above) if (at.collection.id === collection) return true;
+  return false;
+}
+
+/** Of one collection more ways to it are not told. */
+const MOST_PATHS = 8;
+
 export const usePlaces = defineStore('places', () => {
   const changes = useChanges();
   const { value: reply, reload: load } = useAsked({
@@ -51,28 +63,44 @@ export const usePlaces = defineStore('places', () => {
     const order = new Map(collections.map((c, i) => [c.id, i]));
     const times = new Map<string, number>();
     for (const p of placements) times.set(p.collection, (times.get(p.collection) ?? 0) + 1);
-    const under = (parent: string | null, above: string[]): Branch[] =>
-      placements
-        .filter((p) => (p.parent ?? null) === parent && !above.includes(p.collection) && byId.value.has(p.collection))
+    const below = group(
+      placements.filter((p) => byId.value.has(p.collection)),
+      (p) => p.parent ?? null,
+    );
+    const under = (parent: string | null, above: Branch | null): Branch[] =>
+      [...(below.get(parent) ?? [])]
+        .filter((p) => !isAbove(p.collection, above))
         .sort(
           // Of two without a rank the difference is no number, and their names decide.
           (a, b) => (a.rank ?? Infinity) - (b.rank ?? Infinity) || order.get(a.collection)! - order.get(b.collection)!,
         )
-        .map((p) => ({
-          placement: p.id,
-          collection: byId.value.get(p.collection)!,
-          parent,
-          shared: times.get(p.collection)! > 1,
-          byHand: p.rank !== null,
-          children: under(p.collection, [...above, p.collection]),
-        }));
-    return under(null, []);
+        .map((p) => {
+          let children: Branch[] | undefined;
+          const branch: Branch = {
+            placement: p.id,
+            collection: byId.value.get(p.collection)!,
+            parent,
+            above,
+            shared: times.get(p.collection)! > 1,
+            byHand: p.rank !== null,
+            // Told when they are looked at: where all stand in two places, they double with each level.
+            get children() {
+              return (children ??= under(p.collection, branch));
+            },
+          };
+          return branch;
+        });
+    return under(null, null);
   });
 
   const flat = computed(() => {
     const out: { id: string; name: string; path: string; count: number }[] = [];
+    const paths = new Map<string, number>();
     const walk = (branches: Branch[], path: string): void => {
       for (const b of branches) {
+        const known = paths.get(b.collection.id) ?? 0;
+        if (known >= MOST_PATHS) continue;
+        paths.set(b.collection.id, known + 1);
         const here = path ? `${path} › ${b.collection.name}` : b.collection.name;
         out.push({ id: b.collection.id, name: b.collection.name, path: here, count: b.collection.count });
         walk(b.children, here);

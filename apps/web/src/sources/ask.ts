@@ -71,7 +71,10 @@ export const useAsk = defineStore('ask', () => {
 
   function set(changes: Record<string, string | string[] | undefined>, replace = false): void {
     const next: Record<string, string | string[]> = {};
-    const all = { ...query.value, at: undefined, edit: undefined, ...changes } as Record<string, string | string[] | undefined>;
+    const all = { ...query.value, at: undefined, edit: undefined, ...changes } as Record<
+      string,
+      string | string[] | undefined
+    >;
     for (const [k, v] of Object.entries(all)) if (v?.length) next[k] = v as string | string[];
     void router[replace ? 'replace' : 'push']({ path: '/sources', query: next });
   }

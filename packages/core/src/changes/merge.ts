@@ -41,9 +41,9 @@ export const merge: Kind<MergeChange> = {
     const { source, into, present } = change;
     const one = library.sources.get(source);
     const target = library.sources.get(into);
-    if (!one || !target || source === into) return null;
+    if (!one || source === into) return null;
     if (present) {
-      if (one.presence !== 'live' || target.presence !== 'live') return null;
+      if (one.presence !== 'live' || target?.presence !== 'live') return null;
       one.presence = 'merged';
       one.mergedInto = into;
     } else {

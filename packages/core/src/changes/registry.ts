@@ -105,6 +105,27 @@ export function ownerOf(change: Change): Id | undefined {
   return owners.size === 1 ? [...owners][0] : undefined;
 }
 
+/**
+ * The change as a member may see it: without the parts that are another member's own.
+ * @param member undefined for what everyone may see
+ * @returns null where nothing of it is left
+ */
+export function seenBy(change: Change, member: Id | undefined): Change | null {
+  if (change.do === 'all') {
+    const changes = change.changes.flatMap((c) => seenBy(c, member) ?? []);
+    return changes.length || !change.changes.length ? { ...change, changes } : null;
+  }
+  const owner = ownerOf(change);
+  return owner === undefined || owner === member ? change : null;
+}
+
+/** The members of whom the change has a part that is their own. */
+export function ownersIn(change: Change): Id[] {
+  if (change.do === 'all') return [...new Set(change.changes.flatMap(ownersIn))];
+  const owner = ownerOf(change);
+  return owner === undefined ? [] : [owner];
+}
+
 /** Kinds of change there once were, and what they are now. */
 const FORMER: Record<string, (json: Record<string, unknown>) => Record<string, unknown>> = {
   rename: ({ collection: of, name }) => ({

@@ -19,8 +19,11 @@ const props = defineProps<{ branch: Branch; depth: number; chosen: string | unde
 const emit = defineEmits<{ choose: [string]; adopt: [string] }>();
 const places = usePlaces();
 const session = useSession();
+/** Those that were closed, or opened, by hand. */
 const closed = useLocalStorage<string[]>('closed collections', []);
-const isOpen = computed(() => !closed.value.includes(props.branch.placement));
+/** Open by themselves are so many levels: below them, what stands in several places would be drawn ever more often. */
+const OPEN_LEVELS = 4;
+const isOpen = computed(() => closed.value.includes(props.branch.placement) !== props.depth < OPEN_LEVELS);
 const doing = useCollectionDeeds();
 /** What is one's own one alters oneself; what all see, whoever may. */
 const mayAlter = computed(() => session.may('arrange') || props.branch.collection.mine);
@@ -32,7 +35,7 @@ const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 
 function toggle(): void {
   const id = props.branch.placement;
-  closed.value = isOpen.value ? [...closed.value, id] : closed.value.filter((c) => c !== id);
+  closed.value = closed.value.includes(id) ? closed.value.filter((c) => c !== id) : [...closed.value, id];
 }
 
 /** Near an edge a collection goes beside it; sources always go in. */
@@ -56,7 +59,7 @@ const drop: Drop<Dragged> = {
     if (d.what === 'sources') return void places.file(d.chosen, [collection.id]);
     const moved = { collection: d.collection, movedFrom: d.placement };
     if (at === 'in') return void places.place({ ...moved, parent: collection.id });
-    void places.place({ ...moved, parent, before: at === 'before' ? placement : behind(places.tree, placement) });
+    void places.place({ ...moved, parent, before: at === 'before' ? placement : behind(places, props.branch) });
   },
 };
 

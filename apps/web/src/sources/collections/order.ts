@@ -4,33 +4,17 @@ import type { Branch, usePlaces } from '../../places/store.ts';
 type Places = ReturnType<typeof usePlaces>;
 
 /** Those a branch stands among, in their order. */
-function besideOf(tree: Branch[], placement: string): Branch[] {
-  if (tree.some((b) => b.placement === placement)) return tree;
-  for (const b of tree) {
-    const found = besideOf(b.children, placement);
-    if (found.length) return found;
-  }
-  return [];
-}
+const besideOf = (places: Places, { above }: Branch): Branch[] => above?.children ?? places.tree;
 
 /** What stands right behind it; null where it is the last. */
-export function behind(tree: Branch[], placement: string): string | null {
-  const beside = besideOf(tree, placement);
-  return beside[beside.findIndex((b) => b.placement === placement) + 1]?.placement ?? null;
-}
-
-function parentOf(tree: Branch[], placement: string): Branch | undefined {
-  for (const b of tree) {
-    if (b.children.some((c) => c.placement === placement)) return b;
-    const found = parentOf(b.children, placement);
-    if (found) return found;
-  }
-  return undefined;
+export function behind(places: Places, branch: Branch): string | null {
+  const beside = besideOf(places, branch);
+  return beside[beside.findIndex((b) => b.placement === branch.placement) + 1]?.placement ?? null;
 }
 
 /** @returns false where it cannot go further */
 export function stepped(places: Places, branch: Branch, key: string): boolean {
-  const beside = besideOf(places.tree, branch.placement);
+  const beside = besideOf(places, branch);
   const at = beside.findIndex((b) => b.placement === branch.placement);
   const moved = { collection: branch.collection.id, movedFrom: branch.placement };
   switch (key) {
@@ -47,9 +31,9 @@ export function stepped(places: Places, branch: Branch, key: string): boolean {
       void places.place({ ...moved, parent: beside[at - 1]!.collection.id });
       return true;
     case 'ArrowLeft': {
-      const parent = parentOf(places.tree, branch.placement);
-      if (!parent) return false;
-      void places.place({ ...moved, parent: parent.parent, before: behind(places.tree, parent.placement) });
+      const { above } = branch;
+      if (!above) return false;
+      void places.place({ ...moved, parent: above.parent, before: behind(places, above) });
       return true;
     }
     default:
