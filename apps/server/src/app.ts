@@ -96,6 +96,7 @@ export async function buildApp(config: Config, pace = PACE): Promise<App> {
     db: database.db,
     workers,
     mail: new Mail(database.db, config.smtp, config.mailFrom),
+    report,
     fetcher: new Fetcher(readHosts(config.hosts), readInside(config.inside)),
     storage: new FolderStorage(`${config.dataFolder}/files`),
     jobs: new Jobs(database, config.databaseUrl, report),

@@ -24,4 +24,6 @@ export interface Services {
   mail: Mail;
   /** The only way to addresses a person or a page named. */
   fetcher: Fetcher;
+  /** Tells whoever runs the server of an error that is no person's to mend. */
+  report: (error: unknown) => void;
 }

@@ -135,6 +135,8 @@ export class FoundHere {
 /** What became of what searches found: see core/catalogues/flow. */
 export class SearchFlow implements Flow {
   @ListOf(() => FlowCatalogue) catalogues!: FlowCatalogue[];
+  /** How many the catalogues said they have. */
+  @IsInt() matched!: number;
   @IsInt() records!: number;
   @IsInt() duplicates!: number;
   @IsInt() works!: number;

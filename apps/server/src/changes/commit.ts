@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed } from '@pandecta/contract';
-import { describe, ownerOf, ownersIn, seenBy, toJson, touches, type Change } from '@pandecta/core/changes';
+import { describe, kindsIn, ownerOf, ownersIn, seenBy, toJson, touches, type Change } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -50,7 +50,7 @@ export async function commitWithin(
   const touched = touches(done);
   const to = ownerOf(done);
   const owned = { ...(undoes && { undoes }), ...(to && { owner: to }) };
-  const stored = { id: changeId, actorId: userId, change: toJson(done), says, ...owned };
+  const stored = { id: changeId, actorId: userId, change: toJson(done), kinds: kindsIn(done), says, ...owned };
   await within(tx, workspaceId).insert(changes, stored);
   await tx.execute(sql`insert into change_subjects (workspace_id, kind, subject_id, change_id)
     select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid

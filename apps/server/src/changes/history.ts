@@ -7,13 +7,13 @@ import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { literally } from '../database/sql.ts';
 import type { Actor } from '../http/authorise.ts';
 
-/** A change this large is told of by its kind alone. */
-const LARGE = 20_000;
+/** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
+const LARGE = 8_000;
 
 export async function historyOfSource(db: Db, actor: Actor, sourceId: string): Promise<HistoryEntry[]> {
   const touching = sql`exists (select 1 from change_subjects cs where cs.workspace_id = c.workspace_id
     and cs.kind = 'source' and cs.subject_id = ${sourceId} and cs.change_id = c.id)`;
-  const change = sql`case when octet_length(c.change::text) > ${LARGE} then jsonb_build_object('do', c.change->>'do') else c.change end`;
+  const change = sql`case when pg_column_size(c.change) > ${LARGE} then jsonb_build_object('do', coalesce(case when cardinality(c.kinds) = 1 then c.kinds[1] end, 'all')) else c.change end`;
   return history(db, actor, touching, change, 200);
 }
 

@@ -13,6 +13,8 @@ export const changes = pgTable(
     says: text('says').notNull(),
     undoes: uuid('undoes'),
     undoneBy: uuid('undone_by'),
+    /** The kinds of change it is made of: what one needs not unpack it to know. */
+    kinds: text('kinds').array(),
     /** The one member whose own it is, and who alone hears of it. */
     owner: uuid('owner'),
   },

@@ -24,6 +24,7 @@ export async function versionsOf(db: Db, { workspaceId, userId }: Actor, source:
         (select jsonb_agg(e) from jsonb_path_query(c.change, 'strict $.** ? (@.do == "edit" && @.source == $id)', jsonb_build_object('id', ${source}::text)) e) as edits
       from change_subjects cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id join users u on u.id = c.actor_id
       where cs.workspace_id = ${workspaceId} and cs.kind = 'source' and cs.subject_id = ${source} and (c.owner is null or c.owner = ${userId})
+        and (c.kinds is null or 'edit' = any(c.kinds))
       order by c.id desc limit ${MOST}`,
   );
   let { record } = now;

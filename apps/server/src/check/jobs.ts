@@ -13,6 +13,7 @@ import { withAllRecords } from '../sources/stream.ts';
 
 export const compareJob: JobKind = {
   kind: 'compare',
+  atOnce: 1,
   nothing: 'what was found before stands',
   failed: 'Comparing failed on the server; what was found before stands.',
   work: compareWork,

@@ -59,6 +59,7 @@ export function importWork(services: Services): Work {
       await enter(tx, workspaceId, jobId);
       const before = await one(tx, { report: json<StoredReport | null>() }, sql`select report from imports where workspace_id = ${workspaceId} and id = ${row.id}`); // prettier-ignore
       if (before?.report) return before.report;
+      await oneAtATime(tx, workspaceId);
       const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
       const actor = { workspaceId, userId: row.made_by };
       const destination = await findDestination(tx, actor, row.destination, 'left out');
@@ -83,6 +84,10 @@ export function importWork(services: Services): Work {
     return summary(report);
   };
 }
+
+/** Of two gatherings of a workspace the second compares with what the first brought in: till its end they take turns. */
+const oneAtATime = (tx: Db, workspaceId: string): Promise<unknown> =>
+  tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`import ${workspaceId}`}, 0))`);
 
 /** By what one said of this gathering; else files of references come in with a report, and all else waits. */
 function waitsBy(row: ImportRow, settings: GatherSettings): (candidate: Candidate, isNew: boolean) => boolean {

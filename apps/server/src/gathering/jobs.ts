@@ -6,5 +6,6 @@ export const importJob: JobKind = {
   nothing: 'nothing was added',
   failed: 'The import failed on the server; nothing was added. The files are kept, so it can be tried again.',
   rests: true,
+  atOnce: 3,
   work: importWork,
 };

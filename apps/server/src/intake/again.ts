@@ -2,7 +2,8 @@
 import { sql } from 'drizzle-orm';
 import { rows, text } from '../database/read.ts';
 import type { Services } from '../services.ts';
-import { MOST_TRIES } from './origins.ts';
+import { eachDue } from '../jobs/due.ts';
+import { MOST_TRIES, noteLookUp } from './origins.ts';
 import { lookUpOne } from './look-up.ts';
 
 /** Of one turn; the others wait for the next. */
@@ -17,5 +18,9 @@ export async function askAgain(services: Services): Promise<void> {
       where o.looked_up = 'silent' and o.tries < ${MOST_TRIES} and coalesce(o.next_try, o.at + interval '5 minutes') <= now()
       order by o.at limit ${MOST}`,
   );
-  for (const { id, ...actor } of due) await lookUpOne(services, actor, id);
+  await eachDue(due, {
+    work: ({ id, ...actor }) => lookUpOne(services, actor, id),
+    failed: ({ id, workspaceId }) => noteLookUp(services.db, workspaceId, id, { state: 'silent' }),
+    report: services.report,
+  });
 }

@@ -61,7 +61,7 @@ async function commitLookedUp(
 function changeBy(id: string, record: SourceRecord, looked: LookedUpAnywhere): EditChange | undefined {
   if (!looked.record) return undefined;
   const { custom: _custom, ...fields } = looked.record;
-  const from = record.DOI ? 'identifier registry' : 'catalogue';
+  const from = looked.states ? 'stated on the page' : record.DOI ? 'identifier registry' : 'catalogue';
   return looked.alike
     ? edited(id, record, givenByLike(record, looked.record), { from, sure: 0.9 })
     : edited(id, record, fields, { from, sure: 0.97 });

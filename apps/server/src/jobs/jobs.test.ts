@@ -1,5 +1,5 @@
 /** Long work seen from outside: it can be cancelled, can fail, and is nobody else's. */
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import type { JobInfo, JobList } from '@pandecta/contract';
 import { forgetEnded } from '../gathering/prepare/readings.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -107,6 +107,40 @@ test('paused, it rests with what it had read, is none of the running, and goes o
   expect(await left()).toBe(1);
   await forgetEnded(server.app.services.db);
   expect(await left()).toBe(0);
+});
+
+test('while gatherings of one member go on and on, another’s begins and ends', async () => {
+  const { pool } = server.app.services.database;
+  const other = await server.person('contributor', me.workspace);
+  // What is slow waits in the middle of being read until the lock is let go.
+  await pool.query(`create function wait_slow() returns trigger language plpgsql as $$ begin
+    if new.prepared::text like '%slow as the tide%' then
+      for i in 1..600 loop exit when not exists (select 1 from pg_locks where locktype = 'advisory' and objid = 77); perform pg_sleep(0.05); end loop;
+    end if; return new; end $$`);
+  await pool.query(
+    'create trigger wait_slow before insert on import_readings for each row execute function wait_slow()',
+  );
+  const holder = await pool.connect();
+  await holder.query('select pg_advisory_lock(77)');
+  const slow = [];
+  for (const n of [1, 2, 3, 4]) slow.push(await begin(me, RIS.replace('old', `slow as the tide ${n}`)));
+  await someoneWaits();
+  expect(await other.import({ 'quick.ris': RIS.replace('old', 'quick') })).toMatchObject({ added: 1 });
+  expect((await job(me, slow[0]!))!.state).toBe('running');
+  await holder.query('select pg_advisory_unlock(77)');
+  holder.release();
+  for (const id of slow) await me.jobEnds(id);
+  expect((await Promise.all(slow.map((id) => job(me, id)))).map((j) => j!.state)).toEqual(Array(4).fill('done'));
+  await pool.query('drop trigger wait_slow on import_readings');
+});
+
+test('one that was queued by a server that died before it told anyone is taken up by itself', async () => {
+  const { jobs } = server.app.services;
+  const untold = vi.spyOn(jobs as unknown as { send(): Promise<void> }, 'send').mockResolvedValue();
+  const id = await begin(me, RIS.replace('old', 'untold'));
+  untold.mockRestore();
+  await me.jobEnds(id);
+  expect((await job(me, id))!.state).toBe('done');
 });
 
 test('paused, it can be cancelled; a change of many sources cannot be paused', async () => {

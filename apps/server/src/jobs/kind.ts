@@ -20,6 +20,8 @@ export interface JobKind {
   failed: string;
   /** Whether it can be paused: begun again, it takes up what it had read. */
   rests?: true;
+  /** So many of the kind go on at once on a server; two where it is not said. */
+  atOnce?: number;
   /** Does it, and gives the sentence that says what came of it. A job may be begun again after a server died over it. */
   work(services: Services): Work;
 }

@@ -3,6 +3,7 @@
  * done, and the wish to cancel. Who carries a job out holds a lock on it for as long as its connection lives, so a job
  * without its lock belongs to a server that died, and goes back into the queue.
  */
+import { setTimeout } from 'node:timers/promises';
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import PgBoss from 'pg-boss';
@@ -27,6 +28,12 @@ interface Payload {
 /** A job over which servers ended so often is not taken up again: what it meets would end the next one too. */
 const MOST_TAKINGS = 3;
 
+/** So many of a kind go on at once on a server where the kind does not say; and of all kinds: each holds a connection. */
+const AT_ONCE_OF_A_KIND = 2;
+const MOST_IN_ALL = 6;
+/** Those that go on when a server stops are waited for so long; then another server takes them up. */
+const STOP_WITHIN_MS = 5_000;
+
 /** How often a server looks for jobs that another left behind. */
 const LOOK_EVERY_MS = 5_000;
 /**
@@ -46,8 +53,11 @@ export class Jobs {
   private readonly queueDatabase: QueueDatabase;
   private readonly db: Db;
   private looking: NodeJS.Timeout | undefined;
-  /** Those who take up jobs here. */
+  /** Those who hear that there is something to do. */
   private readonly workers: string[] = [];
+  /** What is being carried out here, by its kind. */
+  private readonly going = new Map<string, Set<Promise<void>>>();
+  private stopping = false;
   private kinds = new Map<string, { kind: JobKind; work: Work }>();
 
   constructor(
@@ -67,19 +77,17 @@ export class Jobs {
     await this.boss.start();
     for (const kind of this.kinds.keys()) {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 3, retryDelay: 1, expireInSeconds: 3600 });
-      // One that died between making a job and queueing it leaves it waiting.
-      await this.giveBackOrphans(kind, ['running', 'waiting']);
-      const worker = await this.boss.work<Payload>(
-        kind,
-        { pollingIntervalSeconds: 0.5, batchSize: 1 },
-        async ([job]) => {
-          if (job) await this.alone(job.data, () => this.carryOut(kind, job.data));
-        },
+      const worker = await this.boss.work<Payload>(kind, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) =>
+        this.wake(kind, job?.data),
       );
       this.workers.push(worker);
     }
     this.looking = setInterval(() => {
-      for (const kind of this.kinds.keys()) this.giveBackOrphans(kind, ['running']).catch(this.report);
+      // A server that died leaves one running that nobody holds, or waiting that nobody was told of.
+      for (const kind of this.kinds.keys()) {
+        this.giveBackOrphans(kind).catch(this.report);
+        this.wake(kind);
+      }
       // They reckon by the clock how long to wait: set back, it would be hours.
       for (const worker of this.workers) this.boss.notifyWorker(worker);
     }, LOOK_EVERY_MS);
@@ -96,31 +104,83 @@ export class Jobs {
     await this.boss.send(kind, payload, AT_ONCE);
   }
 
+  /**
+   * Takes up what waits, as far as there is room here: several of a kind, and never all of them for one member, so that
+   * the next member's begins at once. What a message says is only that there is something; which it is, the table says.
+   */
+  private wake(kind: string, orphan?: Payload): void {
+    const those = this.going.get(kind) ?? new Set();
+    this.going.set(kind, those);
+    const inAll = [...this.going.values()].reduce((n, s) => n + s.size, 0);
+    if (this.stopping || those.size >= this.atOnce(kind) || inAll >= MOST_IN_ALL) return;
+    const run: Promise<void> = this.takeUp(kind, orphan)
+      .catch(this.report)
+      .finally(() => void those.delete(run));
+    those.add(run);
+  }
+
+  private readonly atOnce = (kind: string): number => this.kinds.get(kind)!.kind.atOnce ?? AT_ONCE_OF_A_KIND;
+
+  /** One after another, until nothing waits that may begin now. */
+  private async takeUp(kind: string, orphan?: Payload): Promise<void> {
+    if (orphan && (await this.isRunning(orphan))) await this.alone(orphan, () => this.carryOut(kind, orphan));
+    const held: string[] = [];
+    while (!this.stopping) {
+      const next = await this.next(kind, held);
+      if (!next) return;
+      // Another took it up in the same moment.
+      if (!(await this.alone(next, () => this.carryOut(kind, next)))) held.push(next.jobId);
+    }
+  }
+
+  private isRunning({ workspaceId, jobId }: Payload): Promise<boolean> {
+    return within(this.db, workspaceId).has(jobs, and(eq(jobs.id, jobId), eq(jobs.state, 'running')));
+  }
+
+  /** The first of whoever has the fewest going; of one member never so many that nothing is left for others. */
+  private async next(kind: string, held: string[]): Promise<Payload | undefined> {
+    const going = sql`(select count(*) from jobs r where r.kind = ${kind} and r.state = 'running' and r.made_by = j.made_by)`;
+    const [found] = await rows(
+      this.db,
+      { workspaceId: text(), jobId: text() },
+      sql`select j.workspace_id as "workspaceId", j.id as "jobId" from jobs j
+        where j.kind = ${kind} and j.state = 'waiting' and j.id <> all(${array(held, 'uuid')})
+          and ${going} < ${Math.max(1, this.atOnce(kind) - 1)}
+        order by ${going}, j.id limit 1`,
+    );
+    return found;
+  }
+
   /** Jobs no server holds go back into the queue; one that was queued as well is done once all the same. */
-  private async giveBackOrphans(kind: string, states: JobState[]): Promise<void> {
+  private async giveBackOrphans(kind: string): Promise<void> {
     const left = await transact(this.db, (tx) =>
       rows(
         tx,
         { workspaceId: text(), jobId: text() },
         sql`select workspace_id as "workspaceId", id as "jobId" from jobs
-          where kind = ${kind} and state = any(${array(states, 'text')}) and pg_try_advisory_xact_lock(${lockOf(sql`id`)})`,
+          where kind = ${kind} and state = 'running' and pg_try_advisory_xact_lock(${lockOf(sql`id`)})`,
       ),
     );
     for (const payload of left) await this.send(kind, payload);
   }
 
-  /** Does the work while holding the lock of the job; nothing, when another server holds it. */
-  private async alone({ jobId }: Payload, work: () => Promise<void>): Promise<void> {
+  /**
+   * Does the work while holding the lock of the job; nothing, when another holds it.
+   * @returns whether it held the lock
+   */
+  private async alone({ jobId }: Payload, work: () => Promise<void>): Promise<boolean> {
     const client = await this.database.pool.connect();
     const tell = (query: SQL): Promise<{ rows: unknown[] }> => drizzle(client).execute(query);
     let free = false;
     try {
       const found = await tell(sql`select pg_try_advisory_lock(${lockOf(jobId)}) as held`);
-      if ((found.rows[0] as { held: boolean }).held) {
+      const { held } = found.rows[0] as { held: boolean };
+      if (held) {
         await work();
         await tell(sql`select pg_advisory_unlock(${lockOf(jobId)})`);
       }
       free = true;
+      return held;
     } finally {
       // Broken off, its lock goes with it: given back to the others it would keep the job from all who take it up.
       client.release(!free);
@@ -129,7 +189,10 @@ export class Jobs {
 
   async stop(): Promise<void> {
     clearInterval(this.looking);
-    await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
+    this.stopping = true;
+    await this.boss.stop({ graceful: true, wait: true, timeout: STOP_WITHIN_MS });
+    const left = [...this.going.values()].flatMap((s) => [...s]);
+    await Promise.race([Promise.all(left), setTimeout(STOP_WITHIN_MS, undefined, { ref: false })]);
     await this.queueDatabase.close();
   }
 

@@ -1,4 +1,5 @@
-import { boolean, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { JobState } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
 
@@ -24,5 +25,10 @@ export const jobs = pgTable(
     madeBy: uuid('made_by').notNull(),
     madeAt: now('made_at'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('jobs_going')
+      .on(t.kind, t.id)
+      .where(sql`state in ('waiting', 'running')`),
+  ],
 );

@@ -139,7 +139,7 @@ export class Fetcher {
       if (answer.status >= 300 && answer.status < 400 && location) {
         if (hop >= MOST_REDIRECTS)
           throw new Unreachable(`${url.host} leads from one address to the next without end`, true);
-        at = new URL(location, url).href;
+        at = ledTo(location, url);
         continue;
       }
       const bytes = await readAll(answer.body as AsyncIterable<Uint8Array> | null, most, url.host, ends);
@@ -175,6 +175,14 @@ export class Fetcher {
 
   async close(): Promise<void> {
     await Promise.all([this.agent.destroy(), this.toCatalogues.destroy()]);
+  }
+}
+
+function ledTo(location: string, from: URL): string {
+  try {
+    return new URL(location, from).href;
+  } catch {
+    throw new Unreachable(`${from.host} leads on to “${location.slice(0, 200)}”, which is no address`, true);
   }
 }
 

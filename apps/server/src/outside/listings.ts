@@ -38,11 +38,16 @@ export async function lookAt(
   try {
     const { entries, at } = await fetchAll(services, listing);
     const total = entries.length;
-    await keep(db, actor.workspaceId, search, listing, entries, { state: 'done', total, fetched: total, ms: ms() });
+    await keep(services, actor.workspaceId, search, listing, entries, {
+      state: 'done',
+      total,
+      fetched: total,
+      ms: ms(),
+    });
     return { search, ...(at && { from: at }) };
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;
-    await keep(db, actor.workspaceId, search, listing, [], { state: 'failed', says: error.message, ms: ms() });
+    await keep(services, actor.workspaceId, search, listing, [], { state: 'failed', says: error.message, ms: ms() });
     return { search };
   }
 }

@@ -8,17 +8,38 @@ import type { SourceRecord } from '@pandecta/core/source';
 import type { Found } from '../gathering/inputs.ts';
 import type { Services } from '../services.ts';
 import { ask, listCatalogues } from './catalogues.ts';
+import { Unreachable } from './fetch.ts';
 import { lookUpDoi, type LookedUp } from './registry.ts';
 
 /** `alike`: by title and people, not by an identifier or a place; what it has that is not here may be taken. */
-export type LookedUpAnywhere = LookedUp & { found?: Found; alike?: true };
+export type LookedUpAnywhere = LookedUp & {
+  found?: Found;
+  alike?: true;
+  /** It is what a page states of itself. */
+  states?: true;
+};
 
 const AT_ONCE = 20;
 
 export async function lookUp(services: Services, workspaceId: string, record: SourceRecord): Promise<LookedUpAnywhere> {
   if (record.DOI) return lookUpDoi(services, record.DOI);
+  if (record.URL && !record.title) return visit(services, record.URL);
   const asking = askingFor(record);
   return asking ? inCatalogues(services, workspaceId, asking) : { state: 'not found' };
+}
+
+/** A link that could not be visited when it came: what its page states of itself. */
+async function visit({ fetcher, workers }: Services, address: string): Promise<LookedUpAnywhere> {
+  try {
+    const page = await fetcher.get(address);
+    if (page.status >= 500) return { state: 'silent' };
+    if (page.status >= 400) return { state: 'not found' };
+    const { record } = await workers.run('readPage', { html: page.text, address: page.address });
+    return { state: 'found', record, found: { address: page.address }, states: true };
+  } catch (error) {
+    if (!(error instanceof Unreachable)) throw error;
+    return { state: error.refused ? 'not found' : 'silent' };
+  }
 }
 
 async function inCatalogues(services: Services, workspaceId: string, asking: Asking): Promise<LookedUpAnywhere> {

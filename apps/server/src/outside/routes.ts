@@ -22,7 +22,7 @@ export function outsideRoutes(declare: Declare, services: Services): void {
     return findSearch(db, actor.workspaceId, id);
   });
   declare(routes.outside.log, async ({ workspace }) => ({ searches: await searchLog(db, workspace.id) }));
-  declare(routes.outside.flow, ({ workspace, body }) => flow(db, workspace.id, body.searches));
+  declare(routes.outside.flow, ({ workspace, body }) => flow(services, workspace.id, body.searches));
   declare(routes.outside.found, ({ actor, params, query }) => found(db, actor, params.search, query));
   declare(routes.outside.more, ({ workspace, params }) => more(services, workspace.id, params.search));
   declare(routes.outside.gather, ({ actor, params, body }) => gatherFound(services, actor, params.search, body));

@@ -2,8 +2,7 @@
 import { eq, sql, type SQL } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Catalogue, NewSearch, Search, SearchFlow } from '@pandecta/contract';
-import { flowOf, inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@pandecta/core/catalogues';
-import { Folding } from '@pandecta/core/matching';
+import { inOneLine, PROTOCOLS, type OutsideEntry, type OutsideQuestion } from '@pandecta/core/catalogues';
 import type { SourceRecord } from '@pandecta/core/source';
 import { transact, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text, type RowOf } from '../database/read.ts';
@@ -78,7 +77,7 @@ async function askOne(
   const now = (): number => Math.round(performance.now() - begun);
   try {
     const answer = await ask(services, catalogue, question, from, PROTOCOLS[catalogue.protocol].atOnce);
-    await keep(services.db, workspaceId, search, catalogue, answer.entries, {
+    await keep(services, workspaceId, search, catalogue, answer.entries, {
       state: answer.refused ? 'failed' : 'done',
       total: answer.total,
       fetched: from + answer.entries.length,
@@ -88,13 +87,13 @@ async function askOne(
   } catch (error) {
     const says = (error as Error).message;
     await noteError(services.db, workspaceId, catalogue.id, says);
-    await keep(services.db, workspaceId, search, catalogue, [], { state: 'failed', says, ms: now() });
+    await keep(services, workspaceId, search, catalogue, [], { state: 'failed', says, ms: now() });
   }
 }
 
 /** Writes what came, folded with what is there; one catalogue after another, so that a work is folded once. */
 export async function keep(
-  db: Db,
+  { db, workers }: Pick<Services, 'db' | 'workers'>,
   workspaceId: string,
   search: string,
   catalogue: { id: string },
@@ -103,25 +102,30 @@ export async function keep(
 ): Promise<void> {
   await transact(db, async (tx) => {
     const here = within(tx, workspaceId);
-    const row = await here.first(searches, { asked: searches.asked }, eq(searches.id, search), { lock: 'update' });
+    const columns = { asked: searches.asked, watch: searches.watchId };
+    const row = await here.first(searches, columns, eq(searches.id, search), { lock: 'update' });
     if (!row) return;
     const before = await here.all(hits, { record: hits.record, work: hits.work }, eq(hits.searchId, search));
-    const folding = new Folding();
-    for (const { record, work } of before) folding.put(record, work);
     const known = await seenBefore(
       tx,
       workspaceId,
       catalogue.id,
       entries.map((e) => e.accession),
     );
-    const fresh = entries.slice(0, Math.max(0, MOST_HITS - before.length)).map((e, i) => ({
+    // Of what a watch finds again and again only what is new is kept.
+    const kept = (row.watch ? entries.filter((e) => !known.has(e.accession)) : entries).slice(
+      0,
+      Math.max(0, MOST_HITS - before.length),
+    );
+    const works = kept.length ? await workers.run('fold', { before, records: kept.map((e) => e.record) }) : [];
+    const fresh = kept.map((e, i) => ({
       searchId: search,
       ordinal: before.length + i,
       catalogueId: catalogue.id,
       accession: e.accession,
       record: e.record,
       subjects: e.subjects,
-      work: folding.add(e.record),
+      work: works[i]!,
       pdf: e.pdf ?? null,
       isNew: !known.has(e.accession),
     }));
@@ -205,7 +209,11 @@ export async function findSearch(db: Db, workspaceId: string, id: string): Promi
 const FATE_OF = { live: 'taken in', none: 'joined', intake: 'waiting', aside: 'set aside', bin: 'set aside' } as const;
 
 /** What became of what the searches found, all of them where none is named. */
-export async function flow(db: Db, workspaceId: string, chosen?: string[]): Promise<SearchFlow> {
+export async function flow(
+  { db, workers }: Pick<Services, 'db' | 'workers'>,
+  workspaceId: string,
+  chosen?: string[],
+): Promise<SearchFlow> {
   const only = chosen ? sql`and h.search_id = any(${array(chosen, 'uuid')})` : sql``;
   const found = await rows(
     db,
@@ -224,7 +232,19 @@ export async function flow(db: Db, workspaceId: string, chosen?: string[]): Prom
     left join gathered x on x.import_id = h.import_id and x.accession = h.accession
     where h.workspace_id = ${workspaceId} ${only} order by h.search_id, h.ordinal`,
   );
-  return flowOf(found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })));
+  const said = chosen ? sql`and s.id = any(${array(chosen, 'uuid')})` : sql``;
+  // What a watch finds again and again counts once.
+  const counted = await one(
+    db,
+    { matched: number },
+    sql`select coalesce(sum(most), 0)::int as matched from (
+      select max((a->>'total')::int) as most from outside_searches s, jsonb_array_elements(s.asked) a
+      where s.workspace_id = ${workspaceId} ${said} group by coalesce(s.watch_id, s.id), a->>'id') x`,
+  );
+  return workers.run('flow', {
+    matched: counted!.matched,
+    records: found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })),
+  });
 }
 
 const MOST_LOGGED = 200;

@@ -2,8 +2,9 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { IntakePage, JobList, Tried, Watch, WatchList } from '@pandecta/contract';
+import type { CatalogueList, IntakePage, JobList, Tried, Watch, WatchList } from '@pandecta/contract';
 import { dublinCoreOf, escapeXml } from '@pandecta/core/formats';
+import { runDueWatches } from './watches.ts';
 import { startPost, type Post } from '../testing/post.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -17,6 +18,10 @@ let asked: string[] = [];
 beforeAll(async () => {
   site = createServer((request, response) => {
     const url = new URL(request.url!, 'http://x');
+    if (url.pathname === '/astray') {
+      response.writeHead(302, { location: 'http://[broken' }).end();
+      return;
+    }
     asked.push(`${url.pathname}${url.search}`);
     const page = pages[url.pathname];
     if (page) response.end(page(url.searchParams));
@@ -123,4 +128,69 @@ test('an address is looked at before it is watched; what is none of the kind is 
   let last = watch;
   for (let i = 0; i < 5; i += 1) last = await run(watch);
   expect(last).toMatchObject({ paused: true, says: expect.stringContaining('Paused after 5 failures') as string });
+});
+
+test('one that is broken is noted, put off and paused, and stops none of the others, of any workspace', async () => {
+  const { services } = server.app;
+  const steward = await server.person('steward', me.workspace);
+  const { catalogues } = await steward.at<CatalogueList>('POST', '/catalogues', {
+    name: 'Gone soon',
+    protocol: 'sru-1.2',
+    address: 'http://site.example/sru',
+  });
+  await add('feed', '/astray', { mail: true });
+  await me.at('POST', '/watches', {
+    name: 'Of what is gone',
+    kind: 'search',
+    question: { words: 'tide' },
+    catalogues: [catalogues[0]!.id],
+    every: 'day',
+  });
+  await steward.at('DELETE', `/catalogues/${catalogues[0]!.id}`);
+  const there = await server.person('contributor');
+  pages['/feed'] = () =>
+    '<rss version="2.0"><channel><title>Tides</title><item><title>Ebb</title><guid>e1</guid></item></channel></rss>';
+  await there.at('POST', '/watches', { name: 'Good', kind: 'feed', address: 'http://site.example/feed', every: 'day' });
+  const now = (): Promise<unknown> =>
+    services.database.pool.query(`update watches set next_at = now() - interval '1 hour'`);
+  for (let i = 0; i < 5; i += 1) {
+    await now();
+    await runDueWatches(services);
+  }
+  const good = (await there.at<WatchList>('GET', '/watches')).watches[0]!;
+  expect([good.says, good.paused]).toEqual(['', false]);
+  expect(good.ranAt).not.toBeNull();
+  const { watches } = await me.at<WatchList>('GET', '/watches');
+  expect(watches.map((w) => [w.paused, w.says])).toEqual([
+    [true, expect.stringContaining('which is no address')],
+    [true, expect.stringContaining('its catalogues were removed')],
+  ]);
+  expect(post.letters.filter((l) => /^Subject: .*paused/m.test(l)).length).toBe(1);
+  // One without any is not made, and a trial says what is wrong.
+  expect(
+    (
+      await me.call('POST', `/w/${me.workspace}/watches`, {
+        name: 'None',
+        kind: 'search',
+        question: { words: 'x' },
+        catalogues: [],
+        every: 'day',
+      })
+    ).status,
+  ).toBe(400);
+});
+
+test('of what a watch finds again only what is new is kept', async () => {
+  const item = (n: number): string =>
+    `<item><title>Work ${n} of the harbour commission</title><guid>w${n}</guid></item>`;
+  const feed = (n: number): string =>
+    `<rss version="2.0"><channel><title>T</title>${Array.from({ length: n }, (_, i) => item(i)).join('')}</channel></rss>`;
+  pages['/many'] = () => feed(40);
+  const watch = await add('feed', '/many');
+  await run(watch);
+  pages['/many'] = () => feed(41);
+  expect((await run(watch)).brought).toBe(1);
+  const { pool } = server.app.services.database;
+  const kept = await pool.query('select 1 from outside_hits where workspace_id = $1', [me.workspace]);
+  expect(kept.rowCount).toBe(41);
 });

@@ -11,7 +11,8 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { notify } from '../live/notify.ts';
 import type { Services } from '../services.ts';
-import { findCatalogues } from './catalogues.ts';
+import { eachDue } from '../jobs/due.ts';
+import { findCatalogues, listCatalogues } from './catalogues.ts';
 import { gatherFound } from './found.ts';
 import { lookAt, refuseAddress } from './listings.ts';
 import { findHits, findSearch, startSearch } from './search.ts';
@@ -46,6 +47,7 @@ export async function addWatch(services: Services, actor: Actor, made: NewWatch)
   const { kind = 'search', address, question = { words: '' }, catalogues = [], ...rest } = made;
   if (kind === 'search') {
     await findCatalogues(services.db, actor.workspaceId, catalogues);
+    if (!catalogues.length) throw new Refusal('invalid', 'no catalogue is chosen');
     if (!inOneLine(question)) throw new Refusal('invalid', 'there is nothing to search for');
   } else refuseAddress(address ?? '');
   const what =
@@ -104,17 +106,8 @@ export async function runWatch(services: Services, workspaceId: string, id: stri
   const { search, from } = await look(services, actor, watch);
   const { asked, fresh } = await findSearch(db, workspaceId, search);
   const failed = asked.filter((a) => a.state === 'failed');
-  if (failed.length === asked.length) {
-    const failures = watch.failures + 1;
-    const paused = failures >= MOST_FAILURES;
-    const why = `${failed[0]!.name}: ${failed[0]!.says ?? 'no answer'}`;
-    return alter(db, workspaceId, id, {
-      ...ran,
-      failures,
-      paused,
-      says: paused ? `Paused after ${failures} failures. ${why}` : why,
-    });
-  }
+  if (failed.length === asked.length)
+    return noteFailure(services, workspaceId, id, `${failed[0]!.name}: ${failed[0]!.says ?? 'no answer'}`);
   if (fresh) {
     const destination = watch.destination ? { destination: watch.destination } : {};
     await gatherFound(services, actor, search, { fresh: true, ...destination }, watch.name);
@@ -125,6 +118,20 @@ export async function runWatch(services: Services, workspaceId: string, id: stri
   return alter(db, workspaceId, id, { ...ran, failures: 0, brought: fresh, says, ...(from && { state: { from } }) });
 }
 
+/** Notes that it failed, and puts it off; one that fails too often in a row rests, and its owner is told. */
+async function noteFailure(services: Services, workspaceId: string, id: string, why: string): Promise<WatchList> {
+  const { db } = services;
+  const columns = { ...COLUMNS, madeBy: watches.madeBy, failures: watches.failures };
+  const watch = await within(db, workspaceId).first(watches, columns, and(eq(watches.id, id), sql`${watches.present}`));
+  if (!watch) throw new Refusal('no_such_watch');
+  const failures = watch.failures + 1;
+  const paused = failures >= MOST_FAILURES;
+  const says = paused ? `Paused after ${failures} failures. ${why}` : why;
+  if (paused && watch.mail) await services.mail.tell(watch.madeBy, `${watch.name}: paused`, says);
+  const ran = { ranAt: new Date().toISOString(), nextAt: nextRun(watch.every, watch.name) };
+  return alter(db, workspaceId, id, { ...ran, failures, paused, says });
+}
+
 type Looked = { id: string; state: { from?: string } } & Pick<Watch, 'kind' | 'address' | 'name'> &
   Required<Pick<NewWatch, 'question' | 'catalogues'>>;
 
@@ -132,7 +139,11 @@ type Looked = { id: string; state: { from?: string } } & Pick<Watch, 'kind' | 'a
 async function look(services: Services, actor: Actor, watch: Looked): Promise<{ search: string; from?: string }> {
   if (watch.kind !== 'search')
     return lookAt(services, actor, { ...watch, kind: watch.kind, address: watch.address!, from: watch.state.from });
-  const { id, done } = await startSearch(services, actor, watch, watch.id);
+  // Those that were removed since are passed over; the others are asked.
+  const here = new Set((await listCatalogues(services.db, actor.workspaceId)).catalogues.map((c) => c.id));
+  const catalogues = watch.catalogues.filter((c) => here.has(c));
+  if (!catalogues.length) throw new Refusal('invalid', 'its catalogues were removed from the workspace');
+  const { id, done } = await startSearch(services, actor, { ...watch, catalogues }, watch.id);
   await done;
   return { search: id };
 }
@@ -161,5 +172,9 @@ export async function runDueWatches(services: Services): Promise<void> {
     { workspaceId: text(), id: text() },
     sql`select workspace_id as "workspaceId", id from watches where present and not paused and ${lt(watches.nextAt, sql`now()`)} order by next_at limit 50`,
   );
-  for (const { workspaceId, id } of due) await runWatch(services, workspaceId, id);
+  await eachDue(due, {
+    work: ({ workspaceId, id }) => runWatch(services, workspaceId, id),
+    failed: ({ workspaceId, id }, why) => noteFailure(services, workspaceId, id, why),
+    report: services.report,
+  });
 }

@@ -76,14 +76,19 @@ async function takeCounts(services: Services, caller: Acting): Promise<SavedCoun
     // Who types goes first.
     await columns.quiet();
     const some = searches.slice(i, i + AT_ONCE).map(async ({ id, value }) => {
-      const q = await understand(db, caller, value.ask);
+      // One whose question cannot be asked any more has no count, and takes none from the others.
+      const q = await understand(db, caller, value.ask).catch((error: unknown) => {
+        if (error instanceof Refusal) return undefined;
+        throw error;
+      });
+      if (!q) return undefined;
       const [all, fresh] = await Promise.all([
         count(services, q, 'later'),
         watched.has(id) && countUnseen(services, q, id),
       ]);
       return { id, count: all, ...(fresh !== false && { fresh }) };
     });
-    counts.push(...(await Promise.all(some)));
+    counts.push(...(await Promise.all(some)).filter((c) => c !== undefined));
   }
   return { counts };
 }

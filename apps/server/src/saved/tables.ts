@@ -14,6 +14,8 @@ export const savedWatches = pgTable(
     mail: boolean('mail').notNull().default(false),
     /** Why they could not be told by mail, where they could not. */
     says: text('says').notNull().default(''),
+    /** How often in a row its question could not be asked; after too many no mail is sent any more. */
+    failures: integer('failures').notNull().default(0),
     /** The numbers of the sources they saw, and of those they were told of since. */
     seen: integer('seen').array().notNull().default([]),
     told: integer('told').array().notNull().default([]),

@@ -145,3 +145,28 @@ test('what one asks is logged for who wants it, the same question once, and seen
     ],
   ]);
 });
+
+test('a question that cannot be asked any more is told to whoever watches it, and holds up no mail of others', async () => {
+  const { services } = server.app;
+  const bad = await keep('Broken', 'ebb');
+  const good = await keep('Whole', 'weir');
+  for (const id of [bad, good]) await me.at('PUT', `/saved/${id}/watch`, { watched: true, mail: true });
+  await services.database.pool.query(
+    `update entries set value = jsonb_set(value, '{ask,include}', '["no-such=facet"]') where id = $1`,
+    [bad],
+  );
+  await me.at('POST', '/sources', { record: { type: 'book', title: 'The weir at night' } });
+  await server.settle();
+  post.letters.length = 0;
+  for (let i = 0; i < 5; i += 1) await tellOfWatched(services);
+  expect(post.letters.map((l) => /^Subject: (.*)$/m.exec(l)![1]!.trim())).toEqual(['Whole: 1 source new']);
+  const { searches } = await list();
+  expect(searches.find((s) => s.name === 'Broken')!.watch).toMatchObject({
+    mail: false,
+    says: expect.stringContaining('no-such') as string,
+  });
+  // Its count is missing, not everyone's.
+  const { counts } = await me.at<SavedCounts>('GET', '/saved-counts');
+  expect(counts.some((c) => c.id === good)).toBe(true);
+  expect(counts.some((c) => c.id === bad)).toBe(false);
+});

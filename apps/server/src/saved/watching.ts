@@ -12,6 +12,7 @@ import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor, Caller } from '../http/authorise.ts';
+import { eachDue } from '../jobs/due.ts';
 import { entryOf } from '../lists/store.ts';
 import { understand, type Question } from '../searching/match.ts';
 import { count, idsIn, narrowedBy } from '../searching/store.ts';
@@ -43,7 +44,7 @@ export async function watchSearch(
     await here.delete(savedWatches, one);
     return;
   }
-  if (known) await here.update(savedWatches, { ...(mail !== undefined && { mail }), says: '' }, one);
+  if (known) await here.update(savedWatches, { ...(mail !== undefined && { mail }), says: '', failures: 0 }, one);
   else {
     await here.insert(savedWatches, { saved, member: userId, since: new Date().toISOString(), mail: mail ?? false });
     await see(services, caller, saved, value.ask);
@@ -92,7 +93,28 @@ export async function tellOfWatched(services: Services): Promise<void> {
       join workspaces w on w.id = sw.workspace_id join users u on u.id = sw.member
       join members m on m.workspace_id = sw.workspace_id and m.user_id = sw.member where sw.mail`,
   );
-  for (const one of due) await tellOf(services, one);
+  await eachDue(due, {
+    work: (one) => tellOf(services, one),
+    failed: (one, why) => noteFailure(services.db, one, why),
+    report: services.report,
+  });
+}
+
+/** A question that cannot be asked any more is told to whoever watches it; after some tries no mail of it is sent. */
+const MOST_FAILURES = 5;
+
+async function noteFailure(db: Db, { workspaceId, saved, member }: Due, why: string): Promise<void> {
+  const { failures, mail } = savedWatches;
+  const isOver = sql`${failures} + 1 >= ${MOST_FAILURES}`;
+  await within(db, workspaceId).update(
+    savedWatches,
+    {
+      failures: sql`${failures} + 1`,
+      mail: sql`${mail} and not ${isOver}`,
+      says: sql`case when ${isOver} then ${`No mail of it is sent any more, after ${MOST_FAILURES} failures. ${why}`} else ${why} end`,
+    },
+    and(eq(savedWatches.saved, saved), eq(savedWatches.member, member)),
+  );
 }
 
 async function tellOf(services: Services, due: Due): Promise<void> {
@@ -117,5 +139,5 @@ async function tellOf(services: Services, due: Due): Promise<void> {
   const says = await mail.tell(member, `${value.name}: ${countSources(fresh.length)} new`, letter);
   const numbers = says ? told : [...told, ...fresh.map((f) => f.number)];
   const which = and(eq(savedWatches.saved, saved), eq(savedWatches.member, member));
-  await within(db, workspaceId).update(savedWatches, { says, told: numbers }, which);
+  await within(db, workspaceId).update(savedWatches, { says, told: numbers, failures: 0 }, which);
 }

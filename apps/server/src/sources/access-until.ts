@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { dateShort, lastDayOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { json, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
+import { eachDue } from '../jobs/due.ts';
 import type { Services } from '../services.ts';
 import { accessReminders } from './tables.ts';
 
@@ -10,7 +11,7 @@ import { accessReminders } from './tables.ts';
 const AHEAD = 14;
 const DAY = 86_400_000;
 
-export async function remindOfAccess({ db, mail }: Services, now = Date.now()): Promise<void> {
+export async function remindOfAccess({ db, mail, report }: Services, now = Date.now()): Promise<void> {
   const found = await rows(
     db,
     { workspaceId: text(), userId: text(), id: text(), record: json<SourceRecord>(), told: json<string[]>() },
@@ -28,7 +29,7 @@ export async function remindOfAccess({ db, mail }: Services, now = Date.now()): 
     if (!until || until < today || until > soon || source.told.includes(until)) continue;
     due.set(source.userId, [...(due.get(source.userId) ?? []), source]);
   }
-  for (const [userId, sources] of due) {
+  const remind = async ([userId, sources]: [string, typeof found]): Promise<void> => {
     const lines = sources.map(
       ({ record }) => `- ${withoutMarkup(record.title ?? 'Untitled')}: until ${dateShort(record['access-until'])}`,
     );
@@ -40,10 +41,12 @@ export async function remindOfAccess({ db, mail }: Services, now = Date.now()): 
       ['After these days their licences no longer cover them:', '', ...lines].join('\n'),
     );
     // What could not be sent is tried again the next day.
-    if (failed) continue;
+    if (failed) return;
     for (const { workspaceId, id, record } of sources)
       await within(db, workspaceId)
         .insert(accessReminders, { sourceId: id, until: lastDayOf(record['access-until'])! })
         .onConflictDoNothing();
-  }
+  };
+  // One that fails stays due.
+  await eachDue([...due], { work: remind, failed: async () => {}, report });
 }

@@ -78,7 +78,7 @@ export const comingFacets: Facets = {
           db,
           { id: text(), name: text() },
           sql`select u.id, u.name from users u where u.id = any(${array(keys, 'uuid')})
-            and exists (select 1 from sources s where s.workspace_id = ${workspaceId} and s.added_by = u.id)`,
+            and exists (select 1 from facets f where f.workspace_id = ${workspaceId} and f.type = 'by' and f.key = u.id::text)`,
         );
         return new Map(found.map((f) => [f.id, f.name]));
       },

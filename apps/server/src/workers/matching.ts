@@ -1,12 +1,25 @@
 /** Records compared with each other: those that come, those that are likely one work, or all of a workspace. */
 import type { MessagePort } from 'node:worker_threads';
 import type { GroupClass } from '@pandecta/contract';
-import { CERTAIN, clustersOf, decide, matchAll, meetingKeys, reasonsOf, seenOf, standingIn, weigh, withSameFile, WORTH_A_LOOK, type Decision, type Pair, type Reason } from '@pandecta/core/matching'; // prettier-ignore
+import { CERTAIN, clustersOf, decide, Folding, matchAll, meetingKeys, reasonsOf, seenOf, standingIn, weigh, withSameFile, WORTH_A_LOOK, type Decision, type Pair, type Reason } from '@pandecta/core/matching'; // prettier-ignore
 import type { SourceRecord } from '@pandecta/core/source';
 import { receiveRecords } from './records.ts';
 
 /** The keys by which each record meets others. */
 export const keysToMeet = (records: SourceRecord[]): number[][] => records.map(meetingKeys);
+
+/** The works records are of, among those that came before them; by their numbers. */
+export function fold({
+  before,
+  records,
+}: {
+  before: { record: SourceRecord; work: number }[];
+  records: SourceRecord[];
+}): number[] {
+  const folding = new Folding();
+  for (const { record, work } of before) folding.put(record, work);
+  return records.map((record) => folding.add(record));
+}
 
 /** How sure it is of pairs of records, by their places. */
 export const weighPairs = ({ records, pairs }: { records: SourceRecord[]; pairs: [number, number][] }): Float64Array =>

@@ -39,6 +39,8 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   keepPage: 30_000,
   readAnswer: 30_000,
   readListing: 60_000,
+  fold: 60_000,
+  flow: 60_000,
 };
 
 /** What someone waits for in front of a page, and what the words of a source wait for; all else is read by the way. */
@@ -47,6 +49,8 @@ const WAITED_FOR = new Set<TaskName>([
   'styles',
   'takeApart',
   'readPage',
+  'fold',
+  'flow',
   'proofOne',
   'altered',
   'write',

@@ -16,8 +16,11 @@ import {
   type TextFormat,
 } from '@pandecta/core/formats';
 import {
+  flowOf,
   PROTOCOLS,
   readListing as readWorks,
+  type Flow,
+  type FoundRecord,
   type Harvested,
   type ListingKind,
   type OutsideAnswer,
@@ -192,7 +195,11 @@ export function keepPage({
   return { ...snapshot, vector: words.toString() };
 }
 
-export { compareAll, findDuplicates, keysToMeet, weighPairs } from './matching.ts';
+/** What became of what was found. */
+export const flow = ({ records, matched }: { records: FoundRecord[]; matched: number }): Flow =>
+  flowOf(records, matched);
+
+export { compareAll, findDuplicates, fold, keysToMeet, weighPairs } from './matching.ts';
 export { altered } from './altering.ts';
 export { casesOf, proofAll, proofOne } from './proofing.ts';
 export { readPages } from './read-pages.ts';

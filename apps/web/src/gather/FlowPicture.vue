@@ -68,6 +68,8 @@ const picture = computed(() => {
 });
 const told = computed(() => [
   ...props.flow.catalogues.map((c) => ({ what: `Records of ${c.name}`, n: c.records })),
+  { what: 'Records the catalogues have', n: props.flow.matched },
+  { what: 'Records fetched', n: props.flow.records },
   { what: 'Duplicates', n: props.flow.duplicates },
   { what: 'Works screened', n: props.flow.works },
   ...FATES.map(([fate, name]) => ({ what: `Works ${name}`, n: props.flow.fates[fate] })),

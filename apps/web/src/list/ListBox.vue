@@ -3,9 +3,10 @@
  * A list on screen: of all its lines only those in sight are drawn, and fetched. A line is one option and holds no
  * controls of its own; the keys go to the list.
  */
-import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { vDrag } from '../kit/drag.ts';
+import { scrollTo, viewOf, type Layout } from './layout.ts';
 import type { ListView } from './make.ts';
 
 const props = defineProps<{
@@ -28,25 +29,31 @@ function isHead(i: number): boolean {
   return Boolean(line && (i === 0 || props.list.lineAt(i - 1)) && props.begins!(line, props.list.lineAt(i - 1)));
 }
 
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: props.list.total,
-    getScrollElement: () => scroller.value ?? null,
-    estimateSize: (i: number) => props.lineHeight + (isHead(i) ? (props.headHeight ?? 0) : 0),
-    overscan: 12,
-    getItemKey: (i: number) => props.list.lineAt(i)?.id ?? i,
-  })),
-);
+/** The lines known to begin a group. Where groups begin is known when their lines have come. */
+const heads = shallowRef<number[]>([]);
+const layout = computed<Layout>(() => ({
+  count: props.list.total,
+  lineHeight: props.lineHeight,
+  headHeight: props.headHeight ?? 0,
+  heads: props.begins ? heads.value : [],
+}));
+const { height: seenHeight } = useElementSize(scroller);
+const scrolled = ref(0);
+const view = computed(() => viewOf(layout.value, scrolled.value, seenHeight.value));
+const drawn = computed(() => view.value.items.map((item) => ({ item, line: props.list.lineAt(item.index) })));
 watch(
-  () => props.lineHeight,
-  () => virtual.value.measure(),
+  () => props.begins && drawn.value.filter(({ item }) => isHead(item.index) !== heads.value.includes(item.index)),
+  (moved) => {
+    if (!moved?.length) return;
+    const other = new Set(heads.value);
+    for (const { item } of moved) if (!other.delete(item.index)) other.add(item.index);
+    heads.value = [...other].sort((a, b) => a - b);
+  },
 );
-const items = computed(() => virtual.value.getVirtualItems());
-const drawn = computed(() => items.value.map((item) => ({ item, line: props.list.lineAt(item.index) })));
-// Where groups begin is known when their lines have come.
+// Another answer has other groups.
 watch(
-  () => drawn.value.map(({ item }) => (isHead(item.index) ? item.index : '')).join(),
-  () => props.begins && virtual.value.measure(),
+  () => props.list.generation,
+  () => (heads.value = heads.value.filter(isHead)),
 );
 const idOf = (line: Line): string => `line-${line.id}`;
 /** The line the keyboard is at, where it is drawn. */
@@ -54,14 +61,18 @@ const current = computed(() => {
   const at = drawn.value.find(({ line }) => line?.id === props.list.cursor)?.line;
   return at && idOf(at);
 });
-watch([items, () => props.list.generation], () => {
-  const seen = items.value;
-  if (seen.length) void props.list.ensure(seen[0]!.index - 20, seen.at(-1)!.index + 40);
+watch([() => view.value.items, () => props.list.generation], ([items]) => {
+  if (items.length) void props.list.ensure(items[0]!.index - 20, items.at(-1)!.index + 40);
 });
 
+/** Scrolls as little as is needed for the line one is at to be seen whole. */
 function toLine(): void {
   const { cursor, place, total } = props.list;
-  if (cursor && place < total) virtual.value.scrollToIndex(place, { align: 'auto' });
+  const box = scroller.value;
+  if (!box || !cursor || place >= total) return;
+  const to = scrollTo(layout.value, place, box.scrollTop, box.clientHeight);
+  if (to !== box.scrollTop) box.scrollTop = to;
+  scrolled.value = box.scrollTop;
 }
 watch(() => [props.list.cursor, props.list.place], toLine);
 // Coming back from another stage, the line one was at is in sight.
@@ -79,12 +90,13 @@ defineExpose({ toTop: (): void => scroller.value?.scrollTo({ top: 0 }) });
     aria-multiselectable="true"
     :aria-activedescendant="current"
     :aria-busy="list.state === 'loading'"
+    @scroll.passive="scrolled = scroller!.scrollTop"
   >
-    <div :style="{ height: `${virtual.getTotalSize()}px` }" class="relative">
+    <div :style="{ height: `${view.height}px` }" class="relative">
       <div
         v-for="{ item, line } in drawn"
         :id="line && idOf(line)"
-        :key="String(item.key)"
+        :key="line?.id ?? item.index"
         v-drag="line && drags && (() => drags!(line))"
         role="option"
         :aria-selected="Boolean(line) && (list.isSelected(line!.id) || list.cursor === line!.id)"

@@ -29,6 +29,7 @@ test('a record two searches found counts once, and a work several catalogues hav
       { name: 'Shoreline', records: 2, works: 2, taken: 1 },
       { name: 'Northmere', records: 2, works: 2, taken: 1 },
     ],
+    matched: 4,
     records: 4,
     duplicates: 1,
     works: 3,
@@ -36,6 +37,13 @@ test('a record two searches found counts once, and a work several catalogues hav
   });
   expect(flowInWords(flow, 2, '15 November 2026', '28 November 2026')).toBe(
     '2 searches between 15 November 2026 and 28 November 2026 in Shoreline (2 records) and Northmere (2 records). 4 records found; 1 duplicate removed; 3 works screened; 1 work included; 1 work set aside after reading; 1 work not gathered.',
+  );
+});
+
+test('what the catalogues have and nobody fetched is told apart from what was screened', () => {
+  const flow = flowOf([record('a', 'Shoreline', 'S1', 0), record('a', 'Shoreline', 'S2', 1)], 1240);
+  expect(flowInWords(flow, 1, '1 May 2026', '1 May 2026')).toContain(
+    '1,240 records found, of which 2 were fetched; 0 duplicates removed; 2 works screened;',
   );
 });
 

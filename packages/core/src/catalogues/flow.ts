@@ -21,18 +21,29 @@ export type Fate = (typeof FATES)[number];
 export interface Flow {
   /** Different records, by catalogue in the order they were met. */
   catalogues: { name: string; records: number; works: number; taken: number }[];
+  /** How many records the catalogues said they have; those that were not fetched nobody saw. */
+  matched: number;
+  /** How many were fetched, each once. */
   records: number;
   duplicates: number;
   works: number;
   fates: Record<Fate | 'left', number>;
 }
 
-/** @param records over all searches that are counted; one that several searches found counts once */
-export function flowOf(records: readonly FoundRecord[]): Flow {
+/**
+ * @param records over all searches that are counted; one that several searches found counts once
+ * @param matched how many records the catalogues said they have, fetched or not
+ */
+export function flowOf(records: readonly FoundRecord[], matched = 0): Flow {
   const above = new Map<string, string>();
+  // What was walked is shortened, so that the next walk is short (path halving, as usual for disjoint sets).
   const root = (key: string): string => {
     let at = key;
-    while (above.has(at)) at = above.get(at)!;
+    for (let up = above.get(at); up !== undefined; up = above.get(at)) {
+      const over = above.get(up);
+      if (over !== undefined) above.set(at, over);
+      at = over ?? up;
+    }
     return at;
   };
   // A record, and the work of a search it was folded into, are one work over all searches.
@@ -49,13 +60,13 @@ export function flowOf(records: readonly FoundRecord[]): Flow {
     if (r.fate && (!known || FATES.indexOf(r.fate) < FATES.indexOf(known))) fateOf.set(work, r.fate);
   }
   const works = new Set([...seen.values()].map((s) => s.work));
-  const names = [...new Set(records.map((r) => r.catalogue))];
+  const ofCatalogue = new Map<string, string[]>(records.map((r) => [r.catalogue, []]));
+  for (const { catalogue, work } of seen.values()) ofCatalogue.get(catalogue)!.push(work);
   const fates = { 'taken in': 0, joined: 0, waiting: 0, 'set aside': 0, left: 0 };
   for (const work of works) fates[fateOf.get(work) ?? 'left'] += 1;
   return {
-    catalogues: names.map((name) => {
-      const own = [...seen.values()].filter((s) => s.catalogue === name);
-      const of = new Set(own.map((s) => s.work));
+    catalogues: [...ofCatalogue].map(([name, own]) => {
+      const of = new Set(own);
       return {
         name,
         records: own.length,
@@ -63,6 +74,7 @@ export function flowOf(records: readonly FoundRecord[]): Flow {
         taken: [...of].filter((w) => ['taken in', 'joined'].includes(fateOf.get(w) ?? '')).length,
       };
     }),
+    matched: Math.max(matched, seen.size),
     records: seen.size,
     duplicates: seen.size - works.size,
     works: works.size,
@@ -86,5 +98,5 @@ export function flowInWords(flow: Flow, searches: number, from: string, to: stri
     fates['set aside'] ? `${n(fates['set aside'], 'work')} set aside after reading` : '',
     fates.left ? `${n(fates.left, 'work')} not gathered` : '',
   ].filter(Boolean);
-  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.records, 'record')} found; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${fates.joined.toLocaleString('en')} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
+  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.matched, 'record')} found${flow.matched > flow.records ? `, of which ${flow.records.toLocaleString('en')} ${flow.records === 1 ? 'was' : 'were'} fetched` : ''}; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${fates.joined.toLocaleString('en')} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
 }

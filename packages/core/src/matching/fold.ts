@@ -4,22 +4,43 @@ import { compareSeen } from './evidence.ts';
 import { identifierKeys, mainOf, titleKey } from './keys.ts';
 import { see, type Seen } from './seen.ts';
 
+/**
+ * So many works are looked at that share keys with a record, those that share the most first, the latest of those that share
+ * as many; and so many records of each. Of very many alike titles the work does not grow with all that came before.
+ */
+const MOST_WORKS = 12;
+const MOST_RECORDS = 4;
+/** Of the works that share a key only the latest are counted. */
+const MOST_SHARING = 60;
+
 /** Records that come, one after another, each told the work it is of. */
 export class Folding {
   private readonly works: Seen[][] = [];
-  private readonly byKey = new Map<string, number[]>();
+  private readonly byKey = new Map<string, Set<number>>();
 
   /** @returns the number of the work; a new one where it is none of those before */
   add(record: SourceRecord): number {
     const keys = keysOf(record);
     const seen = see(record);
-    const candidates = new Set(keys.flatMap((k) => this.byKey.get(k) ?? []));
-    const found = [...candidates].find((w) =>
-      this.works[w]!.every((other) => ['certain', 'very likely'].includes(compareSeen(seen, other).verdict)),
+    const found = this.candidates(keys).find((w) =>
+      this.works[w]!.slice(0, MOST_RECORDS).every((other) =>
+        ['certain', 'very likely'].includes(compareSeen(seen, other).verdict),
+      ),
     );
     const work = found ?? this.works.length;
     this.note(seen, work, keys);
     return work;
+  }
+
+  private candidates(keys: string[]): number[] {
+    const shared = new Map<number, number>();
+    for (const key of keys)
+      for (const work of [...(this.byKey.get(key) ?? [])].slice(-MOST_SHARING))
+        shared.set(work, (shared.get(work) ?? 0) + 1);
+    return [...shared]
+      .sort((a, b) => b[1] - a[1] || b[0] - a[0])
+      .slice(0, MOST_WORKS)
+      .map(([work]) => work);
   }
 
   /** A record whose work is known already. */
@@ -30,9 +51,11 @@ export class Folding {
   private note(seen: Seen, work: number, keys: string[]): void {
     (this.works[work] ??= []).push(seen);
     for (const key of keys) {
-      const list = this.byKey.get(key);
-      if (!list) this.byKey.set(key, [work]);
-      else if (!list.includes(work)) list.push(work);
+      const those = this.byKey.get(key);
+      if (those) those.add(work);
+      else this.byKey.set(key, new Set([work]));
+      // What lies too far back is not counted any more.
+      if (those && those.size > 2 * MOST_SHARING) this.byKey.set(key, new Set([...those].slice(-MOST_SHARING)));
     }
   }
 }

@@ -31,6 +31,13 @@ type Valued = keyof typeof VALUES;
 /** Of so many times more sources, those that changed are placed among them; more are ranked anew. */
 const FEW = 16;
 
+/** So many more than are wanted are gathered before the best are picked. */
+const LEAST_TO_ORDER = 256;
+
+/** The most frequent first; equal ones by their ids, not by when they were met: every server gives the same. */
+const mostFrequent = (counts: [id: number, count: number][], most: number): [number, number][] =>
+  counts.sort((a, b) => b[1] - a[1] || a[0] - b[0]).slice(0, most);
+
 export class Columns {
   /** One past the highest number in use. */
   size = 0;
@@ -238,17 +245,12 @@ export class Columns {
       const of = count ? out.get(this.facetTypes[place]!) : undefined;
       if (!of) return;
       of.inAll += 1;
-      const { best } = of;
-      const room = most[this.facetTypes[place]!]!;
-      const id = this.facetIds[place]!;
-      // Equal ones by their ids, not by when they were met: every server gives the same.
-      const isBehind = ([other, n]: [number, number]): boolean => n < count || (n === count && other > id);
-      if (best.length === room && !isBehind(best[room - 1]!)) return;
-      let at = best.length;
-      while (at > 0 && isBehind(best[at - 1]!)) at -= 1;
-      best.splice(at, 0, [id, count]);
-      if (best.length > room) best.pop();
+      of.best.push([this.facetIds[place]!, count]);
+      // Put in order now and then: not one by one, which of all values of a type would grow with their square.
+      if (of.best.length > 2 * most[this.facetTypes[place]!]! + LEAST_TO_ORDER)
+        of.best = mostFrequent(of.best, most[this.facetTypes[place]!]!);
     });
+    for (const [type, of] of out) of.best = mostFrequent(of.best, most[type]!);
     return out;
   }
 

@@ -6,6 +6,7 @@ import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Services } from '../../services.ts';
 import type { Found, Input } from '../inputs.ts';
+import type { Visits } from './visits.ts';
 
 /** What reading an input is given. */
 export interface Preparing {
@@ -13,6 +14,7 @@ export interface Preparing {
   workspace: { id: string; number: number };
   /** The place of the input among those of the gathering. */
   index: number;
+  visits: Visits;
   /** Says how far the reading of this input is. */
   says: (more?: string) => Promise<void>;
 }

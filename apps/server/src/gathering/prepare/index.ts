@@ -10,6 +10,7 @@ import { prepareRecord } from './record.ts';
 import { keepReading, readingsOf } from './readings.ts';
 import { preparePage } from './page.ts';
 import { prepareTyped } from './typed.ts';
+import { Visits } from './visits.ts';
 
 export type { CameFrom, Candidate, Prepared } from './candidate.ts';
 
@@ -24,6 +25,7 @@ export async function prepare(
   progress: Progress,
 ): Promise<Prepared[]> {
   const read = await readingsOf(services.db, workspace.id, importId);
+  const visits = new Visits(services.fetcher);
   let done = 0;
   const reading = new Map<string, Promise<unknown>>();
   return pMap(
@@ -36,7 +38,7 @@ export async function prepare(
       }
       const says = (more = ''): Promise<void> => progress(done, inputs.length, `Reading ${input.name}${more}`);
       await says();
-      const way: Preparing = { services, workspace, index, says };
+      const way: Preparing = { services, workspace, index, visits, says };
       // The same file under two names is read by one at a time: its pages are the same rows.
       const key = isFile(input) ? input.sha256 : String(index);
       const turn = Promise.resolve(reading.get(key)).then(() => prepareOne(way, input));

@@ -45,7 +45,7 @@ export async function prepareLink(way: Preparing, input: TypedInput): Promise<Pr
   const address = input.part.value ?? input.part.text;
   const came = input.part.text;
   try {
-    const page = await services.fetcher.get(address);
+    const page = await way.visits.get(address);
     if (page.status >= 400)
       throw new Unreachable(`${new URL(address).host} answered ${page.status}`, page.status < 500);
     const read = await services.workers.run('readPage', { html: page.text, address: page.address });
@@ -64,10 +64,8 @@ export async function prepareLink(way: Preparing, input: TypedInput): Promise<Pr
 }
 
 /** What a page's oEmbed says (oembed.com, 1.0) of a video or a picture: who made it, and on whose site it is. */
-async function fillByOembed({ services }: Preparing, { record, provenance, oembed }: ReadPage): Promise<void> {
-  const reply = await services.fetcher
-    .get(oembed!, { accept: 'application/json', most: 200_000 })
-    .catch(() => undefined);
+async function fillByOembed({ visits }: Preparing, { record, provenance, oembed }: ReadPage): Promise<void> {
+  const reply = await visits.get(oembed!, { accept: 'application/json', most: 200_000 }).catch(() => undefined);
   let said: Record<string, unknown>;
   try {
     said = JSON.parse(reply?.text ?? '') as Record<string, unknown>;
