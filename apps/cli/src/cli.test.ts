@@ -226,3 +226,15 @@ describe('proof', () => {
     await expect(run('proof', [file('twice.bib', TWICE)])).rejects.toThrow(Usage);
   });
 });
+
+describe('cite', () => {
+  test('gives the citation with a page, words around it, and the author as it is asked for', async () => {
+    const bib = file('cite.bib', BIB);
+    const cite = async (options: Record<string, string>): Promise<string> =>
+      (await run('cite', [bib], { style: 'chicago-author-date', key: 'okonjo2014', ...options })).out.trim();
+    expect(await cite({ locator: '12', before: 'see' })).toBe('(see Okonjo 2014, 12)');
+    expect(await cite({ locator: '33', label: 'paragraph', author: 'in the text' })).toBe('Okonjo (2014, para. 33)');
+    await expect(run('cite', [bib], { style: 'apa', key: 'nobody' })).rejects.toThrow('No record has the key “nobody”');
+    await expect(run('cite', [bib], { style: 'apa', label: 'colour' })).rejects.toThrow(Usage);
+  });
+});

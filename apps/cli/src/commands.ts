@@ -8,6 +8,8 @@ import {
   type Message,
   type ReadSource,
 } from '@pandecta/core/formats';
+import { AUTHOR_FORMS, LOCATOR_KINDS } from '@pandecta/core/source';
+import { htmlToText } from '@pandecta/core/citing';
 import { match, proof } from './check.ts';
 import { readInput, Usage, type Io } from './io.ts';
 import { oneOf, read } from './reading.ts';
@@ -23,6 +25,21 @@ const text = { type: 'string' } as const;
 export const COMMANDS: Record<string, Command> = {
   convert: { options: { from: text, to: text, messages: text }, run: convert },
   bibliography: { options: { style: text, format: text, locale: text, messages: text }, run: bibliography },
+  cite: {
+    options: {
+      style: text,
+      format: text,
+      locale: text,
+      messages: text,
+      key: text,
+      locator: text,
+      label: text,
+      before: text,
+      after: text,
+      author: text,
+    },
+    run: cite,
+  },
   match: { options: { out: text, messages: text }, run: match },
   proof: { options: { style: text, mend: { type: 'boolean' }, to: text, messages: text, locale: text }, run: proof },
   text: { options: {}, run: documentText },
@@ -67,6 +84,27 @@ async function bibliography(
       : entries.map((e) => `${e.text}\n`).join(''),
   );
   return 0;
+}
+
+/** One citation as it stands in the text or a note: of the source with a key, or of all there are. */
+async function cite(positionals: string[], options: Record<string, string | undefined>, io: Io): Promise<number> {
+  const format = oneOf('format', options.format, ['text', 'html'] as const, 'text');
+  if (!options.style) throw new Usage('--style takes the name of a style, as `styles` lists them');
+  const author = oneOf('author', options.author, AUTHOR_FORMS, 'as usual');
+  const label = oneOf('label', options.label, LOCATOR_KINDS, 'page');
+  const { key, locator, before, after } = options;
+  const citer = await citerFor(options.style, options.locale);
+  const result = await read(positionals, options, io);
+  if (!result) return 1;
+  const sources = [...result.sources]
+    .filter((s) => key === undefined || s.record['citation-key'] === key)
+    .map((s, i) => ({ id: String(i), record: s.record }));
+  if (!sources.length) throw new Usage(`No record has the key “${key ?? ''}”`);
+  const said = { label, author, ...(locator && { locator }), ...(before && { before }), ...(after && { after }) };
+  const html = citer.citation(sources, [{ id: '0', ...said }]);
+  if (!html) io.err(`The style “${options.style}” prints nothing for it\n`);
+  else io.out(`${format === 'html' ? html : htmlToText(html)}\n`);
+  return html ? 0 : 1;
 }
 
 function notPrinted(source: ReadSource, style: string): Message {

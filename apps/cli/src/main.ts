@@ -9,6 +9,10 @@ const HELP = `pandecta: references and documents, from the command line
       Reads RIS, BibTeX, BibLaTeX or CSL-JSON, whichever it is, and writes the format named.
   bibliography [FILE|-] --style ID [--format text|html] [--locale LANG] [--messages text|json]
       A formatted bibliography in one of the styles installed, in the language it is made for unless one is named.
+  cite [FILE|-] --style ID [--key KEY] [--locator 12 --label page] [--before WORDS] [--after WORDS]
+      [--author 'as usual'|suppressed|'in the text'] [--format text|html] [--locale LANG]
+      One citation as it stands in the text: of the record with that citation key, or of all there are. What a locator
+      is of is named as in CSL 1.0.2: page, paragraph, section, folio, timestamp and so on.
   match [FILE...|-] [--out FILE]
       Which records are of one work: record (its number, from 1), cluster, probability, reasons; parted by tabs.
   proof [FILE|-] --style ID [--messages json]

@@ -1,5 +1,6 @@
-import { IsBoolean, IsIn, IsObject, IsString, IsUUID, Length, Matches } from 'class-validator';
+import { ArrayMaxSize, IsBoolean, IsIn, IsObject, IsString, IsUUID, Length, Matches, MaxLength } from 'class-validator';
 import type { StyleInfo } from '@pandecta/core/citing';
+import { AUTHOR_FORMS, LOCATOR_KINDS, type AuthorForm, type CiteItem, type LocatorKind } from '@pandecta/core/source';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
 import { MANY_IDS, RECORDS, route } from './route.ts';
 import { Ids, ListOf, Optional, Texts } from './shape.ts';
@@ -25,12 +26,26 @@ export class StyleList {
 /** How many sources are cited at once. */
 export const MOST_CITED = 2000;
 
+/** What a citation says of a source beside the source itself. */
+export class CitedWith implements CiteItem {
+  @IsUUID() id!: string;
+  @Optional() @IsString() @MaxLength(200) locator?: string;
+  /** What the locator is of: the kinds of CSL 1.0.2; a page where it is not said. */
+  @Optional() @IsIn(LOCATOR_KINDS) label?: LocatorKind;
+  @Optional() @IsString() @MaxLength(500) before?: string;
+  @Optional() @IsString() @MaxLength(500) after?: string;
+  /** How its author is named: as the style does, not at all, or before the citation as part of the sentence. */
+  @Optional() @IsIn(AUTHOR_FORMS) author?: AuthorForm;
+}
+
 export class CiteRequest extends Chosen {
   @IsString() @Matches(/^[a-z0-9][\w.+-]{0,120}$/i) style!: string;
   /** The language to write in; the one the style is made for when not given. */
   @Optional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})?$/) locale?: string;
   /** Also give the citation as it stands in the text. */
   @Optional() @IsBoolean() inText?: boolean;
+  /** Of the sources of which something is said beside: where in them, words around, how their author is named. */
+  @Optional() @ListOf(() => CitedWith) @ArrayMaxSize(200) items?: CitedWith[];
 }
 
 /** A record as it might be: nobody has it yet. */

@@ -17,6 +17,8 @@ export class Destination {
   @OrNull() @IsIn(READING_STATES) reading!: ReadingState | null;
   /** Folders that are dropped become collections, below the first of those chosen. */
   @Optional() @IsBoolean() folders?: boolean;
+  /** What is here already is brought there as well; else it stays where it is. */
+  @Optional() @IsBoolean() known?: boolean;
   /** What one wants to remember of the gathering. */
   @Optional() @IsString() @MaxLength(2000) note?: string;
 }
@@ -54,6 +56,12 @@ export class ImportMessage {
   @IsString() done!: string;
 }
 
+/** A source that a gathering added. */
+export class ImportedSource {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+}
+
 export class ImportReport {
   @IsUUID() id!: string;
   @IsString() title!: string;
@@ -68,6 +76,8 @@ export class ImportReport {
   @IsInt() withMessages!: number;
   @IsInt() messagesInAll!: number;
   @ListOf(() => ImportFileReport) files!: ImportFileReport[];
+  /** The first of those that are new. */
+  @ListOf(() => ImportedSource) fresh!: ImportedSource[];
   @ListOf(() => ImportMessage) messages!: ImportMessage[];
   @OrNull() @IsUUID() changeId!: string | null;
   /** True while the change that brought the sources stands. */

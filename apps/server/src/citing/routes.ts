@@ -33,6 +33,7 @@ export function citeRoutes(declare: Declare, services: Services): void {
         locale: body.locale,
         sources,
         inText: body.inText ?? false,
+        items: body.items,
       });
     } catch (error) {
       throw new Refusal('style_failed', style.title, (error as Error).message);

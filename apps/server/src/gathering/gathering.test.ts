@@ -67,13 +67,32 @@ describe('reference files', () => {
     expect((await me.ask('')).total).toBe(2);
   });
 
-  test('go where it was said before, those already here too', async () => {
+  test('go where it was said before; those already here stay where they are, unless they are to come along', async () => {
     await me.import({ 'a.ris': RIS });
     const { id } = await me.at<{ id: string }>('POST', '/collections', { name: 'Chapter 2' });
-    await me.import({ 'again.ris': `${RIS}TY  - BOOK\nTI  - A third one, new\nER  - \n` }, id);
-    const places = await me.at<PlacesReply>('GET', '/places');
-    expect(places.collections).toEqual([expect.objectContaining({ name: 'Chapter 2', count: 3 })]);
-    expect(places.loose).toBe(0);
+    const again = { 'again.ris': `${RIS}TY  - BOOK\nTI  - A third one, new\nER  - \n` };
+    const report = await me.import(again, id);
+    expect(report.fresh.map((f) => f.title)).toEqual(['A third one, new']);
+    expect(report.messages.every((m) => m.done.endsWith('stays where it is'))).toBe(true);
+    const counts = async (): Promise<unknown> => {
+      const places = await me.at<PlacesReply>('GET', '/places');
+      return [places.collections.map((c) => c.count), places.loose];
+    };
+    expect(await counts()).toEqual([[1], 2]);
+    const form = new FormData();
+    form.append('destination', JSON.stringify({ collections: [id], tags: [], reading: null, known: true }));
+    form.append('file', new Blob([again['again.ris']]), 'again.ris');
+    const { jobId } = await me.at<{ jobId: string }>('POST', '/imports', form);
+    await me.jobEnds(jobId);
+    expect(await counts()).toEqual([[3], 0]);
+  });
+
+  test('with short titles are known again by the whole record, and another work of the same title is not', async () => {
+    const chapter = (author: string, page: string): string =>
+      `TY  - CHAP\nTI  - The night watch\nAU  - ${author}\nPY  - 1963\nSP  - ${page}\nT2  - Harbour lives\nER  - \n`;
+    await me.import({ 'a.ris': chapter('Vance, Ines', '81') });
+    expect(await me.import({ 'b.ris': `${chapter('Vance, Ines', '81')}\n` })).toMatchObject({ added: 0, known: 1 });
+    expect(await me.import({ 'c.ris': chapter('Ito, Kenzo', '7') })).toMatchObject({ added: 1, known: 0 });
   });
 
   test('of any bytes never break the server', async () => {

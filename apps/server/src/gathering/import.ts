@@ -73,7 +73,7 @@ export function importWork(services: Services): Work {
       const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
         progress(done, total, 'Making them findable'),
       );
-      const messages = [...unpacking, ...messagesOf(prepared, settled)];
+      const messages = [...unpacking, ...messagesOf(prepared, settled, Boolean(row.destination?.known))];
       const report = makeReport(prepared, settled, messages);
       await storeReport(tx, workspaceId, row.id, changeId, report, messages);
       await forgetReadings(tx, workspaceId, row.id);
@@ -162,15 +162,15 @@ async function commitImport(
   came(waiting, 'intake');
   const folders = await filedByFolder(tx, actor.workspaceId, row.destination, inputs, [
     ...[...fresh, ...waiting].map((candidate) => ({ candidate, source: candidate.id })),
-    ...known,
-    ...attach,
+    ...(row.destination?.known ? [...known, ...attach] : []),
   ]);
   changes.push(...folders);
   const fromHere = new Set([...fresh, ...waiting].map((c) => c.id));
   for (const { source, candidate } of attach)
     changes.push({ do: 'attach', source, file: candidate.file!.id, name: candidate.file!.name, present: true });
   const sources = [...new Set([...known, ...attach].map((k) => k.source))].filter((id) => !fromHere.has(id));
-  if (sources.length) changes.push(...broughtTo(destination, sources));
+  // What is here already stays where it is, unless it is to be brought along.
+  if (sources.length && row.destination?.known) changes.push(...broughtTo(destination, sources));
   if (!changes.length) return null;
   const says = waiting.length
     ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${waiting.length.toLocaleString('en')} in the intake`].join(', ')}`

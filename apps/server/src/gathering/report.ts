@@ -1,6 +1,6 @@
 /** What is said of a gathering when it has ended: figures, what became of each file, and the messages. */
 import { eq, sql } from 'drizzle-orm';
-import type { ImportFileReport, ImportMessage } from '@pandecta/contract';
+import type { ImportedSource, ImportFileReport, ImportMessage } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
@@ -19,12 +19,16 @@ export interface StoredReport {
   withMessages: number;
   messagesInAll: number;
   files: ImportFileReport[];
+  /** Missing from reports written before they were told. */
+  fresh?: ImportedSource[];
 }
 
 const MOST_MESSAGES = 5000;
+/** So many of the new ones are told by name; all of them are in Sources. */
+const MOST_FRESH = 200;
 
 /** All there is to say of the files: what reading them found, and which of their entries are already here. */
-export function messagesOf(prepared: Prepared[], { known }: Settled): ImportMessage[] {
+export function messagesOf(prepared: Prepared[], { known }: Settled, isBrought: boolean): ImportMessage[] {
   const here = known
     .filter((k) => !k.candidate.file)
     .map(({ candidate, title, because }): ImportMessage => ({
@@ -34,7 +38,9 @@ export function messagesOf(prepared: Prepared[], { known }: Settled): ImportMess
       line: candidate.line,
       column: 1,
       what: `“${named(candidate)}” is already here (${because})`,
-      done: `nothing was added; it stays as “${withoutMarkup(title)}”`,
+      done: isBrought
+        ? `nothing was added; “${withoutMarkup(title)}” was brought to the destination`
+        : `nothing was added; “${withoutMarkup(title)}” stays where it is`,
     }));
   return [...prepared.flatMap((p) => p.messages), ...here];
 }
@@ -71,6 +77,7 @@ export function makeReport(prepared: Prepared[], settled: Settled, messages: Imp
     known: settled.known.length,
     attached: settled.attach.length,
     files,
+    fresh: settled.fresh.slice(0, MOST_FRESH).map((c) => ({ id: c.id, title: named(c) })),
     withMessages: new Set(messages.filter((m) => m.severity !== 'info').map((m) => `${m.file}:${m.line}`)).size,
     messagesInAll: messages.length,
   };

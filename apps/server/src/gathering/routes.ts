@@ -152,6 +152,7 @@ async function findImports(
     withMessages: 0,
     messagesInAll: 0,
     files: [],
+    fresh: [],
   };
   return Promise.all(
     found.map(async ({ report, destination, job, ...rest }) => ({

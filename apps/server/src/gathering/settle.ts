@@ -1,10 +1,11 @@
 /** Decides for each candidate: new, already here, or a file for a source already here. */
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { identifierKeys, isTellingTitle, LONGEST_KEY, titleKey, wholeKey } from '@pandecta/core/matching';
+import { compare, identifierKeys, isTellingTitle, LONGEST_KEY, titleKey, wholeKey } from '@pandecta/core/matching';
+import type { SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import type { Db } from '../database/connect.ts';
-import { rows, text } from '../database/read.ts';
+import { json, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Candidate } from './prepare/index.ts';
 
@@ -19,12 +20,19 @@ export interface Settled {
 }
 
 /** The keys by which a candidate may be known, as they are kept, the surest first, each with the words for a person. */
-const keysOf = (candidate: Candidate): { key: string; because: string }[] =>
-  wholeKeysOf(candidate).map(({ key, because }) => ({ key: cut(key, LONGEST_KEY), because }));
+const keysOf = (candidate: Candidate): Key[] =>
+  wholeKeysOf(candidate).map((k) => ({ ...k, key: cut(k.key, LONGEST_KEY) }));
 
-function wholeKeysOf(candidate: Candidate): { key: string; because: string }[] {
+interface Key {
+  key: string;
+  because: string;
+  /** A short title may be of another work: the whole records must agree as well. */
+  isWeak?: boolean;
+}
+
+function wholeKeysOf(candidate: Candidate): Key[] {
   const { record } = candidate;
-  const out = identifierKeys(record).map((key) => ({
+  const out: Key[] = identifierKeys(record).map((key) => ({
     key,
     because: `same ${key.slice(0, key.indexOf(':')).toUpperCase()}`,
   }));
@@ -35,8 +43,12 @@ function wholeKeysOf(candidate: Candidate): { key: string; because: string }[] {
   }
   out.push({ key: fingerprint(candidate), because: 'the same record' });
   const whole = wholeKey(record);
-  if (whole && record.title && isTellingTitle(record.title))
-    out.push({ key: whole, because: 'same title, author, date and place' });
+  if (whole && record.title)
+    out.push({
+      key: whole,
+      because: 'same title, author, date and place',
+      ...(!isTellingTitle(record.title) && { isWeak: true }),
+    });
   return out;
 }
 
@@ -63,8 +75,9 @@ export async function settle(
   // References first: a PDF of the same drop then finds its record.
   const ordered = [...candidates.filter((c) => !c.file), ...candidates.filter((c) => c.file)];
   for (const candidate of ordered) {
+    const { record } = candidate;
     const keys = keysOf(candidate);
-    const match = keys.find((k) => here.has(k.key));
+    const match = keys.find((k) => here.has(k.key) && (!k.isWeak || agree(record, here.get(k.key)!.record)));
     const owner = candidate.file && filesHere.get(candidate.file.id);
     const found = owner ?? (match && here.get(match.key));
     const because = owner ? 'the same file' : (match?.because ?? '');
@@ -82,7 +95,8 @@ export async function settle(
   function keep(list: Candidate[], candidate: Candidate, keys: { key: string }[], isNew: boolean): void {
     list.push(candidate);
     ofBatch.add(candidate.id);
-    const self = { source: candidate.id, title: candidate.record.title ?? '' };
+    const { record } = candidate;
+    const self = { source: candidate.id, title: record.title ?? '', record };
     for (const k of keys) if (isNew || !ofBatch.has(here.get(k.key)?.source ?? '')) here.set(k.key, self);
     if (isNew && !candidate.file && candidate.record.title && isTellingTitle(candidate.record.title))
       here.set(cut(`title:${titleKey(candidate.record.title)}`, LONGEST_KEY), self);
@@ -90,15 +104,17 @@ export async function settle(
   }
 }
 
-type Here = Map<string, { source: string; title: string }>;
+type Here = Map<string, { source: string; title: string; record: SourceRecord }>;
+
+const agree = (a: SourceRecord, b: SourceRecord): boolean => ['certain', 'very likely'].includes(compare(a, b).verdict);
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => k.key)))];
   const found = await rows(
     tx,
-    { key: text(), source: text(), title: text() },
+    { key: text(), source: text(), title: text(), record: json<SourceRecord>() },
     sql`
-    select k.key, k.source_id as source, coalesce(s.record->>'title', '') as title from source_keys k
+    select k.key, k.source_id as source, coalesce(s.record->>'title', '') as title, s.record from source_keys k
     join sources s on s.workspace_id = k.workspace_id and s.id = k.source_id and s.presence = 'live'
     where k.workspace_id = ${workspaceId} and k.key = any(${array(keys, 'text')})`,
   );
@@ -109,9 +125,9 @@ async function lookUpFiles(tx: Db, workspaceId: string, candidates: Candidate[])
   const ids = candidates.flatMap((c) => (c.file ? [c.file.id] : []));
   const found = await rows(
     tx,
-    { id: text(), source: text(), title: text() },
+    { id: text(), source: text(), title: text(), record: json<SourceRecord>() },
     sql`
-    select sf.file_id as id, s.id as source, coalesce(s.record->>'title', '') as title from source_files sf
+    select sf.file_id as id, s.id as source, coalesce(s.record->>'title', '') as title, s.record from source_files sf
     join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id and s.presence = 'live'
     where sf.workspace_id = ${workspaceId} and sf.file_id = any(${array(ids, 'uuid')})`,
   );

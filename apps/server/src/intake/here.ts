@@ -33,7 +33,14 @@ export async function findMatches(
     const match = { here, ...compare(records.get(here.of)!, here.record, here.sameFile) };
     if (match.verdict !== 'different') out.set(here.of, [...(out.get(here.of) ?? []), match]);
   }
-  for (const matches of out.values()) matches.sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
+  // The surest first, and of those that are as sure the one that has more of the record.
+  for (const matches of out.values())
+    matches.sort(
+      (a, b) =>
+        VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict) ||
+        b.probability - a.probability ||
+        Object.keys(b.here.record).length - Object.keys(a.here.record).length,
+    );
   return out;
 }
 

@@ -44,6 +44,7 @@ import {
   type ListedReference,
   type ReadReference,
 } from '@pandecta/core/references';
+import type { CiteItem } from '@pandecta/core/source';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
 import { styleHeads } from '@pandecta/debian/styles';
@@ -68,6 +69,7 @@ export interface CiteTask {
   locale?: string | undefined;
   sources: Citable[];
   inText?: boolean;
+  items?: CiteItem[] | undefined;
 }
 
 export interface CiteResult extends FormattedBibliography {
@@ -79,13 +81,13 @@ export interface CiteResult extends FormattedBibliography {
 export const styles = (folder: string): StyleInfo[] => styleHeads(folder);
 
 /** Formats sources in a style; the processor of a style is kept for the next time. */
-export function cite({ folder, style, locale, sources, inText }: CiteTask): CiteResult {
+export function cite({ folder, style, locale, sources, inText, items }: CiteTask): CiteResult {
   const citer = citerOf(folder, style, locale);
   const bibliography = citer.bibliography(sources);
   if (!inText) return bibliography;
   const unprinted = new Set(bibliography.unprinted);
   const printed = sources.filter((s) => !unprinted.has(s.id));
-  const citationHtml = printed.length ? citer.citation(printed) : '';
+  const citationHtml = printed.length ? citer.citation(printed, items) : '';
   return { ...bibliography, citationHtml, citationText: htmlToText(citationHtml) };
 }
 

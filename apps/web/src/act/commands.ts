@@ -90,6 +90,7 @@ export const COMMANDS = [
   { id: 'star', name: 'Star, for yourself', keys: ['s'], where: 'In the ledger', may: 'own' },
   { id: 'edit', name: 'Edit the record', keys: ['e'], where: 'In the ledger', may: 'edit' },
   { id: 'cite', name: 'Copy the citation', keys: ['c'], where: 'In the ledger', may: 'cite' },
+  { id: 'cite-with', name: 'Cite with a page', keys: ['C'], where: 'In the ledger', may: 'cite' },
   { id: 'to-bin', name: 'Move to the bin', keys: ['Delete'], where: 'In the ledger', may: 'edit' },
   { id: 'leave', name: 'Close what is open', keys: ['Escape'], where: 'In the ledger', byKey: true },
 

@@ -16,7 +16,8 @@ const check = useCheck();
 const session = useSession();
 const deeds = useFindingDeeds();
 const rule = computed(() => check.findings?.rules.find((r) => r.id === check.rule));
-const findings = computed(() => (rule.value ? (check.findings?.findings ?? []) : []));
+// Those of the rule before stand under no other’s heading, and are mended by no key, while its own are on their way.
+const findings = computed(() => (rule.value && check.isFound ? (check.findings?.findings ?? []) : []));
 const left = computed(() => thingsLeft(check.findings?.rules));
 const count = computed(() => (check.aside ? rule.value?.aside : rule.value?.count) ?? 0);
 const keyOf = (f: FindingOf): string => `${f.source} ${f.field}`;
@@ -72,6 +73,7 @@ useDeeds({ merge: mend });
       <span class="flex-1">{{ findings.some((f) => f.mend) ? 'Now, and as it would be' : 'What was found' }}</span>
       <span class="w-56 shrink-0">How it is known</span>
     </div>
+    <p v-if="!check.isFound" class="mt-3 text-muted" role="status">Looking the records over…</p>
     <ul :aria-label="rule.title">
       <li v-for="f in findings" :key="keyOf(f) + f.what" class="flex gap-3 border-b border-line py-2.5">
         <KitCheck
@@ -95,7 +97,7 @@ useDeeds({ merge: mend });
         </p>
       </li>
     </ul>
-    <p v-if="count > findings.length && !rule.whole" class="mt-2 text-fine text-muted">
+    <p v-if="check.isFound && count > findings.length && !rule.whole" class="mt-2 text-fine text-muted">
       The first {{ findings.length }} of {{ count.toLocaleString('en') }}; the others come when these are done.
     </p>
     <div class="mt-4 flex flex-wrap items-center gap-1.5">

@@ -122,6 +122,8 @@ export const useCheck = defineStore('check', () => {
     duplicates: found.value,
     troubled: computed(() => found.trouble.value || proof.trouble.value || ends.trouble.value),
     findings: proof.value,
+    /** Whether the findings are those of the rule that is looked at. */
+    isFound: computed(() => proof.isCurrent()),
     ends: ends.value,
     groups,
     group,

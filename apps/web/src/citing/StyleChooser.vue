@@ -17,6 +17,14 @@ async function look(): Promise<void> {
   found.value = await citing.find(like.value).catch(() => []);
 }
 watchDebounced(like, look, { debounce: 120 });
+/** The first there is for what stands there now, whatever was found for fewer letters. */
+async function takeFirst(close: () => void): Promise<void> {
+  await look();
+  const [first] = found.value;
+  if (!first) return;
+  citing.style = first;
+  close();
+}
 const names = new Intl.DisplayNames(['en'], { type: 'language' });
 const languages = computed(() => {
   const { language } = citing.style;
@@ -30,7 +38,12 @@ const languages = computed(() => {
     <template #button>Style<ChevronDown :size="12" aria-hidden="true" /></template
     ><template #default="{ close }">
       <div class="flex min-h-0 w-[26rem] flex-col px-2 py-2">
-        <KitField v-model="like" placeholder="Any style by name" label="Find a style" />
+        <KitField
+          v-model="like"
+          placeholder="Any style by name"
+          label="Find a style"
+          @keydown.enter.prevent="takeFirst(close)"
+        />
         <ul class="my-1 min-h-0 overflow-auto">
           <li v-for="s in found" :key="s.id">
             <KitButton

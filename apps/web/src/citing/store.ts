@@ -4,6 +4,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { ref } from 'vue';
 import { routes, type Chosen, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
+import type { CiteItem } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 
@@ -24,9 +25,15 @@ export const useCiting = defineStore('citing', () => {
     return reply.styles;
   }
 
-  const cite = (chosen: Chosen, inText = false, signal?: AbortSignal): Promise<CiteReply> =>
+  const cite = (chosen: Chosen, inText = false, signal?: AbortSignal, items?: CiteItem[]): Promise<CiteReply> =>
     ask(routes.cite.cite, {
-      body: { ...chosen, style: style.value.id, ...(locale.value && { locale: locale.value }), inText },
+      body: {
+        ...chosen,
+        style: style.value.id,
+        ...(locale.value && { locale: locale.value }),
+        inText,
+        ...(items?.length && { items }),
+      },
       ...(signal && { signal }),
     });
 
@@ -42,9 +49,9 @@ export const useCiting = defineStore('citing', () => {
   }
 
   /** @param what the list as it is printed at the end, or the citation as it stands in the text */
-  async function copyCited(chosen: Chosen, what: 'bibliography' | 'citation'): Promise<void> {
+  async function copyCited(chosen: Chosen, what: 'bibliography' | 'citation', items?: CiteItem[]): Promise<void> {
     try {
-      const reply = await cite(chosen, what === 'citation');
+      const reply = await cite(chosen, what === 'citation', undefined, items);
       const n = reply.entries.length;
       const missing = reply.unprinted.length ? `; ${unprintedWords(reply)}` : '';
       if (!n) return changes.tell(`Nothing copied: ${unprintedWords(reply)}`, null, true);

@@ -37,6 +37,18 @@ const live = () => page.make(useLive);
 const times = (n: number): Promise<void> => vi.waitFor(() => expect(open).toHaveLength(n));
 
 describe('the answer to a question', () => {
+  test('says whether it is of what is asked now: until it is, nothing of it is that question’s', async () => {
+    open[0]!.answer('of a');
+    await settled();
+    expect(asked.isCurrent()).toBe(true);
+    question.value = 'b';
+    await settled();
+    expect([asked.value.value, asked.isCurrent()]).toEqual(['of a', false]);
+    open[1]!.answer('of b');
+    await settled();
+    expect(asked.isCurrent()).toBe(true);
+  });
+
   test('never is an older one over a newer one, whichever comes last', async () => {
     question.value = 'b';
     await settled();

@@ -19,6 +19,8 @@ export interface Asking<Q, A> {
 
 export interface Asked<A> {
   value: ShallowRef<A | null>;
+  /** Whether what stands there answers what is asked now, and not what was asked before. */
+  isCurrent: () => boolean;
   /** Why there is no answer, as a sentence. */
   trouble: Ref<string>;
   /** Asks again at once. */
@@ -31,6 +33,8 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
   let stop: AbortController | undefined;
   let stale = true;
   let asked: string | undefined;
+  /** What the answer that stands there was asked. */
+  const answered = ref<string>();
 
   async function load(): Promise<void> {
     stop?.abort();
@@ -56,6 +60,7 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
       // Whoever asked later has the newer answer, or waits for it.
       if (signal.aborted) return;
       value.value = answer;
+      answered.value = key;
       trouble.value = '';
     } catch (error) {
       if (!signal.aborted && !isAbort(error)) trouble.value = (error as Error).message;
@@ -70,5 +75,6 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
     return now !== null && concerns(touched, now);
   }, look);
   onScopeDispose(() => stop?.abort());
-  return { value, trouble, reload: load };
+  const isCurrent = (): boolean => value.value !== null && answered.value === JSON.stringify(question());
+  return { value, trouble, isCurrent, reload: load };
 }

@@ -46,6 +46,11 @@ const add = computed<MenuEntry[]>(() => [
     checked: Boolean(set.value.folders),
     run: () => void (set.value.folders = !set.value.folders),
   },
+  {
+    name: 'Also what is here already',
+    checked: Boolean(set.value.known),
+    run: () => void (set.value.known = !set.value.known),
+  },
   { name: 'Note on this gathering', run: () => begin('note') },
 ]);
 function begin(what: 'collection' | 'tag' | 'note'): void {
@@ -96,6 +101,13 @@ const recent = computed(() =>
       </li>
       <li><KitMenu :entries="add" look="quiet">+ collection, tag…</KitMenu></li>
     </ul>
+    <p v-if="set.collections.length || set.tags.length" class="mt-1 text-fine text-muted">
+      {{
+        set.known
+          ? 'What is new goes there, and what is here already is brought there as well.'
+          : 'What is new goes there. What is here already stays where it is.'
+      }}
+    </p>
     <KitCombobox
       v-if="adding === 'collection'"
       ref="combo"

@@ -107,6 +107,19 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
           ></template
         >
       </KitTable>
+      <template v-if="report.fresh.length">
+        <h3 class="heading mt-6">
+          New<template v-if="report.added > report.fresh.length">
+            · the first {{ report.fresh.length.toLocaleString('en') }} of
+            {{ report.added.toLocaleString('en') }}</template
+          >
+        </h3>
+        <ul class="mt-1 max-h-60 overflow-auto" aria-label="New" tabindex="0">
+          <li v-for="s in report.fresh" :key="s.id" class="border-b border-line py-0.5">
+            <RouterLink :to="`/sources?at=${s.id}`" class="font-serif hover:underline">{{ s.title }}</RouterLink>
+          </li>
+        </ul>
+      </template>
       <template v-if="report.messages.length">
         <h3 class="heading mt-6">
           Messages<template v-if="report.messagesInAll > report.messages.length">

@@ -41,6 +41,7 @@ const report = (more: object = {}): ImportReport =>
     added: 3,
     known: 1,
     attached: 0,
+    fresh: [{ id: 's1', title: 'Tides' }],
     withMessages: 1,
     messagesInAll: 1,
     changeId: 'c',

@@ -7,7 +7,7 @@ import { same } from '@pandecta/core/source';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 
-export type Chosen = Pick<Destination, 'collections' | 'tags' | 'reading' | 'folders'> & { note: string };
+export type Chosen = Pick<Destination, 'collections' | 'tags' | 'reading' | 'folders' | 'known'> & { note: string };
 
 const NOWHERE: Chosen = { collections: [], tags: [], reading: null, note: '' };
 /** How many are remembered beside the one that is set. */

@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
 import { useDeeds, type Deed } from '../act/commands.ts';
 import { useChanges } from '../act/changes.ts';
+import CiteForm from '../citing/CiteForm.vue';
 import { useCiting } from '../citing/store.ts';
 import KitButton from '../kit/KitButton.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
@@ -46,6 +47,7 @@ const building = ref(false);
 const filing = ref(false);
 const casing = ref(false);
 const altering = ref(false);
+const citingWith = ref(false);
 const slipCard = ref<{ startTagging(): void }>();
 const single = computed(() => ledger.single);
 /** What the keys that turn something look at: the line one is at. */
@@ -96,6 +98,7 @@ const withChosen =
 useDeeds({
   ...keysOf(ledger),
   open: () => void (ledger.cursor && open(ledger.cursor)),
+  'cite-with': withChosen(() => (citingWith.value = true)),
   cite: withChosen((chosen) => citing.copyCited(chosen, 'bibliography')),
   reading: withChosen((chosen) => batch.reading(chosen, batch.nextState(line.value?.reading))),
   star: withChosen((chosen) => batch.star(chosen, !line.value?.starred)),
@@ -167,6 +170,7 @@ useDeeds({
               v-model:mode="mode"
               @open="(page, file) => open(single!, page, file)"
               @file="file('file')"
+              @cite="citingWith = true"
             />
           </div>
         </template>
@@ -184,6 +188,7 @@ useDeeds({
       :count="ledger.chosenCount"
     />
     <BatchEdit v-if="ledger.chosen" v-model:open="altering" :chosen="ledger.chosen" :count="ledger.chosenCount" />
+    <CiteForm v-if="ledger.chosen" v-model:open="citingWith" :chosen="ledger.chosen" :count="ledger.chosenCount" />
     <TitleCases v-if="ledger.chosen" v-model:open="casing" :chosen="ledger.chosen" :count="ledger.chosenCount" />
   </div>
 </template>

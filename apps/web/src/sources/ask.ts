@@ -218,6 +218,16 @@ export const useAsk = defineStore('ask', () => {
   };
 });
 
+/** Whether two questions have the same answer, in whatever order it is shown. */
+export function asksTheSame(a: Ask, b: Ask): boolean {
+  const asked = ({ q, include, exclude, collection, below, look, scope, yearFrom, yearTo }: Ask): string => {
+    const list = (facets: string[] = []): string[] => [...facets].sort();
+    const where = [collection ?? '', below ?? true, look ?? 'all', scope ?? 'live', yearFrom ?? '', yearTo ?? ''];
+    return JSON.stringify([q?.trim() ?? '', list(include), list(exclude), ...where]);
+  };
+  return asked(a) === asked(b);
+}
+
 /** A question as it stands in the address of Sources. */
 export function addressOfAsk(ask: Ask, more: Record<string, string> = {}): Record<string, string | string[]> {
   const { q, include, exclude, collection, below, look, scope, yearFrom, yearTo, sort, group } = ask;

@@ -15,6 +15,8 @@ declare module 'citeproc' {
     label?: string;
     prefix?: string;
     suffix?: string;
+    'suppress-author'?: boolean;
+    'author-only'?: boolean;
   }
   class Engine {
     constructor(sys: Sys, style: string, lang?: string, forceLang?: boolean);

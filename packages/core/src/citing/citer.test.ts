@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { SourceRecord } from '../source/index.ts';
+import { LOCATOR_KINDS, type CiteItem, type SourceRecord } from '../source/index.ts';
 import { Citer, htmlToText, readStyleInfo } from './index.ts';
 
 const FOLDER = '/usr/share/citation-style-language';
@@ -40,6 +40,34 @@ describe('one citer used again and again', () => {
       }),
       { numRuns: 6 },
     );
+  });
+
+  test('prints a source whose key for citing is another than its id', () => {
+    const keyed = { ...article(1), record: { ...article(1).record, 'citation-key': 'okonjo2014' } };
+    const made = one.bibliography([keyed]);
+    expect([made.entries.length, made.unprinted]).toEqual([1, []]);
+  });
+
+  test('cites a page, a paragraph or any part, with words around it, without the author or with them in the sentence', () => {
+    // The forms are those of the manual of the style (15.23, 15.25: from memory).
+    const cited = (item: Omit<CiteItem, 'id'>): string =>
+      htmlToText(one.citation([article(1)], [{ id: article(1).id, ...item }]));
+    const plain = cited({});
+    const [, name, year] = /^\((.*) (\d{4})\)$/.exec(plain)!;
+    expect(cited({ locator: '12–14' })).toBe(`(${name} ${year}, 12–14)`);
+    expect(cited({ locator: '33', label: 'paragraph' })).toBe(`(${name} ${year}, para. 33)`);
+    expect(cited({ locator: '2', label: 'chapter', before: 'see', after: 'with a map' })).toBe(
+      `(see ${name} ${year}, chap. 2, with a map)`,
+    );
+    expect(cited({ author: 'suppressed', locator: '7' })).toBe(`(${year}, 7)`);
+    expect(cited({ author: 'in the text', locator: '7' })).toBe(`${name} (${year}, 7)`);
+    // Nothing of it is left for the next.
+    expect(htmlToText(one.citation([article(1)]))).toBe(plain);
+  });
+
+  test('of each kind of locator there is the style prints the locator', () => {
+    for (const label of LOCATOR_KINDS)
+      expect(htmlToText(one.citation([article(1)], [{ id: article(1).id, label, locator: '41' }]))).toContain('41');
   });
 
   test('shows a record as it is now', () => {

@@ -4,7 +4,7 @@
  */
 import CSL from 'citeproc';
 import { toCslItem } from '../formats/index.ts';
-import { isNameVariable, isOthers, type Name, type SourceRecord } from '../source/index.ts';
+import { isNameVariable, isOthers, type CiteItem, type Name, type SourceRecord } from '../source/index.ts';
 import { htmlToText } from './text.ts';
 
 export interface Citable {
@@ -52,13 +52,22 @@ export class Citer {
     return { ...made, unprinted: sources.filter((s) => !told.has(s.id)).map((s) => s.id) };
   }
 
-  /** One citation of all the sources, as it stands in the text or the note, in HTML; empty when the style has none. */
-  citation(sources: Citable[], locators: Record<string, string> = {}): string {
+  /**
+   * One citation of all the sources, as it stands in the text or the note, in HTML; empty when the style has none.
+   * @param items where in a source, words around it, how its author is named; of those of which something is said
+   */
+  citation(sources: Citable[], items: readonly CiteItem[] = []): string {
     const ids = this.take(sources);
     this.engine.updateItems(ids);
-    const citationItems = ids.map((id) => ({ id, ...(locators[id] ? { locator: locators[id], label: 'page' } : {}) }));
-    const html = this.withOthers(this.engine.makeCitationCluster(citationItems));
-    return UNPRINTED.test(htmlToText(html)) ? '' : html;
+    const said = new Map(items.map((i) => [i.id, i]));
+    const cited = ids.map((id) => itemOf(said.get(id) ?? { id }));
+    const html = this.withOthers(this.engine.makeCitationCluster(cited));
+    if (UNPRINTED.test(htmlToText(html))) return '';
+    // Named in the sentence are those of whom it is said, one after another, before what they are cited by.
+    const inText = ids.filter((id) => said.get(id)?.author === 'in the text');
+    const names = inText.map((id) => this.withOthers(this.engine.makeCitationCluster([{ id, 'author-only': true }])));
+    const named = names.filter((n) => !UNPRINTED.test(htmlToText(n)));
+    return [...new Set(named), html].join(' ');
   }
 
   /** The list as the processor makes it, or nothing when the style fails on one of the sources. */
@@ -121,10 +130,28 @@ function onTheLine(style: string): string {
 const ONE_NAMED = '\uE001';
 const MORE_NAMED = '\uE002';
 
+const itemOf = ({
+  id,
+  locator,
+  label,
+  before,
+  after,
+  author = 'as usual',
+}: CiteItem): Parameters<InstanceType<typeof CSL.Engine>['makeCitationCluster']>[0][number] => ({
+  id,
+  ...(locator?.trim() && { locator: locator.trim(), label: label ?? 'page' }),
+  // The processor sets them as they are: the blank between belongs to them.
+  ...(before?.trim() && { prefix: `${before.trim()} ` }),
+  ...(after?.trim() && { suffix: /^[,.;:)]/.test(after.trim()) ? after.trim() : `, ${after.trim()}` }),
+  ...(author !== 'as usual' && { 'suppress-author': true }),
+});
+
 /** The record as the processor takes it: without what is kept aside and what it does not know. */
 function forStyle(source: Citable): Record<string, unknown> {
   const { custom, ...item } = toCslItem({ record: source.record, subjects: [] }, source.id);
   void custom;
+  // The processor asks by this, whatever key the record is cited by elsewhere.
+  item.id = source.id;
   // Where else a case is reported stands behind its first report (common practice).
   const { type, page, parallel } = source.record;
   if (type === 'legal_case' && parallel) item.page = [page, parallel].filter(Boolean).join(', ');

@@ -9,3 +9,11 @@ export * from './limits.ts';
 export * from './making.ts';
 export * from './line.ts';
 export * from './part.ts';
+export {
+  AUTHOR_FORMS,
+  LOCATOR_KINDS,
+  LOCATORS,
+  type AuthorForm,
+  type CiteItem,
+  type LocatorKind,
+} from './cite-item.ts';

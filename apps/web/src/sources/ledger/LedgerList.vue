@@ -10,8 +10,9 @@ import KitCheck from '../../kit/KitCheck.vue';
 import KitMenu from '../../kit/KitMenu.vue';
 import KitNotice from '../../kit/KitNotice.vue';
 import ListBox from '../../list/ListBox.vue';
+import { usePlaces } from '../../places/store.ts';
 import { useSession } from '../../session/store.ts';
-import { useAsk } from '../ask.ts';
+import { asksTheSame, useAsk } from '../ask.ts';
 import { useNarrow } from '../narrow.ts';
 import { COLUMNS, DENSITIES, nextSort, sortInWords, useLook, type Density } from './columns.ts';
 import { useLedger } from './store.ts';
@@ -27,6 +28,7 @@ const ask = useAsk();
 const session = useSession();
 const look = useLook();
 const narrow = useNarrow();
+const places = usePlaces();
 const box = useTemplateRef<{ toTop(): void }>('box');
 /** Ranked: within groups what is best is not told apart. */
 const searching = computed(() => ask.ranked && !ask.group);
@@ -39,6 +41,14 @@ const shownAs = computed(() => [
   { name: 'Picture', on: Boolean(ask.picture), run: () => ask.setPicture('together') },
 ]);
 
+/** The collection in scope was removed; or it is there, and nothing else is asked, and holds nothing. */
+const isGone = computed(
+  () =>
+    ask.collection !== undefined &&
+    places.reply !== null &&
+    !places.reply.collections.some((c) => c.id === ask.collection),
+);
+const isBare = computed(() => Boolean(ask.collection) && asksTheSame(ask.params, { collection: ask.collection! }));
 const isEmpty = computed(() => ledger.state === 'ready' && !ledger.total);
 watch(
   () => ask.params,
@@ -155,6 +165,20 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
       </div>
       <EmptyState v-else-if="ask.scope === 'bin' && !ask.text && !ask.hasChips" title="The bin is empty"
         >Removed sources wait here for a while, with all they had.</EmptyState
+      >
+      <EmptyState v-else-if="isGone" title="This collection is not there any more"
+        >It was removed; what it held is still among the sources.<template #deeds
+          ><KitButton @click="ask.clear()">Show all sources</KitButton></template
+        ></EmptyState
+      >
+      <EmptyState v-else-if="isBare" title="Nothing is filed here yet"
+        >Choose sources and press <kbd>f</kbd> to file them here, drag them onto its name under Collections, or gather
+        something straight into it.<template #deeds
+          ><KitButton @click="ask.clear()">Show all sources</KitButton
+          ><KitButton v-if="session.may('gather')" look="main" :to="`/gather?into=${ask.collection}`"
+            >Gather into it</KitButton
+          ></template
+        ></EmptyState
       >
       <EmptyState v-else-if="ask.isNarrowed" title="No source matches"
         >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and

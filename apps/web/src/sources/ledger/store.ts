@@ -40,7 +40,11 @@ export const useLedger = defineStore('ledger', () => {
     concerns(touched) {
       const words = concerns(touched, ['words']);
       toldOfWords ||= words;
-      return (words && settling) || concerns(touched, ['source', 'tag']);
+      // What stands in a collection that is removed, or of which another rule is said, is another answer.
+      return (
+        (words && settling) ||
+        concerns(touched, ['source', 'tag', ...(ask.collection ? (['collection'] as const) : [])])
+      );
     },
     seen: () => route.name === 'sources',
     named: () => ask.at,

@@ -37,7 +37,7 @@ import SourceFindings from '../SourceFindings.vue';
 import StarButton from '../StarButton.vue';
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ open: [page?: number, file?: string]; file: [] }>();
+const emit = defineEmits<{ open: [page?: number, file?: string]; file: []; cite: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const ledger = useLedger();
@@ -224,7 +224,12 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
         >Read<template v-if="/pdf/.test(document.mediaType)"> · {{ document.pages }} p.</template></KitButton
       >
       <KitButton v-if="session.may('edit') && source.presence === 'live'" @click="mode = 'edit'">Edit record</KitButton>
-      <KitButton @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</KitButton>
+      <KitButton title="Copy as it stands in the text" @click="citing.copyCited({ ids: [id] }, 'citation')"
+        >Cite</KitButton
+      >
+      <KitButton title="With a page, words around it, or without the author (C)" @click="emit('cite')"
+        >Cite with a page…</KitButton
+      >
       <KitMenu v-if="session.may('gather') && source.presence === 'live'" :entries="makes">New from it</KitMenu>
       <StarButton :chosen="{ ids: [id] }" :starred="source.starred" />
       <KitButton

@@ -4,16 +4,20 @@ import { computed } from 'vue';
 import { printQuery } from '@pandecta/core/query';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
-import { useAsk } from '../ask.ts';
+import { asksTheSame, useAsk } from '../ask.ts';
 import { sinceInWords } from '../values.ts';
 import { useSaved } from './store.ts';
 
 const ask = useAsk();
 const saved = useSaved();
-const search = computed(() => (ask.saved ? saved.byId.get(ask.saved) : undefined));
+const asksNew = computed(() => ask.text.startsWith('new:'));
+/** The search one set out from, as long as it is what is asked: over the answer to another question nothing is told of it. */
+const search = computed(() => {
+  const one = ask.saved ? saved.byId.get(ask.saved) : undefined;
+  return one && (asksNew.value || asksTheSame(ask.params, one.ask)) ? one : undefined;
+});
 const watch = computed(() => search.value?.watch ?? null);
 const fresh = computed(() => (search.value ? (saved.fresh.get(search.value.id) ?? 0) : 0));
-const asksNew = computed(() => ask.text.startsWith('new:'));
 
 function showNew(): void {
   const { id, name } = search.value!;
