@@ -73,7 +73,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   'the log of searches': async (page) => {
     await page.goto('/gather/log');
-    await expect(page.getByText(/records found; \d+ duplicates? removed/)).toBeVisible();
+    await expect(page.getByText(/records? found.*duplicates? removed/)).toBeVisible();
   },
   'watching an address': async (page) => {
     await page.goto('/gather');

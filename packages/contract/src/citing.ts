@@ -2,6 +2,7 @@ import { ArrayMaxSize, IsBoolean, IsIn, IsObject, IsString, IsUUID, Length, Matc
 import type { StyleInfo } from '@pandecta/core/citing';
 import { AUTHOR_FORMS, LOCATOR_KINDS, type AuthorForm, type CiteItem, type LocatorKind } from '@pandecta/core/source';
 import { EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
+import { PRINT_FORMATS, type PrintFormat } from '@pandecta/core/printing';
 import { MANY_IDS, RECORDS, route } from './route.ts';
 import { Ids, ListOf, Optional, Texts } from './shape.ts';
 import { Chosen } from './sources.ts';
@@ -74,6 +75,11 @@ export class CiteReply {
   @Optional() @IsString() citationText?: string;
 }
 
+/** A bibliography as a file. */
+export class PrintRequest extends CiteRequest {
+  @IsIn(PRINT_FORMATS) format!: PrintFormat;
+}
+
 export class ExportRequest extends Chosen {
   @IsIn(EXPORT_FORMATS) format!: ExportFormat;
 }
@@ -105,6 +111,16 @@ export const citeRoutes = {
     body: CiteRequest,
     most: MANY_IDS,
     reply: CiteReply,
+  }),
+  print: route({
+    method: 'POST',
+    path: '/w/:workspace/bibliography',
+    may: 'cite',
+    heavy: true,
+    summary: 'The bibliography of sources in a style, as a file: DOCX, RTF, HTML, Markdown or plain text.',
+    body: PrintRequest,
+    most: MANY_IDS,
+    produces: 'application/octet-stream',
   }),
   export: route({
     method: 'POST',

@@ -1,4 +1,7 @@
 import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Changed, CiteReply, StyleList } from '@pandecta/contract';
 import { writeSources } from '@pandecta/core/formats';
@@ -100,6 +103,36 @@ describe('a bibliography', () => {
     expect(reply.entries[0]!.html).toContain('<i>Journal of Water and Shore Law</i>');
     expect(reply.entries[0]!.text).toMatch(/^Okonjo, Marit, and Piers Tregenza\. 2014\. “Who Closes the Gate\.”/);
     expect(reply.citationText).toBe('(Okonjo and Tregenza 2014)');
+  });
+
+  test('comes as a file of each kind, with the same words for pandoc', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pandecta-printed-'));
+    const { entries } = await me.at<CiteReply>('POST', '/cite', { ids, style: 'apa' });
+    for (const [format, from] of [
+      ['docx', 'docx'],
+      ['rtf', 'rtf'],
+      ['html', 'html'],
+      ['markdown', 'markdown'],
+    ] as const) {
+      const response = await fetch(`${me.base}/api/w/${me.workspace}/bibliography`, {
+        method: 'POST',
+        headers: { cookie: me.cookie, 'x-csrf-token': me.info.csrf, 'content-type': 'application/json' },
+        body: JSON.stringify({ ids, style: 'apa', format }),
+      });
+      expect(response.status).toBe(200);
+      const path = join(folder, `bibliography.${format}`);
+      writeFileSync(path, Buffer.from(await response.arrayBuffer()));
+      const plain = execFileSync('pandoc', ['-f', from, '-t', 'plain', '--wrap=none', path], { encoding: 'utf8' });
+      const words = (t: string): string => squeeze(t.replaceAll('_', '')).replace(/\s/g, '');
+      for (const e of entries) expect(words(plain), format).toContain(words(e.text));
+    }
+    rmSync(folder, { recursive: true });
+    const none = await me.call<{ code: string }>('POST', `/w/${me.workspace}/bibliography`, {
+      ids: [],
+      style: 'apa',
+      format: 'rtf',
+    });
+    expect(none.status).toBe(400);
   });
 
   test('follows a dependent style to its parent, and the language asked for', async () => {

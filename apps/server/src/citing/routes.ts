@@ -1,14 +1,17 @@
 /** Styles, citations and bibliographies; export to the open formats. */
-import { MOST_CITED, routes } from '@pandecta/contract';
+import { MOST_CITED, routes, type CiteRequest } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
+import { PRINT_INFO } from '@pandecta/core/printing';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Refusal } from '../errors.ts';
+import type { Acting } from '../http/authorise.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { findRecords } from '../sources/store.ts';
 import { withExportable } from '../sources/stream.ts';
 import { refuseWrong } from '../sources/wrong.ts';
+import type { CiteResult } from '../workers/tasks.ts';
 import { Styles } from '@pandecta/debian/styles';
 
 export function citeRoutes(declare: Declare, services: Services): void {
@@ -18,8 +21,8 @@ export function citeRoutes(declare: Declare, services: Services): void {
     styles: await styles.find(query.like ?? ''),
     locales: await styles.locales(),
   }));
-  declare(routes.cite.cite, async (call) => {
-    const { workspace, body } = call;
+  const cited = async (call: Acting, body: CiteRequest): Promise<CiteResult> => {
+    const { workspace } = call;
     const style = await styles.get(body.style);
     if (!style) throw new Refusal('no_such_style', body.style);
     const ids = await chosenIds(services, call, body, MOST_CITED);
@@ -38,6 +41,18 @@ export function citeRoutes(declare: Declare, services: Services): void {
     } catch (error) {
       throw new Refusal('style_failed', style.title, (error as Error).message);
     }
+  };
+  declare(routes.cite.cite, (call) => cited(call, call.body));
+  declare(routes.cite.print, async (call) => {
+    const { body, reply } = call;
+    const { entries, hangingIndent } = await cited(call, body);
+    if (!entries.length) throw new Refusal('invalid', 'the style prints nothing for these sources');
+    const bytes = await workers.run('printed', { format: body.format, entries, hangingIndent });
+    const { mediaType, extension } = PRINT_INFO[body.format];
+    return reply
+      .type(mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType)
+      .header('content-disposition', `attachment; filename="bibliography.${extension}"`)
+      .send(Buffer.from(bytes));
   });
   declare(routes.cite.record, async ({ body: { record, style, locale } }) => {
     if (!(await styles.get(style))) throw new Refusal('no_such_style', style);

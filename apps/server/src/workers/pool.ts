@@ -30,6 +30,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   cite: 60_000,
   styles: 60_000,
   write: 300_000,
+  printed: 120_000,
   vectors: 120_000,
   takeApart: 30_000,
   readReference: 30_000,
@@ -54,6 +55,7 @@ const WAITED_FOR = new Set<TaskName>([
   'proofOne',
   'altered',
   'write',
+  'printed',
   'readList',
   'columns',
 ]);

@@ -203,6 +203,7 @@ export const flow = ({ records, matched }: { records: FoundRecord[]; matched: nu
 
 export { compareAll, findDuplicates, fold, keysToMeet, weighPairs } from './matching.ts';
 export { altered } from './altering.ts';
+export { printed } from './printing.ts';
 export { casesOf, proofAll, proofOne } from './proofing.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from '../searching/columns/thread.ts';

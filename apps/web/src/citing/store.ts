@@ -5,7 +5,9 @@ import { ref } from 'vue';
 import { routes, type Chosen, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
 import type { CiteItem } from '@pandecta/core/source';
-import { ask } from '../api/client.ts';
+import { PRINT_INFO, type PrintFormat } from '@pandecta/core/printing';
+import { ask, send } from '../api/client.ts';
+import { save } from '../kit/save.ts';
 import { useChanges } from '../act/changes.ts';
 
 export const useCiting = defineStore('citing', () => {
@@ -75,11 +77,23 @@ export const useCiting = defineStore('citing', () => {
     }
   }
 
+  /** The bibliography as a file. */
+  async function print(chosen: Chosen, format: PrintFormat): Promise<void> {
+    try {
+      const body = { ...chosen, style: style.value.id, format, ...(locale.value && { locale: locale.value }) };
+      const response = await send(routes.cite.print, { body });
+      save(`bibliography.${PRINT_INFO[format].extension}`, await response.blob());
+      changes.tell(`Saved the bibliography as ${PRINT_INFO[format].name}, in ${style.value.title}`);
+    } catch (error) {
+      changes.tell((error as Error).message, null, true);
+    }
+  }
+
   /** Which of them the style has no form for, in words. */
   function unprintedWords(reply: CiteReply): string {
     const [u, all] = [reply.unprinted.length, reply.unprinted.length + reply.entries.length];
     return `${style.value.title} prints nothing for ${all === 1 ? 'a source like this' : `${u} of the ${all} sources`}`;
   }
 
-  return { style, locale, locales, find, cite, copyCited, unprintedWords };
+  return { style, locale, locales, find, cite, copyCited, print, unprintedWords };
 });

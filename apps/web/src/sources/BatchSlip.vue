@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
 import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
+import { PRINT_FORMATS, PRINT_INFO } from '@pandecta/core/printing';
 import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useAsked } from '../data/asked.ts';
@@ -58,6 +59,10 @@ const formats = computed(() =>
   EXPORT_FORMATS.map((f) => ({ name: EXPORT_INFO[f].name, run: () => batch.exportAs(props.chosen, props.count, f) })),
 );
 
+const prints = computed(() =>
+  PRINT_FORMATS.map((f) => ({ name: PRINT_INFO[f].name, run: () => citing.print(props.chosen, f) })),
+);
+
 function startTagging(): void {
   tagging.value = true;
   tagInput.value?.focus();
@@ -87,6 +92,7 @@ defineExpose({ startTagging });
         >Copy bibliography</KitButton
       >
       <KitButton :disabled="n > MOST_CITED" @click="citing.copyCited(chosen, 'citation')">Copy citation</KitButton>
+      <KitMenu v-if="n <= MOST_CITED" :entries="prints">Save bibliography</KitMenu>
       <KitMenu :entries="formats">Export</KitMenu>
       <KitButton v-if="session.may('edit') && ask.scope === 'bin'" look="main" @click="batch.restore(chosen)"
         >Restore</KitButton

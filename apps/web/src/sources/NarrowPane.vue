@@ -30,7 +30,9 @@ function values(f: Facet): FacetValue[] {
 
 const facets = computed(() => {
   const told = new Map((narrow.reply?.facets ?? []).map((f) => [f.type, f]));
-  return (narrow.reply?.offered ?? []).map(({ type, name }) => {
+  // Where nothing is there to narrow, no heading says so of itself.
+  const offered = narrow.reply?.total === 0 ? [] : (narrow.reply?.offered ?? []);
+  return offered.map(({ type, name }) => {
     const isOpen = narrow.open.includes(type);
     const of = told.get(type);
     const here = isOpen && of ? values(of) : [];
@@ -51,6 +53,7 @@ const state = (type: string, key: string): 'in' | 'out' | '' =>
 
 <template>
   <aside class="pane px-3.5 py-3" aria-label="Narrow">
+    <p v-if="narrow.reply?.total === 0" class="text-fine text-muted">Nothing here to narrow.</p>
     <section v-for="f in facets" :key="f.type" :class="f.isOpen ? 'mb-3.5' : 'mb-1'">
       <h2>
         <KitButton

@@ -7,7 +7,7 @@ import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
 import { useDeeds, type Deed } from '../act/commands.ts';
 import { useChanges } from '../act/changes.ts';
-import CiteForm from '../citing/CiteForm.vue';
+import CiteForm from './CiteForm.vue';
 import { useCiting } from '../citing/store.ts';
 import KitButton from '../kit/KitButton.vue';
 import SplitHandle from '../kit/SplitHandle.vue';

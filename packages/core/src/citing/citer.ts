@@ -5,6 +5,7 @@
 import CSL from 'citeproc';
 import { toCslItem } from '../formats/index.ts';
 import { isNameVariable, isOthers, type CiteItem, type Name, type SourceRecord } from '../source/index.ts';
+import { caseFor, lawForms, withParallel, type LawForms } from './law.ts';
 import { htmlToText } from './text.ts';
 
 export interface Citable {
@@ -45,6 +46,25 @@ export class Citer {
     this.engine = this.makeEngine();
   }
 
+  /** What the style prints of cases; asked once, of two that nobody has. */
+  private get law(): LawForms {
+    if (this.lawKnown) return this.lawKnown;
+    const whole: LawForms = { number: true, wholePage: true };
+    this.lawKnown = whole;
+    return (this.lawKnown = lawForms((record) => {
+      const sources = [{ id: 'tried', record }];
+      try {
+        return htmlToText(
+          [...(this.list(sources)?.entries ?? []).map((e) => e.html), this.citation(sources)].join(' '),
+        );
+      } catch {
+        this.engine = this.makeEngine();
+        return '';
+      }
+    }));
+  }
+  private lawKnown: LawForms | undefined;
+
   /** The bibliography of the sources; a style without one gives its citations, a source an entry. */
   bibliography(sources: Citable[]): FormattedBibliography {
     const made = this.list(sources) ?? this.list(sources.filter((s) => this.list([s]))) ?? NOTHING;
@@ -61,7 +81,7 @@ export class Citer {
     this.engine.updateItems(ids);
     const said = new Map(items.map((i) => [i.id, i]));
     const cited = ids.map((id) => itemOf(said.get(id) ?? { id }));
-    const html = this.withOthers(this.engine.makeCitationCluster(cited));
+    const html = withParallel(this.withOthers(this.engine.makeCitationCluster(cited)), sources, this.law).html;
     if (UNPRINTED.test(htmlToText(html))) return '';
     // Named in the sentence are those of whom it is said, one after another, before what they are cited by.
     const inText = ids.filter((id) => said.get(id)?.author === 'in the text');
@@ -76,7 +96,7 @@ export class Citer {
       this.engine.updateItems(this.take(sources));
       const made = this.engine.makeBibliography();
       const entries = made
-        ? made[1].map((html, i) => this.entry(made[0].entry_ids[i]?.[0] ?? '', this.withOthers(html)))
+        ? made[1].map((html, i) => this.listed(made[0].entry_ids[i]?.[0] ?? '', html, sources))
         : sources.map((s) => this.entry(s.id, this.citation([s])));
       return {
         entries: entries.filter((e) => !UNPRINTED.test(e.text)),
@@ -89,11 +109,17 @@ export class Citer {
     }
   }
 
+  private listed(id: string, html: string, sources: Citable[]): ReturnType<Citer['entry']> {
+    const source = sources.filter((s) => s.id === id);
+    return this.entry(id, withParallel(this.withOthers(html), source, this.law).html);
+  }
+
   private take(sources: Citable[]): string[] {
+    const { law } = this;
     // The registry keeps what it knows of an item: emptied first, so that a changed record shows at once.
     this.engine.updateItems([]);
     if (this.items.size > MOST_ITEMS) this.items.clear();
-    for (const s of sources) this.items.set(s.id, forStyle(s));
+    for (const s of sources) this.items.set(s.id, forStyle(s, law));
     return sources.map((s) => s.id);
   }
 
@@ -147,14 +173,11 @@ const itemOf = ({
 });
 
 /** The record as the processor takes it: without what is kept aside and what it does not know. */
-function forStyle(source: Citable): Record<string, unknown> {
-  const { custom, ...item } = toCslItem({ record: source.record, subjects: [] }, source.id);
+function forStyle(source: Citable, law: LawForms): Record<string, unknown> {
+  const { custom, ...item } = toCslItem({ record: caseFor(source.record, law), subjects: [] }, source.id);
   void custom;
   // The processor asks by this, whatever key the record is cited by elsewhere.
   item.id = source.id;
-  // Where else a case is reported stands behind its first report (common practice).
-  const { type, page, parallel } = source.record;
-  if (type === 'legal_case' && parallel) item.page = [page, parallel].filter(Boolean).join(', ');
   for (const [variable, names] of Object.entries(item)) {
     if (!isNameVariable(variable) || !(names as Name[]).some(isOthers)) continue;
     const named = (names as Name[]).filter((n) => !isOthers(n));

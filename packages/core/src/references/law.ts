@@ -3,6 +3,7 @@
  * own guides to citation share (common practice): the year in square brackets finds the volume, in round ones it dates it.
  */
 import { parseDate, type SourceRecord } from '../source/index.ts';
+import { isReportSeries } from '../citing/law.ts';
 import type { Slate } from './spans.ts';
 
 const REPORT = String.raw`(?<report>\p{Lu}[\p{L}.&' ]*?(?:\((?:[A-Z][\w. ]*)\))?)`;
@@ -36,8 +37,10 @@ export function readCitation(text: string): SourceRecord | undefined {
 type CaseParts = Partial<Record<'year' | 'volume' | 'report' | 'page' | 'court', string | undefined>>;
 
 function caseAt({ year, volume, report = '', page, court }: CaseParts, text: string): SourceRecord {
-  // A court's own number stands where a report would: "[2009] NCA 12".
-  const neutral = !volume && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report) && /\[\d{4}\]/.test(text);
+  // A court's own number stands where a report would: "[2009] NCA 12". One that names its court besides, or a series of
+  // reports, is none: "[1932] AC 562 (HL)".
+  const looksLikeCourt = !volume && !court && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report);
+  const neutral = looksLikeCourt && !isReportSeries(report) && /\[\d{4}\]/.test(text);
   return {
     type: 'legal_case',
     ...(year && { issued: parseDate(year)! }),

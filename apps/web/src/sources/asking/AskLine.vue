@@ -170,9 +170,7 @@ function key(event: KeyboardEvent): void {
         look="bare"
         class="min-w-40 flex-1 text-read"
         :placeholder="
-          chips.length
-            ? 'Words, or field:value'
-            : 'Ask: words, “phrases”, -not, author:okonjo, year:1980-2026, tag:used'
+          chips.length ? 'Words, or field:value' : 'Ask: words, “phrases”, -not, author:name, year:1980-2026, tag:name'
         "
         label="Ask"
         style="outline: none"

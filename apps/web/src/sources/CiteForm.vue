@@ -10,8 +10,8 @@ import KitDialog from '../kit/KitDialog.vue';
 import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
-import StyleChooser from './StyleChooser.vue';
-import { useCiting } from './store.ts';
+import StyleChooser from '../citing/StyleChooser.vue';
+import { useCiting } from '../citing/store.ts';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
 const open = defineModel<boolean>('open', { required: true });
