@@ -23,7 +23,7 @@ async function violations(page: Page): Promise<string[]> {
     const run = await axe.run(document, {
       runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
       // An experimental rule that takes the branches below a branch of a tree for its own words.
-      rules: { 'label-content-name-mismatch': { enabled: false } },
+      rules: { 'label-content-name-mismatch': { enabled: false }, 'page-has-heading-one': { enabled: true } },
     });
     return run.violations;
   });

@@ -73,7 +73,7 @@ test('the log tells what came of the searches that are counted, in a picture, in
   await page.goto('/gather/log');
   const log = page.getByRole('region', { name: 'Log of searches' });
   const flow = log.getByRole('table', { name: 'What became of what was found' });
-  await expect(log.getByText(/records found; \d+ duplicates? removed; \d+ works screened/)).toBeVisible();
+  await expect(log.getByText(/records found.*; \d+ duplicates? removed; \d+ works screened/)).toBeVisible();
   const screened = flow.getByRole('row', { name: /Works screened/ });
   const before = await screened.textContent();
   await log.getByRole('checkbox', { name: 'Count “larval drift”' }).uncheck();

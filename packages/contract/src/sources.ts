@@ -30,7 +30,7 @@ import {
 import { Changed } from './changes.ts';
 import { Destination } from './gathering.ts';
 import { MANY_IDS, RECORDS, route } from './route.ts';
-import { Ids, IsPlace, ListOf, Optional, OptionalPart, OrNull } from './shape.ts';
+import { Ids, IsPlace, ListOf, Optional, OptionalPart, OrNull, Texts } from './shape.ts';
 import type { Lit } from '@pandecta/core/words';
 import type { Provenance } from '@pandecta/core/documents';
 import { PRESENCES, READING_STATES, type Presence, type ReadingState } from '@pandecta/core/changes';
@@ -140,6 +140,8 @@ export class SourcePage {
   @Optional() @IsInt() at?: number;
   @ListOf(() => SourceRow) rows!: SourceRow[];
   @ListOf(() => QueryNote) notes!: QueryNote[];
+  /** Why nothing matches, in sentences, where nothing does. */
+  @Optional() @Texts() why?: string[];
   /** True while words just written are not yet findable: ask again in a moment. */
   @Optional() @IsBoolean() settling?: boolean;
 }

@@ -10,6 +10,7 @@ import { heap } from './heap.ts';
 import { suggest } from './suggest.ts';
 import { allOfFacet, narrow } from './narrow.ts';
 import { among, idsIn, page } from './store.ts';
+import { whyNothing } from './why.ts';
 
 const FIRST_PAGE = 50;
 
@@ -26,7 +27,16 @@ export function searchRoutes(declare: Declare, services: Services): void {
       const named = await namedGroups(db, q, groups);
       for (const row of rows) row.group = named[ids.indexOf(row.id)]!;
     }
-    return { total, from, rows, notes: q.notes, settling, ...(at !== undefined && { at }) };
+    const why = total || from ? undefined : await whyNothing(services, call, call.query);
+    return {
+      total,
+      from,
+      rows,
+      notes: q.notes,
+      settling,
+      ...(at !== undefined && { at }),
+      ...(why?.length && { why }),
+    };
   });
   declare(routes.search.ids, async (call) => {
     const { from, count } = call.query;

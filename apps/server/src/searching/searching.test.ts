@@ -335,3 +335,20 @@ describe('what an answer is narrowed by', () => {
     expect([some.inAll, some.values.map((v) => [v.name, v.count])]).toEqual([1, [['Press 1', 1]]]);
   });
 });
+
+test('where nothing matches it is told why: a word that finds nothing, what it is narrowed to, where it is looked for', async () => {
+  const person = await server.person('contributor');
+  await person.import({
+    'two.ris': ['Ebb and flood', 'Silt and gate'].map((t) => `TY  - BOOK\nTI  - ${t}\nER  - \n`).join(''),
+  });
+  await server.settle();
+  const why = async (q: string, more = ''): Promise<string[]> => (await person.ask(q, more)).why ?? [];
+  expect(await why('ebb xylophone')).toEqual(['“xylophone” finds nothing by itself.']);
+  expect(await why('ebb silt')).toEqual(['Each of “ebb” and “silt” finds something; no source has all of them.']);
+  expect(await why('ebb', '&include=kind%3Darticle-journal')).toEqual([
+    'Without what it is narrowed to, 1 source matches.',
+  ]);
+  expect(await why('ebb', '&scope=bin')).toEqual(['Without being looked for in the bin, 1 source matches.']);
+  expect(await why('ebb', '&look=pages')).toEqual(['Looked for everywhere, 1 source matches.']);
+  expect(await why('ebb')).toEqual([]);
+});

@@ -29,6 +29,7 @@ export const COMMANDS = [
   { id: 'to-sources', name: 'Go to Sources' },
   { id: 'to-gather', name: 'Go to Gather: add sources' },
   { id: 'to-check', name: 'Go to Check: duplicates, proofing, filing' },
+  { id: 'to-proofing', name: 'Go to Proofing: what citations miss' },
   { id: 'to-read', name: 'Go to Read' },
   { id: 'activity', name: 'Show the history of the workspace' },
   { id: 'vocabulary', name: 'Show the vocabulary: tags and subject terms' },

@@ -34,6 +34,7 @@ useDeeds({
   'to-gather': () => router.push('/gather'),
   'bring-in': () => router.push('/gather?type'),
   'to-check': () => router.push('/check'),
+  'to-proofing': () => router.push('/check/proofing'),
   'to-read': () => router.push('/read'),
   loose: () => router.push('/sources?scope=loose'),
   starred: () => router.push('/sources?include=star%3Dyes'),

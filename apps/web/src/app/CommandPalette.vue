@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Ctrl+K: any command, collection or source by name. */
+/** Ctrl+K: any command, collection, saved search or source by name. */
 import { watchDebounced } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -9,11 +9,14 @@ import { ask as fetchReply } from '../api/client.ts';
 import ChooseBox from '../kit/ChooseBox.vue';
 import { hasWords } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
+import { useAsk, useSaved } from '../sources/index.ts';
 import { available, keyInWords } from '../act/commands.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const router = useRouter();
 const places = usePlaces();
+const saved = useSaved();
+const ask = useAsk();
 const text = ref('');
 const found = ref<SourceRow[]>([]);
 
@@ -47,6 +50,12 @@ const entries = computed<Entry[]>(() => {
             name: c.path,
             go: () => router.push(`/sources?collection=${c.id}`),
           }))
+      : []),
+    ...(wanted
+      ? [...saved.byId.values()]
+          .filter((s) => hasWords(s.name, wanted))
+          .slice(0, 6)
+          .map((s): Entry => ({ key: `q${s.id}`, kind: 'Saved search', name: s.name, go: () => ask.open(s) }))
       : []),
     ...found.value.map((s): Entry => ({
       key: s.id,

@@ -48,14 +48,13 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     <RouterLink to="/sources" class="font-serif text-title font-semibold tracking-[.2px] text-[#f4f1e9]"
       >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
     >
-    <div class="ml-4 border-l border-topline pl-4">
-      <KitMenu :entries="workspaces" look="bare" class="flex items-center gap-1 text-fine"
-        >{{ session.workspace?.name }}<ChevronDown :size="13" aria-hidden="true" /><span class="sr-only"
-          >Change the workspace</span
-        ></KitMenu
+    <div class="ml-4 min-w-16 border-l border-topline pl-4">
+      <KitMenu :entries="workspaces" look="bare" class="flex max-w-full items-center gap-1 text-fine"
+        ><span class="truncate">{{ session.workspace?.name }}</span
+        ><ChevronDown :size="13" aria-hidden="true" /><span class="sr-only">Change the workspace</span></KitMenu
       >
     </div>
-    <nav class="ml-7 flex h-full gap-0.5" aria-label="Stages">
+    <nav class="ml-2 flex h-full shrink-0 gap-0.5 lg:ml-7" aria-label="Stages">
       <RouterLink
         v-for="s in stages"
         :key="s.name"
@@ -81,7 +80,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
         :entries="account"
         look="bare"
         at="bottom-end"
-        class="grid h-[26px] w-[26px] place-items-center rounded-full bg-[#8fc7bf] text-label font-bold text-[#1f2c33]"
+        class="grid h-[26px] w-[26px] shrink-0 place-items-center rounded-full bg-[#8fc7bf] text-label font-bold text-[#1f2c33]"
         ><span aria-hidden="true">{{ session.initials }}</span
         ><span class="sr-only">{{ session.user?.name }}: account</span
         ><template #top

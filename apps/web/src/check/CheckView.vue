@@ -19,6 +19,7 @@ const NAMES = { duplicates: 'Duplicates', proofing: 'Proofing', filing: 'Filing'
 
 <template>
   <div class="flex h-full">
+    <h1 class="sr-only">Check</h1>
     <aside class="pane flex shrink-0 flex-col" :style="{ width: `${left}px` }" aria-label="Queues">
       <nav class="flex gap-1 px-3.5 py-3 text-fine" aria-label="What is checked">
         <RouterLink

@@ -217,6 +217,7 @@ const chooserAt = useBeside(words, chooser);
 
 <template>
   <div class="flex h-full flex-col bg-desk">
+    <h1 class="sr-only">Read</h1>
     <KitTabs
       v-if="tabs.open.length"
       label="Open documents"

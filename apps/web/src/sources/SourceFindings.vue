@@ -47,7 +47,7 @@ const titleOf = (rule: string): string => value.value?.rules.find((r) => r.id ==
             look="quiet"
             :title="`It is meant so: “${titleOf(f.rule)}” says nothing of this source any more`"
             @click="deeds.setAside(f.rule, [id])"
-            >Set aside</KitButton
+            >Leave as it is</KitButton
           >
         </p>
       </li>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
-import { useLocalStorage, useMediaQuery } from '@vueuse/core';
-import { computed, onMounted, ref, watch } from 'vue';
+import { useElementSize, useLocalStorage, useMediaQuery } from '@vueuse/core';
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
 import { useDeeds, type Deed } from '../act/commands.ts';
@@ -26,6 +26,7 @@ import { useLedger } from './ledger/store.ts';
 import LedgerList from './ledger/LedgerList.vue';
 import NarrowPane from './NarrowPane.vue';
 import TitleCases from './TitleCases.vue';
+import FoldedSlip from './one/FoldedSlip.vue';
 import SourceSlip from './one/SourceSlip.vue';
 import YearRibbon from './ledger/YearRibbon.vue';
 
@@ -39,9 +40,29 @@ const session = useSession();
 const wide = useMediaQuery('(min-width: 1024px)');
 const left = useLocalStorage('narrow width', 206);
 const right = useLocalStorage('places width', 226);
+/** In pixels: what fits its buttons and two lines. */
+const MIN_SLIP = 150;
 const slip = useLocalStorage('slip height', 244);
 const showLeft = useLocalStorage('narrow shown', true);
 const showRight = useLocalStorage('places shown', true);
+/** Where there is no room beside the list, a pane lies over it when it is asked for; what one set for more room stays set. */
+const over = ref<'left' | 'right' | null>(null);
+const isLeft = computed(() => (wide.value ? showLeft.value : over.value === 'left'));
+const isRight = computed(() => (wide.value ? showRight.value : over.value === 'right'));
+function togglePane(side: 'left' | 'right'): void {
+  if (!wide.value) over.value = over.value === side ? null : side;
+  else if (side === 'left') showLeft.value = !showLeft.value;
+  else showRight.value = !showRight.value;
+}
+/** So much of the height the list keeps: its head and five lines. */
+const LIST_KEEPS = 320;
+const FOLDED = 40;
+const column = useTemplateRef<HTMLElement>('column');
+const { height: columnHeight } = useElementSize(column);
+const unfolded = ref(false);
+/** In little room the slip is one line, until one asks for it. */
+const isTight = computed(() => columnHeight.value > 0 && columnHeight.value < LIST_KEEPS + MIN_SLIP);
+const isFolded = computed(() => isTight.value && !unfolded.value && mode.value === 'card' && ledger.count < 2);
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const building = ref(false);
 const filing = ref(false);
@@ -52,13 +73,18 @@ const slipCard = ref<{ startTagging(): void }>();
 const single = computed(() => ledger.single);
 /** What the keys that turn something look at: the line one is at. */
 const line = computed(() => (ledger.cursor ? ledger.lineOf(ledger.cursor) : undefined));
-const slipHeight = computed(() => (mode.value === 'card' ? slip.value : Math.max(slip.value, 380)));
+const slipHeight = computed(() => {
+  if (isFolded.value) return FOLDED;
+  const wanted = mode.value === 'card' ? slip.value : Math.max(slip.value, 380);
+  const room = columnHeight.value - (isTight.value ? FOLDED : LIST_KEEPS);
+  return columnHeight.value
+    ? Math.max(MIN_SLIP, Math.min(wanted, Math.max(room, mode.value === 'card' ? 0 : 240)))
+    : wanted;
+});
 
 useAskedLog();
 onMounted(() => {
   ledger.begin();
-  showLeft.value = showLeft.value && wide.value;
-  showRight.value = showRight.value && wide.value;
 });
 watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value : null));
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
@@ -123,39 +149,41 @@ useDeeds({
 
 <template>
   <div class="flex h-full flex-col">
+    <h1 class="sr-only">Sources</h1>
     <AskLine v-model:building="building" />
     <div class="relative flex min-h-0 flex-1">
       <QuestionBuilder v-if="building" @done="building = false" />
-      <template v-if="showLeft">
+      <template v-if="isLeft">
         <NarrowPane :class="!wide && 'absolute inset-y-0 left-0 z-20 shadow-xl'" :style="{ width: `${left}px` }" />
         <SplitHandle v-model="left" :min="150" :max="360" side="left" label="Width of Narrow" />
       </template>
-      <div class="flex min-w-0 flex-1 flex-col">
+      <div ref="column" class="flex min-w-0 flex-1 flex-col">
         <div class="flex items-stretch">
           <KitButton
             look="icon"
             class="px-1.5"
-            :aria-pressed="showLeft"
-            :name="showLeft ? 'Close Narrow' : 'Show Narrow'"
-            @click="showLeft = !showLeft"
+            :aria-pressed="isLeft"
+            :name="isLeft ? 'Close Narrow' : 'Show Narrow'"
+            @click="togglePane('left')"
             ><PanelLeft :size="14"
           /></KitButton>
           <YearRibbon class="min-w-0 flex-1" />
           <KitButton
             look="icon"
             class="px-1.5"
-            :aria-pressed="showRight"
-            :name="showRight ? 'Close Places' : 'Show Places'"
-            @click="showRight = !showRight"
+            :aria-pressed="isRight"
+            :name="isRight ? 'Close Places' : 'Show Places'"
+            @click="togglePane('right')"
             ><PanelRight :size="14"
           /></KitButton>
         </div>
         <LedgerList @open="open" />
         <template v-if="ledger.chosen && !ask.picture">
-          <SplitHandle v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
+          <SplitHandle v-if="!isFolded" v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
           <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
+            <FoldedSlip v-if="isFolded && single" :id="single" @unfold="unfolded = true" />
             <BatchSlip
-              v-if="ledger.count > 1"
+              v-else-if="ledger.count > 1"
               ref="slipCard"
               :chosen="ledger.chosen"
               :count="ledger.count"
@@ -165,6 +193,8 @@ useDeeds({
             />
             <SourceSlip
               v-else-if="single"
+              :folds="isTight"
+              @fold="unfolded = false"
               :id="single"
               ref="slipCard"
               v-model:mode="mode"
@@ -175,7 +205,7 @@ useDeeds({
           </div>
         </template>
       </div>
-      <template v-if="showRight">
+      <template v-if="isRight">
         <SplitHandle v-model="right" :min="160" :max="400" side="right" label="Width of Places" />
         <PlacesPane :class="!wide && 'absolute inset-y-0 right-0 z-20 shadow-xl'" :style="{ width: `${right}px` }" />
       </template>

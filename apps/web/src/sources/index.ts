@@ -4,6 +4,7 @@ export { useFindingDeeds } from './findings.ts';
 export { default as BeforeAfter } from './BeforeAfter.vue';
 export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';
+export { useSaved } from './saved/store.ts';
 export { default as SourceFindings } from './SourceFindings.vue';
 export { inOrder, KIND_CHOICES, originInWords, valueInWords } from './values.ts';
 export { default as TagInput } from './TagInput.vue';

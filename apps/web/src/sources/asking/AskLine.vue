@@ -189,10 +189,10 @@ function key(event: KeyboardEvent): void {
         look="quiet"
         at="bottom-end"
         class="shrink-0"
-        name="What is searched for the words"
+        :name="`${LOOKS[ask.look]}: what is searched for the words`"
         @mousedown.prevent
         @click.stop
-        >{{ LOOKS[ask.look] }} ▾</KitMenu
+        ><span aria-hidden="true">{{ LOOKS[ask.look] }} ▾</span></KitMenu
       >
       <KitButton
         v-if="draft || chips.length"

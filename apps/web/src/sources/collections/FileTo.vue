@@ -4,10 +4,14 @@
  * from there.
  */
 import { computed, ref, watch } from 'vue';
-import type { Chosen } from '@pandecta/contract';
+import { routes, type Chosen } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import ChooseBox from '../../kit/ChooseBox.vue';
+import { ask as fetchReply } from '../../api/client.ts';
+import { useAsked } from '../../data/asked.ts';
+import { concerns } from '../../data/live.ts';
 import KitButton from '../../kit/KitButton.vue';
+import { hasWords } from '../../kit/words.ts';
 import { usePlaces, type Offer } from '../../places/store.ts';
 import OfferLine from './OfferLine.vue';
 import { useAsk } from '../ask.ts';
@@ -43,9 +47,19 @@ const modes = computed<[Filing, string][]>(() => [
 
 /** Of very many that fit, and the new one, which stands last. */
 const MOST = 40;
-const entries = computed(() => {
+/** Taken out of is what one of them stands in, and nothing else. */
+const { value: standing } = useAsked({
+  question: () => (open.value && mode.value === 'take out' ? props.chosen : null),
+  fetch: (body, signal) => fetchReply(routes.sources.summary, { body, signal }),
+  concerns: (touched) => concerns(touched, ['source', 'collection']),
+});
+const entries = computed<Offer[]>(() => {
+  if (mode.value === 'take out')
+    return (standing.value?.collections ?? [])
+      .filter((c) => hasWords(c.path, text.value.trim()))
+      .map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id }));
   const all = places.offers(text.value);
-  return [...all.filter((o) => o.id).slice(0, MOST), ...all.filter((o) => o.make && mode.value !== 'take out')];
+  return [...all.filter((o) => o.id).slice(0, MOST), ...all.filter((o) => o.make)];
 });
 
 const tick = (offer: Offer): void =>
@@ -74,7 +88,7 @@ async function choose(offer?: Offer): Promise<void> {
     :title="title"
     label="Name of a collection"
     :entries="entries"
-    none="No collection has these letters"
+    :none="mode === 'take out' ? 'They stand in no collection with these letters' : 'No collection has these letters'"
     several
     :ticked="ticked.map((t) => t.key)"
     @tick="tick"

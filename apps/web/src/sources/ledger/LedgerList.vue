@@ -181,10 +181,12 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
         ></EmptyState
       >
       <EmptyState v-else-if="ask.isNarrowed" title="No source matches"
-        >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and
-        accents do not matter; a beginning is asked for with a star: sedim*<template #deeds
-          ><KitButton @click="ask.clear()">Show all sources</KitButton></template
-        ></EmptyState
+        ><span v-for="n in ledger.notes" :key="`${n.start} ${n.says}`" class="block text-ochre">{{ n.says }}</span
+        ><span v-for="w in ledger.why" :key="w" class="block text-ink">{{ w }}</span
+        ><span v-if="!ledger.why.length && !ledger.notes.length"
+          >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and
+          accents do not matter; a beginning is asked for with a star: sedim*</span
+        ><template #deeds><KitButton @click="ask.clear()">Show all sources</KitButton></template></EmptyState
       >
       <EmptyState v-else title="No sources yet"
         >Drop PDFs, RIS, BibTeX or CSL-JSON files anywhere on this page, or begin here.<template

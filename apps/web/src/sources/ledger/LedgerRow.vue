@@ -93,7 +93,8 @@ const binned = computed(() => {
         </p>
       </div>
       <div class="flex max-w-[min(18rem,36cqw)] flex-col items-end">
-        <p class="count flex gap-2.5">
+        <!-- What does not fit goes to a second line, which is not seen: no number is broken. -->
+        <p class="count flex h-[1.35em] max-w-full flex-wrap justify-end gap-x-2.5 overflow-hidden whitespace-nowrap">
           <Star
             v-if="row.starred"
             :size="12"

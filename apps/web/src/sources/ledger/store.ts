@@ -15,6 +15,8 @@ export const useLedger = defineStore('ledger', () => {
   const look = useLook();
   const route = useRoute();
   const notes = ref<SourcePage['notes']>([]);
+  /** Why nothing matches. */
+  const why = ref<string[]>([]);
   /** A source being edited stays chosen, even when it no longer matches. */
   const held = ref<string | null>(null);
   /** The line was chosen by an answer while one types, not by the person. */
@@ -52,6 +54,7 @@ export const useLedger = defineStore('ledger', () => {
     holds: () => held.value,
     answered(first, again) {
       notes.value = first.notes;
+      why.value = first.why ?? [];
       fresh = false;
       if (!again) follows.value = Boolean(ask.params.typing) && !ask.at;
       settling = Boolean(first.settling);
@@ -87,5 +90,5 @@ export const useLedger = defineStore('ledger', () => {
     return list.count.value === 1 && !selection.all ? [...selection.ids][0]! : list.cursor.value;
   });
 
-  return { ...list, notes, held, follows, move, click, chosen, chosenCount, single };
+  return { ...list, notes, why, held, follows, move, click, chosen, chosenCount, single };
 });

@@ -30,7 +30,7 @@ const tagging = defineModel<boolean>('tagging', { default: false });
   <div>
     <h3 class="heading mb-1 flex justify-between">
       Filed under<KitButton v-if="session.may('edit')" look="quiet" class="font-normal" @click="emit('file')"
-        >+ file</KitButton
+        >+ collection</KitButton
       >
     </h3>
     <ul>

@@ -36,8 +36,12 @@ import RecordEditor from '../RecordEditor.vue';
 import SourceFindings from '../SourceFindings.vue';
 import StarButton from '../StarButton.vue';
 
-const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ open: [page?: number, file?: string]; file: []; cite: [] }>();
+const props = defineProps<{
+  id: string;
+  /** There is little room: it can be folded to one line again. */
+  folds?: boolean;
+}>();
+const emit = defineEmits<{ open: [page?: number, file?: string]; file: []; cite: []; fold: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const ledger = useLedger();
@@ -239,6 +243,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
         >Restore</KitButton
       >
       <KitButton v-else-if="session.may('edit')" @click="batch.toBin({ ids: [id] })">To the bin</KitButton>
+      <KitButton v-if="folds" class="ml-auto" @click="emit('fold')">Fold the slip</KitButton>
     </div>
   </section>
 </template>
