@@ -86,8 +86,7 @@ test('what was merged into a source that went for good comes back when the merge
   const back = (await me.ask('')).rows;
   expect(back.map((r) => [r.id, r.fileId, r.marks])).toEqual([[withFile!.id, withFile!.fileId, 1]]);
   // Once more, and nobody wants it back.
-  await me.at('POST', '/sources', { record: { type: 'book', title: 'Another' } });
-  const into = (await me.ask('another')).rows[0]!.id;
+  const into = (await me.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Another' } })).id!;
   await commit(server.app.services, actor, { ...merge, into });
   await toBin([into]);
   await me.at('POST', '/bin/empty', { seen: 1 });

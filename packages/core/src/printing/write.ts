@@ -59,8 +59,10 @@ const plainly = (text: string): string =>
     .replace(/^(\d+)([.)])(?=\s)/, '$1\\$2');
 
 function markdown({ text, italic, bold, raised, lowered }: Run): string {
-  const [, before, words, after] = /^(\s*)([\s\S]*?)(\s*)$/.exec(text)!;
+  const words = text.trim();
   if (!words) return text;
+  const at = text.indexOf(words);
+  const [before, after] = [text.slice(0, at), text.slice(at + words.length)];
   let out = plainly(words);
   if (raised) out = `^${out.replaceAll(' ', '\\ ')}^`;
   if (lowered) out = `~${out.replaceAll(' ', '\\ ')}~`;
