@@ -18,9 +18,12 @@ test('Escape closes what is open, and leaves the words, what is selected and the
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('x');
   const at = await chosen(page);
-  for (const placing of ['t', 'f']) {
+  for (const [placing, field] of [
+    ['t', 'Add a tag'],
+    ['f', 'Name of a collection'],
+  ] as const) {
     await page.keyboard.press(placing);
-    await expect(ledger(page)).not.toBeFocused();
+    await expect(page.getByRole('combobox', { name: field })).toBeFocused();
     // One more than it takes: whoever is not sure presses again.
     for (let i = 0; i < 3; i += 1) await page.keyboard.press('Escape');
     await expect(ledger(page)).toBeFocused();

@@ -60,7 +60,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
         :key="s.name"
         :to="s.to"
         :aria-current="isOn(s.to) ? 'page' : undefined"
-        class="flex items-center gap-[7px] px-[13px]"
+        class="flex items-center gap-[7px] px-2.5 lg:px-[13px]"
         :class="isOn(s.to) ? 'mt-[7px] rounded-t-md bg-paper font-semibold text-ink' : 'hover:text-white'"
       >
         {{ s.name }}
@@ -72,7 +72,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
         >
       </RouterLink>
     </nav>
-    <div class="ml-auto flex min-w-0 items-center gap-3 pl-4 text-fine">
+    <div class="ml-auto flex min-w-0 items-center gap-3 pl-2 text-fine lg:pl-4">
       <NoticeLine />
       <UnsentMenu />
       <JobsMenu />

@@ -74,7 +74,9 @@ function toLine(): void {
   if (to !== box.scrollTop) box.scrollTop = to;
   scrolled.value = box.scrollTop;
 }
-watch(() => [props.list.cursor, props.list.place], toLine);
+// Once all lines have their room, as nothing can be scrolled to before; and when the list comes to be seen.
+watch(() => [props.list.cursor, props.list.place], toLine, { flush: 'post' });
+watch(seenHeight, (now, before) => now && !before && toLine(), { flush: 'post' });
 // Coming back from another stage, the line one was at is in sight.
 onMounted(() => nextTick(toLine));
 defineExpose({ toTop: (): void => scroller.value?.scrollTo({ top: 0 }) });

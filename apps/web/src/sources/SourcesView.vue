@@ -87,6 +87,7 @@ onMounted(() => {
   ledger.begin();
 });
 watch([mode, single], () => (ledger.held = mode.value === 'edit' ? single.value : null));
+watch(mode, (now) => now !== 'edit' && ask.endEditing());
 watch(single, () => mode.value === 'history' && (mode.value = 'card'));
 // An address may lead to a record to be filled in.
 watch(

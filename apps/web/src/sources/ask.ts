@@ -84,6 +84,11 @@ export const useAsk = defineStore('ask', () => {
     if (at.value && isAsked()) set({}, true);
   }
 
+  /** The form is closed: the address leads to the source, and opens it no more. */
+  function endEditing(): void {
+    if (editing.value && isAsked()) set({ at: at.value }, true);
+  }
+
   /** What goes to the server. */
   const params = computed<Ask>(() => ({
     q: text.value || undefined,
@@ -187,6 +192,7 @@ export const useAsk = defineStore('ask', () => {
     at,
     editing,
     leaveAt,
+    endEditing,
     address,
     listAddress,
     ranked,
