@@ -70,7 +70,8 @@ export const useCheck = defineStore('check', () => {
   const counts = computed(() => ({
     duplicates: found.value.value && groups.value.length,
     proofing: proof.value.value && thingsLeft(proof.value.value.rules),
-    filing: ends.value.value && ends.value.value.queues.reduce((n, q) => n + q.count, 0),
+    // A source may lie loose in several ways: how many stand in no collection is told, as in Sources.
+    filing: ends.value.value && (ends.value.value.queues.find((q) => q.id === 'no-collection')?.count ?? 0),
   }));
   /** What is left in all three, once they were looked at. */
   const count = computed(() => {
