@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Check: three queues on the left, each with a count that goes to zero; what one is at on the right. */
 import { useLocalStorage } from '@vueuse/core';
+import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import KitNotice from '../kit/KitNotice.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
@@ -14,12 +15,21 @@ import { QUEUES, useCheck } from './store.ts';
 
 const check = useCheck();
 const left = useLocalStorage('check width', 268);
+/** What one is at has a heading of its own; while nothing is there yet, or any more, the queue’s name is it. */
+const isHeaded = computed(
+  () =>
+    ({
+      duplicates: Boolean(check.group),
+      proofing: Boolean(check.findings?.rules.some((r) => r.id === check.rule)),
+      filing: Boolean(check.ends?.queues.some((q) => q.count)),
+    })[check.queue],
+);
 const NAMES = { duplicates: 'Duplicates', proofing: 'Proofing', filing: 'Filing' };
 </script>
 
 <template>
   <div class="flex h-full">
-    <h1 class="sr-only">Check</h1>
+    <h1 v-if="!isHeaded" class="sr-only">{{ NAMES[check.queue] }}</h1>
     <aside class="pane flex shrink-0 flex-col" :style="{ width: `${left}px` }" aria-label="Queues">
       <nav class="flex gap-1 px-3.5 py-3 text-fine" aria-label="What is checked">
         <RouterLink

@@ -29,6 +29,7 @@ const session = useSession();
 const draft = ref(ask.text);
 const input = useTemplateRef<InstanceType<typeof KitField>>('input');
 const focused = ref(false);
+watch(focused, (now) => (ledger.isAsking = now));
 const caret = ref(0);
 /** What is offered is sent away until something else is typed. */
 const dismissed = ref(false);

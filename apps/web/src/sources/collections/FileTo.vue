@@ -54,12 +54,13 @@ const { value: standing } = useAsked({
   concerns: (touched) => concerns(touched, ['source', 'collection']),
 });
 const entries = computed<Offer[]>(() => {
-  if (mode.value === 'take out')
-    return (standing.value?.collections ?? [])
+  if (mode.value === 'take out' && standing.value)
+    return standing.value.collections
       .filter((c) => hasWords(c.path, text.value.trim()))
       .map((c) => ({ key: c.path, name: c.path, count: c.count, id: c.id }));
   const all = places.offers(text.value);
-  return [...all.filter((o) => o.id).slice(0, MOST), ...all.filter((o) => o.make)];
+  // Until it is known where they stand any may be meant; taken out of one they are not in, nothing happens.
+  return [...all.filter((o) => o.id).slice(0, MOST), ...all.filter((o) => o.make && mode.value !== 'take out')];
 });
 
 const tick = (offer: Offer): void =>

@@ -181,7 +181,11 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
         ></EmptyState
       >
       <EmptyState v-else-if="ask.isNarrowed" title="No source matches"
-        ><span v-for="n in ledger.notes" :key="`${n.start} ${n.says}`" class="block text-ochre">{{ n.says }}</span
+        ><span
+          v-for="n in ledger.isAsking ? [] : ledger.notes"
+          :key="`${n.start} ${n.says}`"
+          class="block text-ochre"
+          >{{ n.says }}</span
         ><span v-for="w in ledger.why" :key="w" class="block text-ink">{{ w }}</span
         ><span v-if="!ledger.why.length && !ledger.notes.length"
           >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and

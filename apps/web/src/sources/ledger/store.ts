@@ -15,6 +15,8 @@ export const useLedger = defineStore('ledger', () => {
   const look = useLook();
   const route = useRoute();
   const notes = ref<SourcePage['notes']>([]);
+  /** Somebody is in the ask line: what is to be said of the words stands there. */
+  const isAsking = ref(false);
   /** Why nothing matches. */
   const why = ref<string[]>([]);
   /** A source being edited stays chosen, even when it no longer matches. */
@@ -90,5 +92,5 @@ export const useLedger = defineStore('ledger', () => {
     return list.count.value === 1 && !selection.all ? [...selection.ids][0]! : list.cursor.value;
   });
 
-  return { ...list, notes, why, held, follows, move, click, chosen, chosenCount, single };
+  return { ...list, notes, isAsking, why, held, follows, move, click, chosen, chosenCount, single };
 });
