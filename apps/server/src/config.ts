@@ -14,7 +14,7 @@ export interface Config {
   registryUrl: string | undefined;
   /** Names led to other addresses than the name service has, as in a hosts file: "name=127.0.0.1:80", with blanks between. */
   hosts: string | undefined;
-  /** Hosts of this network that catalogues may be at: "name", "name:port" or "10.0.0.5:8080", with blanks between. */
+  /** Private hosts that may be asked as catalogues: "name", "name:port" or "10.0.0.5:8080", separated by blanks. */
   inside: string | undefined;
   /** Where mail is handed over, as smtp://host:port; without it none is sent. */
   smtp: string | undefined;

@@ -32,8 +32,8 @@ export async function lookUpOne(services: Services, actor: Actor, id: string): P
 }
 
 /**
- * What was found of each goes into its record, and what came of asking is noted with it. They are read under their lock:
- * what someone mended meanwhile, or took in, is as they left it, and spoils nothing of the others.
+ * Saves what was found for each waiting source in its record, together with the result of the look-up. The rows are read
+ * again under a lock: one that was edited or taken in meanwhile is left as it is, and the others are still saved.
  */
 async function commitLookedUp(
   { db, followers }: Services,

@@ -121,7 +121,7 @@ export class Jobs {
 
   private readonly atOnce = (kind: string): number => this.kinds.get(kind)!.kind.atOnce ?? AT_ONCE_OF_A_KIND;
 
-  /** One after another, until nothing waits that may begin now. */
+  /** Starts waiting jobs of this kind one after another, until none is left that may start now. */
   private async takeUp(kind: string, orphan?: Payload): Promise<void> {
     if (orphan && (await this.isRunning(orphan))) await this.alone(orphan, () => this.carryOut(kind, orphan));
     const held: string[] = [];

@@ -67,7 +67,7 @@ export const readHosts = (text: string | undefined): Hosts =>
       .flatMap((pair) => (pair.includes('=') ? [pair.split('=', 2) as [string, string]] : [])),
   );
 
-/** Hosts of this network that catalogues may be at, as the operator lists them when the server is started. */
+/** Reads the list of private hosts that may be asked as catalogues, which the operator sets when starting the server. */
 export const readInside = (text: string | undefined): ReadonlySet<string> =>
   new Set(
     (text ?? '')

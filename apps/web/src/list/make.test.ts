@@ -94,7 +94,7 @@ test('a line one acts on keeps its place, whatever place that gives it in the an
   await list.click('line 4', plain);
   const shown = (): (string | undefined)[] => [2, 3, 4, 5, 6].map((at) => list.lineAt(at)?.id);
   const before = shown();
-  // By relevance a file attached to it makes it the first; twice in a row.
+  // Sorted by relevance, attaching a file to the line moves it to the top of the answer; done twice in a row.
   for (const acted of [1, 2]) {
     answer = [answer.find((l) => l.id === 'line 4')!, ...answer.filter((l) => l.id !== 'line 4')];
     useLive().tell({ kinds: { source: ['line 4'] }, changeId: `change ${acted}` });

@@ -10,7 +10,7 @@ export interface Pin {
   after: string | null;
 }
 
-/** A pinned line's place in the answer, and the one it is shown at. */
+/** A pinned line: its position in the current answer, and the position at which it is shown. */
 export interface PlacedPin {
   id: string;
   at: number;

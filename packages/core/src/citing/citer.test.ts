@@ -61,7 +61,7 @@ describe('one citer used again and again', () => {
     );
     expect(cited({ author: 'suppressed', locator: '7' })).toBe(`(${year}, 7)`);
     expect(cited({ author: 'in the text', locator: '7' })).toBe(`${name} (${year}, 7)`);
-    // Nothing of it is left for the next.
+    // The locator does not carry over to the next citation.
     expect(htmlToText(one.citation([article(1)]))).toBe(plain);
   });
 

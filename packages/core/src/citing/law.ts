@@ -33,7 +33,7 @@ export const lawForms = (print: (record: SourceRecord) => string): LawForms => {
   };
 };
 
-/** Where a number of the court itself stands for a report: in old records under both names. */
+/** The neutral citation of a case: the court and its number. Older records hold them as report and page. */
 function ownNumber({
   number,
   page,

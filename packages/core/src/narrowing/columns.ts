@@ -246,7 +246,8 @@ export class Columns {
       if (!of) return;
       of.inAll += 1;
       of.best.push([this.facetIds[place]!, count]);
-      // Put in order now and then: not one by one, which of all values of a type would grow with their square.
+      // Sorted only when the list has grown well past its limit: inserting each value in its place would cost the square
+      // of the number of values.
       if (of.best.length > 2 * most[this.facetTypes[place]!]! + LEAST_TO_ORDER)
         of.best = mostFrequent(of.best, most[this.facetTypes[place]!]!);
     });

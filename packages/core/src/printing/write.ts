@@ -71,7 +71,7 @@ function markdown({ text, italic, bold, raised, lowered }: Run): string {
   return before + out + after;
 }
 
-/** RTF 1.9.1: control words, and characters beyond ASCII as \uN with a question mark for those who do not know it. */
+/** RTF 1.9.1: control words; characters beyond ASCII as \uN, followed by the "?" that readers without Unicode show. */
 function rtf({ text, ...look }: Run): string {
   const words = [
     look.italic && '\\i',

@@ -37,8 +37,8 @@ export function readCitation(text: string): SourceRecord | undefined {
 type CaseParts = Partial<Record<'year' | 'volume' | 'report' | 'page' | 'court', string | undefined>>;
 
 function caseAt({ year, volume, report = '', page, court }: CaseParts, text: string): SourceRecord {
-  // A court's own number stands where a report would: "[2009] NCA 12". One that names its court besides, or a series of
-  // reports, is none: "[1932] AC 562 (HL)".
+  // A neutral citation has the court where other citations have the report series: "[2009] NCA 12". If the court is
+  // named separately, it is a report series: "[1932] AC 562 (HL)".
   const looksLikeCourt = !volume && !court && /^[A-Z]{2,7}(?: \(?[A-Z][a-z]*\)?)?$/.test(report);
   const neutral = looksLikeCourt && !isReportSeries(report) && /\[\d{4}\]/.test(text);
   return {

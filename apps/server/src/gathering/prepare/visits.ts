@@ -5,7 +5,7 @@
 import { Unreachable, type Fetched, type Fetcher } from '../../outside/fetch.ts';
 
 const SECOND = 1000;
-/** How long the links of a gathering are visited in all. */
+/** The total time spent on fetching the links of one gathering, in milliseconds. */
 const IN_ALL_MS = 90 * SECOND;
 /** A page that takes longer than this in a gathering of many is asked for again by itself, with more patience. */
 const PATIENCE_MS = 10 * SECOND;
