@@ -8,6 +8,7 @@ export default defineConfig({
     hookTimeout: 60_000,
     // Two cores are what a machine has at least; each file of server tests has a database of its own.
     maxWorkers: 2,
+    setupFiles: ['./vitest.setup.ts'],
     projects: [
       {
         extends: true,

@@ -179,3 +179,28 @@ test('without a session no route within a workspace answers', async () => {
     expect([route.path, response.status]).toEqual([route.path, 401]);
   }
 });
+
+test('a reader who knows the id of a source that waits in the intake is shown nothing of it, by no route', async () => {
+  const steward = people.get('steward')!;
+  const reader = people.get('reader')!;
+  const typed = {
+    text: 'Two of them:\n\nOkonjo, Marit. The Unlicensed Weir. 2nd ed. 1999.\n\nOkonjo, Marit. The Unlicensed Sluice. 2nd ed. 2001.',
+    through: 'intake',
+  };
+  const { jobId } = await steward.at<{ jobId: string }>('POST', '/gatherings', typed);
+  await steward.jobEnds(jobId);
+  const [waiting] = (await steward.at<{ rows: { id: string }[] }>('GET', '/intake')).rows;
+  const its = { ...ids, source: waiting!.id };
+  const told = (await steward.call<unknown>('GET', `/w/${steward.workspace}/sources/${its.source}`)).body;
+  expect(JSON.stringify(told)).toContain('Unlicensed');
+  const own = ids.source!;
+  ids.source = its.source;
+  const asked = bodies();
+  ids.source = own;
+  for (const { name, route } of WITHIN) {
+    const body = route.method === 'GET' ? undefined : asked[name];
+    const reply = await reader.call<unknown>(route.method, pathIn(reader.workspace, route, its), body);
+    expect([name, reply.status < 500]).toEqual([name, true]);
+    expect(`${name}: ${JSON.stringify(reply.body)}`).not.toMatch(/Unlicensed|Okonjo/);
+  }
+});

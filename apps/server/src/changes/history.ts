@@ -10,6 +10,10 @@ import type { Actor } from '../http/authorise.ts';
 /** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
 const LARGE = 8_000;
 
+/** A gathering of which all went to the intake is told to those who may gather: its title may be what it gathered. */
+const gatheredUnseen = sql`exists (select 1 from imports i where i.workspace_id = c.workspace_id and i.change_id = coalesce(c.undoes, c.id)
+  and (i.report->>'added')::int = 0 and (i.report->>'waiting')::int > 0)`;
+
 export async function historyOfSource(db: Db, actor: Actor, sourceId: string): Promise<HistoryEntry[]> {
   const touching = sql`exists (select 1 from change_subjects cs where cs.workspace_id = c.workspace_id
     and cs.kind = 'source' and cs.subject_id = ${sourceId} and cs.change_id = c.id)`;
@@ -23,12 +27,14 @@ const ACTIVITY = 100;
 export async function historyOfWorkspace(
   db: Db,
   actor: Actor,
+  maySeeIntake: boolean,
   { by, words, before }: AskActivity = {},
 ): Promise<HistoryEntry[]> {
   const where = [
     by ? sql`c.actor_id = ${by}` : sql`true`,
     words?.trim() ? sql`coalesce(o.says, c.says) ilike ${`%${literally(words.trim())}%`}` : sql`true`,
     before ? sql`c.id < ${before}` : sql`true`,
+    maySeeIntake ? sql`true` : sql`not ${gatheredUnseen}`,
   ];
   const change = sql`jsonb_build_object('do', c.change->>'do')`;
   return history(db, actor, sql.join(where, sql` and `), change, ACTIVITY);

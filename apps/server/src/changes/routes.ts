@@ -14,8 +14,8 @@ export function changeRoutes(declare: Declare, services: Services): void {
   declare(routes.changes.undoOne, ({ actor, workspace: { role }, params }) =>
     undo(services, { ...actor, role }, params.change).then(answer),
   );
-  declare(routes.changes.activity, async ({ actor, query }) => ({
-    entries: await historyOfWorkspace(services.db, actor, query),
+  declare(routes.changes.activity, async ({ actor, workspace: { role }, query }) => ({
+    entries: await historyOfWorkspace(services.db, actor, may(role, 'gather'), query),
   }));
   declare(routes.changes.touched, async ({ actor, workspace: { role }, params: { change } }) => {
     const [touched, stays] = await Promise.all([

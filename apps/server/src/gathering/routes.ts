@@ -10,7 +10,8 @@ import { cut } from '@pandecta/core/text';
 import type { Storage } from '../files/storage.ts';
 import { Refusal } from '../errors.ts';
 import { check } from '../http/check.ts';
-import type { Actor } from '../http/authorise.ts';
+import { may } from '../access/permissions.ts';
+import type { Acting } from '../http/authorise.ts';
 import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
 import { pathsOf } from '../places/store.ts';
@@ -61,11 +62,11 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   declare(routes.gather.holder, ({ user, workspace }) => ({ name: user.name, workspace: workspace.name }));
   declare(routes.gather.settings, ({ workspace }) => settingsOf(db, workspace.id));
   declare(routes.gather.set, ({ workspace, body }) => setSettings(db, workspace.id, body));
-  declare(routes.gather.imports, async ({ actor }) => ({
-    imports: await findImports(db, actor, sql`true`, 0),
+  declare(routes.gather.imports, async (call) => ({
+    imports: await findImports(db, call, sql`true`, 0),
   }));
-  declare(routes.gather.report, async ({ actor, params }) => {
-    const [found] = await findImports(db, actor, sql`i.id = ${params.import}`, 1000);
+  declare(routes.gather.report, async (call) => {
+    const [found] = await findImports(db, call, sql`i.id = ${call.params.import}`, 1000);
     if (!found) throw new Refusal('no_such_import');
     return found;
   });
@@ -113,13 +114,15 @@ function readThrough(text: string): Through {
   return text as Through;
 }
 
+/** Who may not gather is shown the gatherings that added something, and of each no more than what was added. */
 async function findImports(
   db: Db,
-  actor: Actor,
+  { actor, workspace: { role } }: Acting,
   where: ReturnType<typeof sql>,
   messages: number,
 ): Promise<ImportReport[]> {
   const { workspaceId } = actor;
+  const seesIntake = may(role, 'gather');
   const found = await rows(
     db,
     {
@@ -140,7 +143,7 @@ async function findImports(
       jsonb_build_object('id', j.id, 'kind', j.kind, 'title', j.title, 'state', j.state, 'done', j.done, 'total', j.total, 'says', j.says, 'createdAt', j.made_at, 'importId', i.id) as job
     from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id join users u on u.id = i.made_by
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
-    where i.workspace_id = ${workspaceId} and ${where} order by i.id desc limit 30`,
+    where i.workspace_id = ${workspaceId} and ${where} and (${seesIntake} or (i.report->>'added')::int > 0) order by i.id desc limit 30`,
   );
   const chosen = found.flatMap((f) => f.destination?.collections ?? []);
   const paths = await pathsOf(db, actor, [...new Set(chosen)]);
@@ -160,18 +163,20 @@ async function findImports(
       job: { ...job, rests: importJob.rests ?? false },
       ...empty,
       ...report,
+      ...(seesIntake ? {} : { files: report?.files.filter((f) => f.added) ?? [] }),
       destination: destinationInWords(destination, paths),
       note: destination?.note ?? null,
-      messages: messages
-        ? (
-            await within(db, workspaceId).all(
-              importMessages,
-              { message: importMessages.message },
-              eq(importMessages.importId, rest.id),
-              { by: [importMessages.ordinal], most: messages },
-            )
-          ).map((m) => m.message)
-        : [],
+      messages:
+        messages && seesIntake
+          ? (
+              await within(db, workspaceId).all(
+                importMessages,
+                { message: importMessages.message },
+                eq(importMessages.importId, rest.id),
+                { by: [importMessages.ordinal], most: messages },
+              )
+            ).map((m) => m.message)
+          : [],
     })),
   );
 }

@@ -7,6 +7,7 @@ import type { ParamOf, Route } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { networkOf } from '../access/attempts.ts';
+import { visibleIds } from '../sources/visible.ts';
 import { authorise, type Acting, type Caller } from './authorise.ts';
 import { check, checkReply } from './check.ts';
 import { watchPace, type Pace } from './pace.ts';
@@ -63,6 +64,7 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
           route.path.startsWith('/w/:workspace'),
           route.byKey,
         );
+        await checkSource(services, request);
         if (!route.stays)
           await takesTurn(reply, isQuestion ? turns.takeQuestion(whose(request)) : turns.take(whose(request)));
         if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
@@ -114,4 +116,11 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 function checkParams(params: Record<string, string>): void {
   for (const [name, value] of Object.entries(params))
     if (name !== 'workspace' && !UUID.test(value)) throw new Refusal('invalid', `${name} is not an id`);
+}
+
+/** A source the caller may not see is answered like one that is not there. */
+async function checkSource({ db }: Services, { params, caller }: FastifyRequest): Promise<void> {
+  const { source } = params as { source?: string };
+  if (!source || !caller?.workspace.id) return;
+  if (!(await visibleIds(db, caller.workspace, [source])).length) throw new Refusal('no_such_source');
 }

@@ -3,6 +3,7 @@ import type { Chosen } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
 import type { Services } from '../services.ts';
+import { visibleIds } from '../sources/visible.ts';
 import { understand } from './match.ts';
 import { idsIn } from './store.ts';
 
@@ -18,7 +19,9 @@ export async function chosenIds(
 ): Promise<string[]> {
   if (Boolean(ids) === Boolean(matching)) throw new Refusal('invalid', 'either ids are named, or a question');
   const left = new Set(except);
-  const found = ids ?? (await idsIn(services, await understand(services.db, caller, matching!), 0, Infinity));
+  const found = ids
+    ? await visibleIds(services.db, caller.workspace, ids)
+    : await idsIn(services, await understand(services.db, caller, matching!), 0, Infinity);
   const chosen = left.size ? found.filter((id) => !left.has(id)) : found;
   if (chosen.length > most)
     throw new Refusal('too_many', most.toLocaleString('en'), chosen.length.toLocaleString('en'));

@@ -356,5 +356,8 @@ test('years stand in a line without a gap, by the decade or the century where th
         expect(count).toBe(years.filter((y) => y >= value && y < value + stretch).length);
       expect(rows.reduce((sum, r) => sum + r.count, 0)).toBe(years.length);
     }),
+    {
+      examples: [[[-1, 2000].map((year) => ({ presence: 1, year, added: 0, changed: 0, facets: [], title: 1 })), 3]],
+    },
   );
 });

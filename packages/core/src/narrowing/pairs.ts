@@ -76,7 +76,9 @@ function countedYears(columns: Columns, set: Bits, most: number): Counted {
   });
   if (first > last) return { values: [], inAll: 0, stretch: 1, placesOf: () => undefined };
   const room = (years: number): number => Math.floor(last / years) - Math.floor(first / years) + 1;
-  const stretch = [1, 10, 100, 1000].find((years) => room(years) <= most) ?? 1000;
+  let stretch = 1;
+  // Years before and after the turn of the era never share a stretch, so two are the fewest there can be.
+  while (room(stretch) > Math.max(most, 2)) stretch *= 10;
   const from = Math.floor(first / stretch);
   const values = Array.from({ length: room(stretch) }, (_, i) => ({ value: (from + i) * stretch, count: 0 }));
   const placesOf = (n: number, tell: (place: number) => void): void => {
