@@ -18,13 +18,21 @@ async function violations(page: Page): Promise<string[]> {
   await page.evaluate(readFileSync(AXE, 'utf8'));
   const found = await page.evaluate(async () => {
     const { axe } = window as unknown as {
-      axe: { run(where: Document, how: object): Promise<{ violations: Violation[] }> };
+      axe: { run(where: object, how: object): Promise<{ violations: Violation[] }> };
     };
-    const run = await axe.run(document, {
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
-      // An experimental rule that takes the branches below a branch of a tree for its own words.
-      rules: { 'label-content-name-mismatch': { enabled: false }, 'page-has-heading-one': { enabled: true } },
-    });
+    // pdf.js measures glyphs on a canvas that nobody sees.
+    const run = await axe.run(
+      { include: [['body']], exclude: [['.hiddenCanvasElement']] },
+      {
+        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+        // Of the rules beside the standard's: what one sees is what one says, and a page has a heading and regions.
+        rules: {
+          'label-content-name-mismatch': { enabled: true },
+          'page-has-heading-one': { enabled: true },
+          region: { enabled: true },
+        },
+      },
+    );
     return run.violations;
   });
   return found.flatMap((v) =>
@@ -98,7 +106,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByRole('region', { name: 'Relations' }).getByRole('listitem').first()).toBeVisible();
   },
   'collections compared': async (page) => {
-    await page.getByRole('treeitem', { name: 'Chapter 2' }).first().hover();
+    await page.getByRole('group', { name: 'Chapter 2' }).first().hover();
     await page.getByRole('button', { name: 'What to do with Chapter 2' }).click();
     await page.getByRole('menuitem', { name: 'Compare with…' }).click();
     await page.getByRole('combobox', { name: 'Name of a collection' }).fill('operators');

@@ -106,17 +106,17 @@ test('a collection that is one’s own is in no place of another’s, until it i
   await page.getByRole('button', { name: 'New collection' }).click();
   await page.getByRole('textbox', { name: 'Name of the new collection' }).fill('My doubts');
   await page.keyboard.press('Enter');
-  const mine = places(page).getByRole('treeitem', { name: 'My doubts' });
+  const mine = places(page).getByRole('group', { name: 'My doubts' });
   await expect(mine).toBeVisible();
   await deedOf(page, 'My doubts', 'Keep for yourself alone');
   await expect(mine.getByLabel('yours alone')).toBeVisible();
   const elsewhere = await browser.newContext({ baseURL: new URL(page.url()).origin });
   const theirs = await elsewhere.newPage();
   await signIn(theirs, 'ines');
-  await expect(places(theirs).getByRole('treeitem', { name: 'Licensing' })).toBeVisible();
-  await expect(places(theirs).getByRole('treeitem', { name: 'My doubts' })).toHaveCount(0);
+  await expect(places(theirs).getByRole('group', { name: 'Licensing' })).toBeVisible();
+  await expect(places(theirs).getByRole('group', { name: 'My doubts' })).toHaveCount(0);
   await deedOf(page, 'My doubts', 'Show to all members');
-  await expect(places(theirs).getByRole('treeitem', { name: 'My doubts' })).toBeVisible();
+  await expect(places(theirs).getByRole('group', { name: 'My doubts' })).toBeVisible();
   await elsewhere.close();
 });
 

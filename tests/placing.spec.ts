@@ -5,7 +5,7 @@ import { ask, ledger, line, notice, signIn, slip } from './person.ts';
 test.beforeEach(async ({ page }) => signIn(page));
 
 const places = (page: Page) => page.getByRole('complementary', { name: 'Places' });
-const collection = (page: Page, name: string) => places(page).getByRole('treeitem', { name, exact: true }).first();
+const collection = (page: Page, name: string) => places(page).getByRole('group', { name, exact: true }).first();
 async function deed(page: Page, name: string, what: string | RegExp): Promise<void> {
   await collection(page, name).hover();
   await page
@@ -42,7 +42,7 @@ test('a collection says what it is for and until when, and a rule fills it with 
 test('collections are put in another order by keys, and one is placed under another', async ({ page }) => {
   await made(page, 'Aa first');
   await made(page, 'Ab second');
-  const names = () => places(page).getByRole('tree').getByRole('treeitem').evaluateAll((all) => all.map((el) => el.getAttribute('aria-label')!).filter((n) => /^A[ab] /.test(n))); // prettier-ignore
+  const names = () => places(page).getByRole('list', { name: 'Collections' }).getByRole('group').evaluateAll((all) => all.map((el) => el.getAttribute('aria-label')!).filter((n) => /^A[ab] /.test(n))); // prettier-ignore
   expect(await names()).toEqual(['Aa first', 'Ab second']);
   await collection(page, 'Ab second').getByRole('button', { name: 'Ab second' }).first().focus();
   await page.keyboard.press('Alt+ArrowUp');

@@ -77,7 +77,7 @@ test('sources are dragged onto a new collection, and taken out again without bei
   await page.getByRole('button', { name: 'New collection' }).click();
   await page.getByRole('textbox', { name: 'Name of the new collection' }).fill('Witnesses');
   await page.keyboard.press('Enter');
-  const place = page.getByRole('treeitem', { name: 'Witnesses' });
+  const place = page.getByRole('group', { name: 'Witnesses' });
   await expect(place).toBeVisible();
   await ask(page, 'Interview with a former gatekeeper');
   await line(page, 'Interview with').dragTo(place.getByRole('button', { name: 'Witnesses' }).first());

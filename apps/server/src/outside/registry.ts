@@ -23,7 +23,7 @@ export async function lookUpDoi({ config }: Pick<Services, 'config'>, doi: strin
     if (answer.status === 404) return { state: 'not found' };
     if (!answer.ok) return { state: 'silent' };
     const { record } = readItem((await answer.json()) as Record<string, unknown>, { line: 0, column: 0 }, []);
-    return normaliseDoi(record.DOI ?? '') === doi ? { state: 'found', record } : { state: 'not found' };
+    return normaliseDoi(record.DOI ?? '') === normaliseDoi(doi) ? { state: 'found', record } : { state: 'not found' };
   } catch {
     return { state: 'silent' };
   }

@@ -127,7 +127,7 @@ const sense = (m: Mark): Sense | undefined => props.senses.find((s) => s.id === 
       class="absolute z-[2] -translate-x-full rounded-l-[3px] px-1 font-mono text-label font-semibold text-[#1f262d]"
       :class="FILL[sense(m)?.colour ?? 'straw']"
       :style="{ left: `${(m.rects[0]?.x0 ?? 0) * scale - 1}px`, top: `${(m.rects[0]?.y0 ?? 0) * scale}px` }"
-      :aria-label="`${sense(m)?.name}: ${m.quote.exact.slice(0, 60)}`"
+      :aria-label="`${sense(m)?.key} ${sense(m)?.name}: ${m.quote.exact.slice(0, 60)}`"
       @click="emit('mark', m.id)"
     >
       {{ sense(m)?.key }}

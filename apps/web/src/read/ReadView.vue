@@ -287,7 +287,7 @@ const chooserAt = useBeside(words, chooser);
               look="bare"
               class="w-12 text-center font-mono text-fine"
               title="Fit to the width"
-              aria-label="Zoom: fit to the width"
+              :aria-label="`Zoom ${Math.round(scale * 100)} %: fit to the width`"
               @click="zoom = null"
               >{{ Math.round(scale * 100) }} %</KitButton
             >

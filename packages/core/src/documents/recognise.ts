@@ -131,7 +131,7 @@ const REFERENCE_LATER =
 function doisOf({ text }: Page, later: boolean): string[] {
   const low = text.toLowerCase();
   return findDois(text).filter((doi) => {
-    const at = Math.max(0, low.indexOf(doi));
+    const at = Math.max(0, low.indexOf(doi.toLowerCase()));
     const before = text.slice(Math.max(0, at - 300), at);
     return !REFERENCE.test(before) && !(later && REFERENCE_LATER.test(text.slice(Math.max(0, at - 2000), at)));
   });
@@ -144,12 +144,12 @@ function printedDoi(cells: Cell[], page: Page | undefined): string | undefined {
   return cells
     .filter((c) => c.text.split(' ').length <= 8)
     .flatMap((c) => findDois(c.text))
-    .find((doi) => all.includes(doi));
+    .find((doi) => all.some((one) => one.toLowerCase() === doi.toLowerCase()));
 }
 
 /** A DOI on a later page is the document's own only if it is the only one of all; else it may be a reference. */
 function soleDoi(pages: Page[]): string | undefined {
-  const all = new Set(pages.flatMap((p) => findDois(p.text)));
+  const all = new Set(pages.flatMap((p) => findDois(p.text.toLowerCase())));
   const own = pages.slice(1).flatMap((p) => doisOf(p, true));
   return all.size === 1 ? own[0] : undefined;
 }

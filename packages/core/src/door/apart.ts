@@ -93,7 +93,9 @@ export function once(parts: DoorPart[]): DoorPart[] {
   const seen = new Set<string>();
   return parts.filter((p) => {
     if (p.kind === 'text' || p.kind === 'records') return true;
-    const key = `${p.kind} ${p.value ?? p.text} ${p.says?.volume ?? ''} ${p.says?.page ?? ''}`;
+    const value = p.value ?? p.text;
+    // Capitals and small letters make no difference in a DOI.
+    const key = `${p.kind} ${p.kind === 'doi' ? value.toLowerCase() : value} ${p.says?.volume ?? ''} ${p.says?.page ?? ''}`;
     return seen.has(key) ? false : seen.add(key);
   });
 }

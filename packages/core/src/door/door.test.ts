@@ -8,7 +8,7 @@ test('a mess of identifiers, links, references and other words is taken apart, a
   const text =
     'doi:10.5555/JWSL.2014.0223, and https://doi.org/10.5555/other\nISBN 979-9-10-000000-7\n978-0-00-712345-?\n\nVance S, Ito R. Sediment starvation behind tidal barriers. Coast Proc. 2011;41(3):311-28.\n\nhttps://packet.sallow.example/news\nibid., at 214\n';
   expect(kinds(text)).toEqual([
-    'doi 10.5555/jwsl.2014.0223',
+    'doi 10.5555/JWSL.2014.0223',
     'doi 10.5555/other',
     'isbn',
     'isbn',

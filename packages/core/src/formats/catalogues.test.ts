@@ -234,7 +234,7 @@ test('Dublin Core as a repository gives it (the form of OAI-PMH 2.0, from memory
       issue: '1',
       page: '12-29',
       ISSN: '0028-0836',
-      DOI: '10.5555/edge.2024',
+      DOI: '10.5555/EDGE.2024',
       URL: 'https://repository.example/7',
     },
     subjects: ['Marsh', 'Tide'],

@@ -59,7 +59,7 @@ describe('a field for one identifier that holds another', () => {
     [{ DOI: 'https://pubmed.ncbi.nlm.nih.gov/12345/' }, { PMID: '12345' }],
     [{ DOI: 'arXiv:2101.00001v2' }, { DOI: '10.48550/arxiv.2101.00001' }],
     [{ PMID: 'PMID: 12345' }, { PMID: '12345' }],
-    [{ URL: 'https://doi.org/10.5555/Gate' }, { URL: 'https://doi.org/10.5555/Gate', DOI: '10.5555/gate' }],
+    [{ URL: 'https://doi.org/10.5555/Gate' }, { URL: 'https://doi.org/10.5555/Gate', DOI: '10.5555/Gate' }],
     [{ note: 'doi:10.5555/gate' }, { DOI: '10.5555/gate' }],
     [{ medium: 'https://sallow.example/x' }, { URL: 'https://sallow.example/x' }],
     [{ DOI: 'forthcoming' }, { DOI: 'forthcoming' }],
@@ -86,5 +86,5 @@ test('in BibTeX they are told from what LaTeX needs around them', () => {
   expect(doi('doi={\\url{https://doi.org/10.5555/x}}')).toBe('10.5555/x');
   expect(doi('howpublished={\\url{https://doi.org/10.5555/x}}')).toBe('10.5555/x');
   expect(doi('howpublished={doi: 10.5555/x}')).toBe('10.5555/x');
-  expect(doi('doi={10.5555/(SICI)1097(1998)49:8$<$693::AID-X4$>$3.0.CO;2-O}')).toContain('<693::aid-x4>');
+  expect(doi('doi={10.5555/(SICI)1097(1998)49:8$<$693::AID-X4$>$3.0.CO;2-O}')).toContain('<693::AID-X4>');
 });

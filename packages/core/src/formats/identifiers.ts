@@ -1,5 +1,5 @@
 /** Puts the identifiers of a record where they belong and in their normal form, whatever field people have them in. */
-import { findArxivIds, findDois, normaliseDoi, normalisePmcid, normalisePmid } from '../identifiers/index.ts';
+import { findArxivIds, findDois, plainDoi, normalisePmcid, normalisePmid } from '../identifiers/index.ts';
 import type { SourceRecord } from '../source/index.ts';
 
 const ADDRESS = /^<?(https?:\/\/\S+?)>?$/i;
@@ -12,7 +12,7 @@ export function settleIdentifiers(record: SourceRecord): void {
   for (const field of ['medium', 'note'] as const) {
     const value = record[field]?.trim();
     if (!value || /\s/.test(value.replace(/^(?:doi|url|available (?:at|from))\s*:?\s*/i, ''))) continue;
-    const doi = normaliseDoi(value);
+    const doi = plainDoi(value);
     const address = ADDRESS.exec(value.replace(/^(?:url|available (?:at|from))\s*:?\s*/i, ''))?.[1];
     // The whole of the field is an identifier: that is what it is for.
     if (doi && record.DOI === undefined) {
@@ -27,7 +27,7 @@ export function settleIdentifiers(record: SourceRecord): void {
   const { URL: address } = record;
   if (!address) return;
   if (record.DOI === undefined) {
-    const doi = normaliseDoi(address);
+    const doi = plainDoi(address);
     if (doi) record.DOI = doi;
   }
   const pmid = /nih\.gov/i.test(address) ? normalisePmid(address) : undefined;
@@ -38,7 +38,7 @@ export function settleIdentifiers(record: SourceRecord): void {
 
 /** A field for a DOI holds a DOI, or an identifier of another kind, or one DOI among brackets and marks. */
 function settleDoi(record: SourceRecord, value: string): void {
-  const doi = normaliseDoi(value);
+  const doi = plainDoi(value);
   if (doi) {
     record.DOI = doi;
     return;
@@ -49,7 +49,7 @@ function settleDoi(record: SourceRecord, value: string): void {
   const arxiv = findArxivIds(value)[0];
   const rest = value
     .toLowerCase()
-    .replace(found[0] ?? '', '')
+    .replace(found[0]?.toLowerCase() ?? '', '')
     .replace(/doi|https?|org|pii/g, '');
   if (found.length === 1 && !/\p{L}{2}/u.test(rest)) {
     record.DOI = found[0]!;

@@ -7,10 +7,11 @@ const SICI = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]*\(SICI\)[^\s"<>{
 const USUAL = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]+`;
 const FIND = new RegExp(String.raw`(?<![\d.])(?:${SICI}|${USUAL})`, 'gi');
 
-/** All DOIs in a text in the order they stand, normalised and each once. */
+/** All DOIs in a text in the order they stand, with their letters as they stand there, and each once. */
 export function findDois(text: string): string[] {
-  const found = withoutInvisible(text).match(FIND) ?? [];
-  return [...new Set(found.map((d) => trimmed(d).toLowerCase()).filter(isWhole))];
+  const found = (withoutInvisible(text).match(FIND) ?? []).map(trimmed).filter(isWhole);
+  const first = new Map(found.toReversed().map((d) => [d.toLowerCase(), d]));
+  return [...new Set(found.map((d) => first.get(d.toLowerCase())!))];
 }
 
 const isWhole = (doi: string): boolean => /^10\.[\d.]+\/./.test(doi);
@@ -18,11 +19,15 @@ const isWhole = (doi: string): boolean => /^10\.[\d.]+\/./.test(doi);
 /** Longer than any DOI in any address: its handbook bounds neither, and no registry has a longer one (common practice). */
 const LONGEST = 4000;
 
+/** The DOI in the form in which two are compared: `plainDoi` in lower case. */
+export const normaliseDoi = (text: string): string | undefined => plainDoi(text)?.toLowerCase();
+
 /**
- * The DOI in its normal form (lower case, no resolver, no prefix), or undefined when the text is not one: a DOI as
- * people have them, with what goes before and after it, in an address of a resolver, a library's proxy or a publisher.
+ * The DOI by itself (no resolver, no prefix; capitals and small letters as they came), or undefined when the text is not
+ * one: a DOI as people have them, with what goes before and after it, in an address of a resolver, a library's proxy or
+ * a publisher.
  */
-export function normaliseDoi(text: string): string | undefined {
+export function plainDoi(text: string): string | undefined {
   if (text.length > LONGEST) return undefined;
   const t = withoutInvisible(decoded(text.trim())).replace(/\s+/g, ' ');
   const bare =
@@ -45,7 +50,7 @@ const FORM =
   /(?:\/(?:abstract|full(?:text)?|full\.?(?:pdf|html)?|pdf(?:direct)?|epdf|epub|html|summary|meta|issuetoc|references|figures)|\.pdf|\.html?|\.full(?:\.pdf)?)$/i;
 
 function whole(found: string): string | undefined {
-  const doi = trimmed(found.replace(/\?(?:journalcode|utm_)\S*$/i, '')).toLowerCase();
+  const doi = trimmed(found.replace(/\?(?:journalcode|utm_)\S*$/i, ''));
   return isWhole(doi) && !/\s/.test(doi) ? doi : undefined;
 }
 

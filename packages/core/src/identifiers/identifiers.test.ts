@@ -8,6 +8,7 @@ import {
   isbn13Check,
   issnCheck,
   normaliseDoi,
+  plainDoi,
   normaliseIsbn,
   normaliseIssn,
   normaliseOrcid,
@@ -57,10 +58,21 @@ describe('check digits', () => {
 });
 
 test.each([
-  ['see https://doi.org/10.5555/JWSL.2014.0223.', ['10.5555/jwsl.2014.0223']],
+  ['see https://doi.org/10.5555/JWSL.2014.0223.', ['10.5555/JWSL.2014.0223']],
   ['(doi:10.5555/a(1)b), and 10.5555/c;', ['10.5555/a(1)b', '10.5555/c']],
   ['version 10.5 of nothing', []],
 ])('DOIs in %j', (text, dois) => expect(findDois(text)).toEqual(dois));
+
+test('a DOI keeps its letters as they came, and is the same in capitals', () => {
+  expect(plainDoi('https://doi.org/10.5555/JWSL.2014.0223')).toBe('10.5555/JWSL.2014.0223');
+  expect(findDois('10.5555/Gate, 10.5555/marsh and 10.5555/GATE')).toEqual(['10.5555/Gate', '10.5555/marsh']);
+  fc.assert(
+    fc.property(fc.string({ maxLength: 20 }), (suffix) => {
+      const doi = `10.5555/${suffix}`;
+      expect(normaliseDoi(doi)).toBe(plainDoi(doi)?.toLowerCase());
+    }),
+  );
+});
 
 test('identifiers in their normal form', () => {
   expect(normaliseDoi('https://dx.doi.org/10.5555%2FAbc')).toBe('10.5555/abc');

@@ -16,7 +16,7 @@ export function identifierKeys(record: SourceRecord): string[] {
   const doi = record.DOI && normaliseDoi(record.DOI);
   if (doi) keys.push(`doi:${doi}`);
   const urlDoi = !doi && record.URL && /doi\.org\//i.test(record.URL) ? findDois(record.URL)[0] : undefined;
-  if (urlDoi) keys.push(`doi:${urlDoi}`);
+  if (urlDoi) keys.push(`doi:${urlDoi.toLowerCase()}`);
   const pmid = record.PMID && normalisePmid(record.PMID);
   if (pmid) keys.push(`pmid:${pmid}`);
   if (!PARTS.has(record.type)) {

@@ -23,7 +23,7 @@ test('the citation tags of a scholarly page', () => {
     volume: '55',
     page: '12-29',
     issued: { 'date-parts': [[2024, 3, 7]] },
-    DOI: '10.5555/edge',
+    DOI: '10.5555/EDGE',
     language: 'en',
     URL: 'https://packet.sallow.example/news/1',
   });

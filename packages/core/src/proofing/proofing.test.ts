@@ -28,7 +28,7 @@ test('a sound record has no finding', () => {
 describe('each fault is found by its rule, and mended where it can be', () => {
   test.each<[string, Partial<SourceRecord>, object | undefined]>([
     ['doi-form', { DOI: 'see 10.5555/cp.41 there' }, { DOI: '10.5555/cp.41' }],
-    ['doi-as-address', { DOI: 'https://doi.org/10.5555/CP.41' }, { DOI: '10.5555/cp.41' }],
+    ['doi-as-address', { DOI: 'https://doi.org/10.5555/CP.41' }, { DOI: '10.5555/CP.41' }],
     ['check-digit', { ISSN: '1050-1241' }, undefined],
     ['body-as-person', { author: [{ given: 'Barrier Board of', family: 'Commission' }] }, { author: [{ literal: 'Barrier Board of Commission' }] }], // prettier-ignore
     [

@@ -49,7 +49,7 @@ function takeIdentifiers(slate: Slate, record: SourceRecord): void {
   const doi = /(?:https?:\/\/(?:dx\.)?doi\.org\/|\bdoi:?\s*)?(10\.\d{4,9}\/\S+)/i.exec(slate.left);
   const found = doi && findDois(doi[0])[0];
   if (doi && found) {
-    const at = slate.left.toLowerCase().indexOf(found, doi.index);
+    const at = slate.left.indexOf(found, doi.index);
     record.DOI = found;
     slate.take('DOI', at, at + found.length);
     slate.blank(doi.index, doi.index + doi[0].length);

@@ -1,6 +1,6 @@
 /** A person gives a stretch of a reference to another field: the record that follows from all its stretches. */
 import { parseDate, type FieldValue } from '../source/index.ts';
-import { normaliseDoi, normaliseIsbn } from '../identifiers/index.ts';
+import { plainDoi, normaliseIsbn } from '../identifiers/index.ts';
 import { readNames } from './names.ts';
 import type { Span, SpanField } from './spans.ts';
 
@@ -18,7 +18,7 @@ export function valueOf(field: SpanField, text: string): FieldValue | undefined 
     case 'page':
       return t.replace(/^pp?\.\s*/, '').replace(/\s?[-–—]{1,2}\s?/g, '-');
     case 'DOI':
-      return normaliseDoi(t) ?? t;
+      return plainDoi(t) ?? t;
     case 'ISBN':
       return normaliseIsbn(t) ?? t;
     default:

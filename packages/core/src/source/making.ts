@@ -1,5 +1,5 @@
 /** A record in the making: what is put first into a field stands, and nothing empty is put. */
-import { normaliseDoi, normaliseIsbn, normaliseIssn } from '../identifiers/index.ts';
+import { plainDoi, normaliseIsbn, normaliseIssn } from '../identifiers/index.ts';
 import { isBody } from './bodies.ts';
 import { parseDate } from './dates.ts';
 import type { Kind } from './kinds.ts';
@@ -45,7 +45,7 @@ export class Making {
     if (from) this.text('page', to && to !== from ? `${from}-${to}` : from);
   }
   doi(value: string | undefined): void {
-    this.text('DOI', value && normaliseDoi(value));
+    this.text('DOI', value && plainDoi(value));
   }
   isbn(value: string | undefined): void {
     this.text('ISBN', value && normaliseIsbn(value.replace(/\s*[(:].*$/, '')));

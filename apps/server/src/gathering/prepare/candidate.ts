@@ -73,7 +73,7 @@ export const leftOut = (input: Input, trouble: string): Prepared => ({
 export const knownBy = (record: SourceRecord, from: Provenance[string]['from'], sure: number): Provenance =>
   Object.fromEntries(Object.keys(record).map((f) => [f, { from, sure }]));
 
-/** What the registry has of a record's DOI goes before what it was read from; the DOI itself stands, in its normal form. */
+/** What the registry has of a record's DOI goes before what it was read from; the DOI itself stands, as it came. */
 export function layRegistryOver(record: SourceRecord, provenance: Provenance, found: SourceRecord | undefined): void {
   for (const [field, value] of Object.entries(found ?? {})) {
     if (field === 'custom' || field === 'DOI') continue;

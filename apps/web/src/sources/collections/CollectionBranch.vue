@@ -133,13 +133,10 @@ function finishRename(): void {
 </script>
 
 <template>
-  <li
-    role="treeitem"
-    :aria-expanded="branch.children.length ? isOpen : undefined"
-    :aria-selected="chosen === branch.collection.id"
-    :aria-label="branch.collection.name"
-  >
+  <li>
     <div
+      role="group"
+      :aria-label="branch.collection.name"
       v-drag="
         () => ({
           what: 'collection',
@@ -164,6 +161,7 @@ function finishRename(): void {
         look="icon"
         class="-mx-1"
         :name="isOpen ? 'Close' : 'Open'"
+        :aria-expanded="isOpen"
         @click="toggle"
         ><ChevronDown v-if="isOpen" :size="13" /><ChevronRight v-else :size="13"
       /></KitButton>
@@ -184,6 +182,7 @@ function finishRename(): void {
         class="min-w-0 flex-1 truncate text-left"
         :title="hover"
         :aria-description="hover"
+        :aria-current="chosen === branch.collection.id"
         @click="emit('choose', branch.collection.id)"
         @dblclick="mayAlter && startRename()"
       >
@@ -209,7 +208,7 @@ function finishRename(): void {
         over?.what === 'sources' ? `+${over.count}` : branch.collection.count
       }}</span>
     </div>
-    <ul v-if="branch.children.length && isOpen" role="group">
+    <ul v-if="branch.children.length && isOpen">
       <CollectionBranch
         v-for="child in branch.children"
         :key="child.placement"

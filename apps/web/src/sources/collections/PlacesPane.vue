@@ -83,7 +83,7 @@ const bin: Drop<Dragged> = {
         @blur="finish"
       />
     </form>
-    <ul class="mt-1" role="tree" aria-label="Collections">
+    <ul class="mt-1" aria-label="Collections">
       <CollectionBranch
         v-for="b in places.tree"
         :key="b.placement"

@@ -84,10 +84,9 @@ const go = (id: string): void => void (id !== props.id && router.push(`/sources/
         v-for="s in around.sources.filter((each) => places.has(each.id))"
         :key="s.id"
         :href="`/sources/${s.id}`"
-        :aria-label="`${s.title}${s.id === id ? ', this source' : ''}`"
         @click.prevent="go(s.id)"
       >
-        <title>{{ s.title }}{{ s.year ? `, ${s.year}` : '' }}</title>
+        <title>{{ s.title }}{{ s.year ? `, ${s.year}` : '' }}{{ s.id === id ? ', this source' : '' }}</title>
         <rect
           :x="places.get(s.id)!.x - 13"
           :y="places.get(s.id)!.y - 10"

@@ -2,7 +2,7 @@
  * Feeds as records: Atom (RFC 4287) and RSS 2.0, with the terms of Dublin Core and PRISM that catalogues and journals put
  * into their entries.
  */
-import { findDois, normaliseDoi, normaliseIssn } from '../../identifiers/index.ts';
+import { findDois, plainDoi, normaliseIssn } from '../../identifiers/index.ts';
 import { parseDate, parseName, type SourceRecord, type TextVariable } from '../../source/index.ts';
 import type { ReadSource } from '../message.ts';
 import { childrenOf, textAt, type Element } from '../xml/tree.ts';
@@ -46,7 +46,7 @@ export function readEntry(entry: Element): FeedEntry | undefined {
     links.find((l) => (l.attributes.rel ?? 'alternate') === rel)?.attributes.href;
   const link = href('alternate') ?? links.find((l) => !l.attributes.href)?.text;
   const identifiers = [...all('doi'), ...all('identifier')];
-  put('DOI', identifiers.map((i) => normaliseDoi(i)).find(Boolean) ?? findDois(link ?? '')[0]);
+  put('DOI', identifiers.map((i) => plainDoi(i)).find(Boolean) ?? findDois(link ?? '')[0]);
   put('URL', link);
   put('abstract', stripped(textAt(entry, 'summary') ?? textAt(entry, 'description')));
   put('language', textAt(entry, 'language'));

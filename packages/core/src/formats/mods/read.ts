@@ -1,5 +1,5 @@
 /** MODS 3 (Metadata Object Description Schema, Library of Congress) as records. */
-import { normaliseDoi, normaliseIsbn, normaliseIssn } from '../../identifiers/index.ts';
+import { plainDoi, normaliseIsbn, normaliseIssn } from '../../identifiers/index.ts';
 import {
   parseDate,
   parseName,
@@ -220,7 +220,7 @@ function putIdentifier(id: Element, put: (f: TextVariable, v: string | undefined
   const text = id.text;
   switch (id.attributes.type) {
     case 'doi':
-      if (!ofHost) put('DOI', normaliseDoi(text) ?? text);
+      if (!ofHost) put('DOI', plainDoi(text) ?? text);
       break;
     case 'isbn':
       put('ISBN', normaliseIsbn(text.replace(/\s*\(.*$/, '')) ?? text);

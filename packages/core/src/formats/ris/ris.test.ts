@@ -33,7 +33,7 @@ test('an entry of the specification is read into CSL variables', () => {
     issue: '3',
     page: '201-229',
     issued: { 'date-parts': [[2014]] },
-    DOI: '10.5555/jwsl.2014',
+    DOI: '10.5555/JWSL.2014',
     ISSN: '2049-3630',
   });
   expect(subjects).toEqual(['Licences', 'Tides']);

@@ -20,7 +20,7 @@ describe('a table', () => {
           ],
           'container-title': 'Coastal "Processes"',
           issued: { 'date-parts': [[2009, 3]] },
-          DOI: '10.5555/silt',
+          DOI: '10.5555/SILT',
           custom: { table: { Shelf: 'B 7' } },
         },
         subjects: ['silt', 'marsh'],

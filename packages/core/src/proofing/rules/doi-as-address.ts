@@ -1,4 +1,4 @@
-import { normaliseDoi } from '../../identifiers/index.ts';
+import { plainDoi } from '../../identifiers/index.ts';
 import { short, type Rule } from '../rule.ts';
 
 export const doiAsAddress: Rule = {
@@ -7,10 +7,10 @@ export const doiAsAddress: Rule = {
   title: 'DOI as an address',
   why: 'Styles put the address before a DOI themselves: it would stand there twice.',
   find({ record: { DOI, URL } }) {
-    const plain = DOI && normaliseDoi(DOI);
-    if (plain && plain !== DOI && plain !== DOI.toLowerCase())
+    const plain = DOI && plainDoi(DOI);
+    if (plain && plain !== DOI)
       return [{ field: 'DOI', what: `The DOI is written “${short(DOI)}”`, sure: 0.98, mend: { DOI: plain } }];
-    const inUrl = !DOI && URL && /^https?:\/\/(?:dx\.)?doi\.org\//i.test(URL) ? normaliseDoi(URL) : undefined;
+    const inUrl = !DOI && URL && /^https?:\/\/(?:dx\.)?doi\.org\//i.test(URL) ? plainDoi(URL) : undefined;
     return inUrl
       ? [{ field: 'URL', what: 'The address is that of its DOI', sure: 0.97, mend: { DOI: inUrl, URL: null } }]
       : [];

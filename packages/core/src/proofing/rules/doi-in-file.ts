@@ -9,8 +9,9 @@ export const doiInFile: Rule = {
   why: 'The citation would be printed without it, though the work has one.',
   find({ record, files = [] }) {
     if (record.DOI) return [];
-    const found = new Set(files.flatMap(({ begins }) => findDois(begins)));
-    const doi = found.size === 1 ? [...found][0]! : undefined;
-    return doi ? [{ field: 'DOI', what: `Its file has the DOI ${doi}`, sure: 0.85, mend: { DOI: doi } }] : [];
+    const [doi, ...others] = findDois(files.map(({ begins }) => begins).join('\n'));
+    return doi && !others.length
+      ? [{ field: 'DOI', what: `Its file has the DOI ${doi}`, sure: 0.85, mend: { DOI: doi } }]
+      : [];
   },
 };
