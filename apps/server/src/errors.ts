@@ -33,6 +33,7 @@ export const ERRORS = {
   no_such_page: [404, 'There is nothing at this address.'],
   no_such_style: [404, 'There is no style named “%s” among those installed.'],
   style_failed: [422, 'The style “%s” could not be used: %s'],
+  key_taken: [409, 'The citation key “%s” is that of %s. Nothing was saved; choose another.'],
   stale_edit: [409, '%s changed %s since you opened it. Nothing of yours was saved.'],
   not_yours: [403, 'This is another member’s own; only they can take it back.'],
   nothing_to_undo: [409, 'There is nothing of yours left to undo.'],

@@ -83,8 +83,9 @@ async function mergeChange(
     do: 'all',
     says: `Merged ${ids.length} sources into “${title}”`,
     changes: [
-      edited(into, before, { ...after, ...gone }),
+      // Merged first: the one that stays may take the citation key of another.
       ...ids.slice(1).map((source): Change => ({ do: 'merge', source, into, marks: [], present: true })),
+      edited(into, before, { ...after, ...gone }),
       // Taken back in turn: what was tied is untied first, so that it is seen whose a file is.
       ...ties,
     ],

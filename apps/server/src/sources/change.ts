@@ -5,6 +5,7 @@ import { NOTHING, type CarriersOf, type Outcome } from '../changes/carry.ts';
 import { idsOf, type Db } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import { checkCitationKeys } from './citation-keys.ts';
 import { sources } from './tables.ts';
 
 export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
@@ -37,6 +38,7 @@ export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
 
 /** Edits of different sources. Each is compared with what stands there before any is written. */
 async function editMany(tx: Db, workspaceId: string, changes: EditChange[]): Promise<Outcome<EditChange>[]> {
+  await checkCitationKeys(tx, workspaceId, changes);
   const { id, record } = sources;
   const those = oneOf(
     id,

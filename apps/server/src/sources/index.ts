@@ -1,5 +1,6 @@
 /** Sources: editing, adding by hand, the bin. */
 import { ONCE_A_DAY, type Capability } from '../capability.ts';
+import { giveMissingKeys } from './citation-keys.ts';
 import { remindOfAccess } from './access-until.ts';
 import { emptyBinJob } from './bin.ts';
 import { purge } from './purge.ts';
@@ -7,6 +8,7 @@ import { sourceRoutes } from './routes.ts';
 
 export const sources: Capability = {
   routes: sourceRoutes,
+  first: async (services) => void giveMissingKeys(services),
   jobs: [emptyBinJob],
   regular: {
     'empty-bin': { at: ONCE_A_DAY, work: ({ db, storage }) => purge(db, storage) },

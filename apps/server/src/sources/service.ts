@@ -13,6 +13,7 @@ import type { Actor } from '../http/authorise.ts';
 import { broughtTo, findDestination } from '../places/destination.ts';
 import type { Services } from '../services.ts';
 import { binDays } from './bin.ts';
+import { freshCitationKey } from './citation-keys.ts';
 import { insertSources } from './store.ts';
 import { refuseWrong } from './wrong.ts';
 import { sources } from './tables.ts';
@@ -33,6 +34,9 @@ export async function editRecord(
   const seenBy = and(eq(sources.id, id), ne(sources.presence, 'none'));
   const found = await within(services.db, actor.workspaceId).first(sources, { record: sources.record }, seenBy);
   if (!found) throw new Refusal('no_such_source');
+  // Whoever empties the key is given one anew.
+  if (fields['citation-key'] === null)
+    fields = { ...fields, 'citation-key': await freshCitationKey(services.db, actor.workspaceId, found.record) };
   const now = (field: string): unknown => (found.record as Record<string, unknown>)[field] ?? null;
   // Where both came to the same value there is nothing to do, and nothing to be told.
   const changed = Object.entries(fields).filter(([f, v]) => !same(now(f), v));

@@ -11,6 +11,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../stating/store.ts';
+import { withCitationKeys } from './citation-keys.ts';
 import { chainFrom, partsOf } from './merged.ts';
 import { sources } from './tables.ts';
 import { pathsOf } from '../places/store.ts';
@@ -156,7 +157,8 @@ export async function insertSources(
   list: { id: string; record: SourceRecord; provenance: object }[],
   as: { presence: 'none' | 'live' | 'intake'; importId: string | null },
 ): Promise<void> {
-  const plain = list.map(({ id, record, provenance }) => ({ id, record, provenance }));
+  const keyed = await withCitationKeys(tx, actor.workspaceId, list);
+  const plain = keyed.map(({ id, record, provenance }) => ({ id, record, provenance }));
   await tx.execute(sql`
     insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
     select ${actor.workspaceId}::uuid, r.id, r.record, r.provenance, ${as.presence}, ${actor.userId}::uuid, ${as.importId}::uuid

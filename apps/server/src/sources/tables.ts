@@ -27,6 +27,9 @@ export const sources = pgTable(
     index('sources_waiting')
       .on(t.workspaceId, t.importId)
       .where(sql`presence = 'intake'`),
+    index('sources_without_key')
+      .on(t.workspaceId)
+      .where(sql`not (record ? 'citation-key')`),
     index('sources_merged')
       .on(t.workspaceId, t.mergedInto)
       .where(sql`merged_into is not null`),

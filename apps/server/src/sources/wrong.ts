@@ -1,3 +1,4 @@
+import { isCitationKey, LONGEST_CITATION_KEY } from '@pandecta/core/citation-key';
 import { isFieldValue, tooMuchIn, variableLabel, type FieldValue } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
@@ -10,6 +11,8 @@ export function refuseWrong(values: Record<string, unknown>): asserts values is 
   const wrong = Object.entries(values).flatMap(([field, value]) => {
     if (value === null ? field === 'type' : !isFieldValue(field, value))
       return `${cut(variableLabel(field), 60)} cannot hold this value`;
+    if (field === 'citation-key' && typeof value === 'string' && !isCitationKey(value))
+      return `a citation key has no blanks, brackets, commas or signs as @ and #, and at most ${LONGEST_CITATION_KEY} characters`;
     const much = tooMuchIn(field, value as FieldValue | null);
     return much ? `${variableLabel(field)} holds ${much}` : [];
   });

@@ -74,6 +74,8 @@ export function* eachCslJson(text: string): Generator<Item, void> {
 
 /** Ids the writer makes up where a record has no citation key. */
 const MADE_ID = /^source-\d+$/;
+/** An id that counts or addresses the item is no key by which a text cites it. */
+const NO_KEY = /^(?:\d+|10\.\d{4,9}\/.*|(?:https?|urn|info):.*|[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12})$/i;
 
 /** Reads one item whose JSON is sound; every field is checked and what does not fit is mended or kept aside. */
 export function readItem(
@@ -91,7 +93,7 @@ export function readItem(
     if (value === null || value === undefined) continue;
     if (key === 'id') {
       const id = String(value as string | number);
-      if (item['citation-key'] === undefined && !MADE_ID.test(id)) record['citation-key'] = id;
+      if (item['citation-key'] === undefined && !MADE_ID.test(id) && !NO_KEY.test(id)) record['citation-key'] = id;
       else if (id !== item['citation-key'] && !MADE_ID.test(id)) kept.id = value;
     } else if (key === 'type') {
       if (isKind(value)) record.type = value;

@@ -35,6 +35,8 @@ function standingOf({ provenance = {} }: From, field: string): number {
  * the first where that is not known. -1 where none has any.
  */
 export function bestOfField(field: string, records: readonly SourceRecord[], from: readonly From[] = []): number {
+  // A key is cited by: whoever stays keeps theirs.
+  if (field === 'citation-key') return records.findIndex((r) => r[field] !== undefined);
   let best = -1;
   let most = -Infinity;
   for (const [i, r] of records.entries()) {

@@ -94,7 +94,7 @@ const lines = computed(() => {
     if (value) out.push([variableLabel(v), typeof value === 'string' ? value : value.map(nameSpoken).join(', ')]);
   }
   if (r.issued) out.push(['Date', dateShort(r.issued)]);
-  for (const v of ['DOI', 'ISBN', 'PMID'] as const) if (r[v]) out.push([v, r[v], true]);
+  for (const v of ['DOI', 'ISBN', 'PMID', 'citation-key'] as const) if (r[v]) out.push([variableLabel(v), r[v], true]);
   if (r.accessed) out.push(['Accessed', dateShort(r.accessed)]);
   out.push(['From', s.cameFrom ?? `${s.addedBy}, by hand`]);
   return out;

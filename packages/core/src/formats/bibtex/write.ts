@@ -1,5 +1,6 @@
 /** Records to BibTeX or BibLaTeX. What the dialect cannot hold goes, as JSON, into the field `csl`. */
-import { dateToEdtf, namesShort, yearOf, type Name, type SourceRecord } from '../../source/index.ts';
+import { freeCitationKey, wantedCitationKey } from '../../citation-key/index.ts';
+import { dateToEdtf, type Name, type SourceRecord } from '../../source/index.ts';
 import { isPart } from './inherit.ts';
 import { readBibtex } from './read.ts';
 import { langid } from './keys.ts';
@@ -15,26 +16,11 @@ export function* eachBibtexEntry(sources: Writable, dialect: BibDialect): Genera
   for (const s of sources) yield (keys.size ? '\n' : '') + writeEntry(s, dialect, uniqueKey(s.record, keys));
 }
 
-/** The citation key of a record, or one made of the first family name and the year: okonjo2014, okonjo2014a. */
 function uniqueKey(record: SourceRecord, taken: Set<string>): string {
-  const own = record['citation-key'];
-  const clean = own && /^[^\s,{}()"#%~\\=]+$/.test(own) ? own : undefined;
-  const name =
-    namesShort(record.author?.slice(0, 1) ?? record.editor?.slice(0, 1)) || record.title?.split(' ')[0] || 'source';
-  const ascii =
-    name
-      .normalize('NFD')
-      .replace(/[^A-Za-z]/g, '')
-      .toLowerCase() || 'source';
-  const base = clean ?? `${ascii}${yearOf(record.issued) ?? ''}`;
-  let key = base;
-  for (let i = 0; taken.has(key.toLowerCase()); i += 1) key = `${base}${suffix(i)}`;
+  const key = freeCitationKey(wantedCitationKey(record), (k) => taken.has(k));
   taken.add(key.toLowerCase());
   return key;
 }
-
-const suffix = (i: number): string =>
-  (i >= 26 ? suffix(Math.floor(i / 26) - 1) : '') + String.fromCharCode(97 + (i % 26));
 
 function writeEntry(source: { record: SourceRecord; subjects: string[] }, dialect: BibDialect, key: string): string {
   const { record } = source;

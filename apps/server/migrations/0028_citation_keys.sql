@@ -1,0 +1,1 @@
+CREATE INDEX "sources_without_key" ON "sources" USING btree ("workspace_id") WHERE not (record ? 'citation-key');

@@ -1,0 +1,116 @@
+/** The citation key of every source: given as it comes in, kept from then on, and held by no other work. */
+import { sql } from 'drizzle-orm';
+import { freeCitationKey, wantedCitationKey } from '@pandecta/core/citation-key';
+import type { EditChange } from '@pandecta/core/changes';
+import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { isUnavailable, transact, type Db } from '../database/connect.ts';
+import { json, rows, text } from '../database/read.ts';
+import { array, table } from '../database/sql.ts';
+import { Refusal } from '../errors.ts';
+import type { Services } from '../services.ts';
+import { chainFrom } from './merged.ts';
+
+/** How a key is kept among the keys of sources (`indexing/derive.ts`). */
+const kept = (key: string): string => `cite:${key.toLowerCase()}`;
+
+/** Keys of a workspace are given by one transaction after the other. */
+const inTurn = (tx: Db, workspaceId: string): Promise<unknown> =>
+  tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`citation keys ${workspaceId}`}, 0))`);
+
+/** The sources with a key each: their own where nobody has it, or else the next one that is free. */
+export async function withCitationKeys<S extends { id: string; record: SourceRecord }>(
+  tx: Db,
+  workspaceId: string,
+  list: S[],
+): Promise<S[]> {
+  await inTurn(tx, workspaceId);
+  const wanted = list.map((s) => wantedCitationKey(s.record));
+  const begun = [...new Set(wanted.map(kept))];
+  const found = await rows(
+    tx,
+    { key: text() },
+    // The keys that begin with a wanted one: what letters would lead to.
+    sql`select distinct k.key from unnest(${array(begun, 'text')}) b (key)
+      join source_keys k on k.workspace_id = ${workspaceId} and k.key >= b.key and k.key < b.key || '{'`,
+  );
+  const taken = new Set(found.map((f) => f.key));
+  const given = list.map((source, i) => {
+    const key = freeCitationKey(wanted[i]!, (k) => taken.has(kept(k)));
+    taken.add(kept(key));
+    return { ...source, record: { ...source.record, 'citation-key': key } };
+  });
+  await tx.execute(sql`insert into source_keys (workspace_id, source_id, key) select ${workspaceId}::uuid, u.id, u.key
+    from ${table('u', {
+      id: ['uuid', given.map((s) => s.id)],
+      key: ['text', given.map((s) => kept(s.record['citation-key']))],
+    })} on conflict do nothing`);
+  return given;
+}
+
+/** A free key for a record whose own was taken away. */
+export async function freshCitationKey(db: Db, workspaceId: string, record: SourceRecord): Promise<string> {
+  const wanted = wantedCitationKey({ ...record, 'citation-key': undefined });
+  const found = await rows(
+    db,
+    { key: text() },
+    sql`select key from source_keys where workspace_id = ${workspaceId} and key >= ${kept(wanted)} and key < ${`${kept(wanted)}{`}`,
+  );
+  const taken = new Set(found.map((f) => f.key));
+  return freeCitationKey(wanted, (k) => taken.has(kept(k)));
+}
+
+/**
+ * Edits may give no source the key of another work. What became part of a source may have had the key.
+ * @throws Refusal `key_taken`
+ */
+export async function checkCitationKeys(tx: Db, workspaceId: string, changes: EditChange[]): Promise<void> {
+  const given = changes.flatMap(({ source, fields }) => {
+    const key = fields['citation-key']?.after;
+    return typeof key === 'string' ? [{ source, key: kept(key) }] : [];
+  });
+  if (!given.length) return;
+  await inTurn(tx, workspaceId);
+  const twice = given.find((g, i) => given.findIndex((o) => o.key === g.key) < i);
+  if (twice) throw new Refusal('key_taken', twice.key.slice(5), 'another of these sources');
+  const found = await rows(
+    tx,
+    { key: text(), title: text() },
+    sql`select k.key, coalesce(s.record->>'title', 'Untitled') as title
+      from ${table('g', { source: ['uuid', given.map((g) => g.source)], key: ['text', given.map((g) => g.key)] })}
+      join source_keys k on k.workspace_id = ${workspaceId} and k.key = g.key and k.source_id <> g.source
+      join sources s on s.workspace_id = ${workspaceId} and s.id = k.source_id and s.presence <> 'none'
+      where not exists (${chainFrom(workspaceId, sql`select k.source_id`)} select 1 from chain where chain.id = g.source)
+      limit 1`,
+  );
+  if (found[0]) throw new Refusal('key_taken', found[0].key.slice(5), `“${withoutMarkup(found[0].title)}”`);
+}
+
+const AT_ONCE = 500;
+
+/** Gives keys to the sources of a time before every source had one. */
+export async function giveMissingKeys({ db, report }: Pick<Services, 'db' | 'report'>): Promise<void> {
+  const without = sql`not (record ? 'citation-key')`;
+  try {
+    for (;;) {
+      const [next] = await rows(db, { workspace: text() }, sql`select workspace_id as workspace from sources where ${without} limit 1`); // prettier-ignore
+      if (!next) return;
+      await transact(db, async (tx) => {
+        await inTurn(tx, next.workspace);
+        const found = await rows(
+          tx,
+          { id: text(), record: json<SourceRecord>() },
+          sql`select id, record from sources where workspace_id = ${next.workspace} and ${without} order by id limit ${AT_ONCE} for update`,
+        );
+        const given = await withCitationKeys(tx, next.workspace, found);
+        await tx.execute(sql`update sources s set record = s.record || jsonb_build_object('citation-key', u.key)
+          from ${table('u', {
+            id: ['uuid', given.map((g) => g.id)],
+            key: ['text', given.map((g) => g.record['citation-key']!)],
+          })} where s.workspace_id = ${next.workspace} and s.id = u.id`);
+      });
+    }
+  } catch (error) {
+    // The next start goes on with it.
+    if (!isUnavailable(error)) report(error);
+  }
+}
