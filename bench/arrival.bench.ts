@@ -9,6 +9,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { Chance } from '@pandecta/demo/random';
 import { comparing, findMet, keepKeys } from '@pandecta/server/check/compare';
 import { transact } from '@pandecta/server/database/connect';
+import { reserveCitationKeys } from '@pandecta/server/sources/citation-keys';
 import { insertSources } from '@pandecta/server/sources/store';
 import { spoilUnseen } from './matching/faults-unseen.ts';
 import { quantile, synthetic, table } from './measure.ts';
@@ -31,7 +32,8 @@ if (have < COUNT) {
   // An index is built sooner than it is kept.
   await client.query('drop index if exists source_meets_keys');
   for (let done = have; done < COUNT; done += SHARE) {
-    const list = synthetic(SHARE, 0, 5000 + done).map((s) => insert(uuidv7(), s.record));
+    const made = synthetic(SHARE, 0, 5000 + done).map((s) => insert(uuidv7(), s.record));
+    const list = await reserveCitationKeys(db, actor.workspaceId, made);
     await transact(db, async (tx) => {
       await tx.execute(sql`set local statement_timeout = 0`);
       await insertSources(tx, actor, list, { presence: 'live', importId: null });
@@ -52,7 +54,10 @@ for (let i = 0; i < ARRIVALS; i += 1) {
   const { record: like } = chance.pick(copied);
   const record = spoilUnseen(like, chance, 2);
   const one = insert(uuidv7(), record);
-  await insertSources(db, actor, [one], { presence: 'live', importId: null });
+  await insertSources(db, actor, await reserveCitationKeys(db, actor.workspaceId, [one]), {
+    presence: 'live',
+    importId: null,
+  });
   const timed = async <T>(name: string, work: () => Promise<T> | T): Promise<T> => {
     const start = performance.now();
     const done = await work();

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { lookOverBehind } from '@pandecta/server/check/behind';
 import { derive } from '@pandecta/server/indexing/derive';
+import { reserveCitationKeys } from '@pandecta/server/sources/citation-keys';
 import { insertSources } from '@pandecta/server/sources/store';
 import { ensureTags } from '@pandecta/server/tags/store';
 import type { Db } from '@pandecta/server/database/connect';
@@ -22,7 +23,8 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
   ];
   const chance = new Chance(3);
   for (let done = have; done < count; done += 5000) {
-    const list = synthetic(5000, 120, 1000 + done).map((s) => ({ id: uuidv7(), record: s.record, provenance: {} }));
+    const made = synthetic(5000, 120, 1000 + done).map((s) => ({ id: uuidv7(), record: s.record, provenance: {} }));
+    const list = await reserveCitationKeys(db, actor.workspaceId, made);
     await db.transaction(async (t) => {
       const tx = t as unknown as Db;
       await tx.execute(sql`set local statement_timeout = 0`);

@@ -1,7 +1,7 @@
 /** What is exported and brought in again is known, in every format: by an identifier, or by the whole record. */
 import { expect, test } from 'vitest';
 import { EXPORT_FORMATS, readSources, writeSources } from '@pandecta/core/formats';
-import { compare, identifierKeys, wholeKey } from '@pandecta/core/matching';
+import { areOneWork, compare, identifierKeys, wholeKey } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { FAULTY, LOOK_ALIKES } from './faulty.ts';
 import { SOURCES } from './sources.ts';
@@ -12,7 +12,7 @@ const ALL: SourceRecord[] = [...SOURCES.map((s) => s.record), ...FAULTY, ...LOOK
 function isKnownAs(read: SourceRecord, here: SourceRecord): boolean {
   const keys = new Set(identifierKeys(here));
   if (identifierKeys(read).some((k) => keys.has(k))) return true;
-  return wholeKey(read) === wholeKey(here) && ['certain', 'very likely'].includes(compare(read, here).verdict);
+  return wholeKey(read) === wholeKey(here) && areOneWork(compare(read, here).verdict);
 }
 
 test.each(EXPORT_FORMATS)('as %s every source of the demo comes back as itself', (format) => {

@@ -39,8 +39,14 @@ export class IntakeRow extends SourceRow {
   /** What proofing finds in it beside what it lacks: the titles of the rules. */
   @Texts() finds!: string[];
   @OptionalPart(() => HereAlready) here?: HereAlready;
+  /** The title of the gathering with which the same work waits once more. */
+  @Optional() @IsString() twice?: string;
+  /** What was read of a text, a page or a file name, and not surely enough to be taken unseen. */
+  @Texts() guessed!: string[];
   /** Set where it had to be looked up: what came of it. */
   @OrNull() @IsString() lookedUp!: string | null;
+  /** Why it is no more than this: who did not answer, which digit is wrong. */
+  @OrNull() @IsString() trouble!: string | null;
   /** True where a text could not be read as a reference. */
   @IsBoolean() unread!: boolean;
 }
@@ -57,9 +63,27 @@ export class IntakePage {
 
 export class IntakeSummary {
   @IsInt() waiting!: number;
-  /** Those that lack nothing and are not here. */
+  /** Those that lack nothing, were read surely, are not here and do not wait twice. */
   @IsInt() complete!: number;
+  /** Those that are one source here for certain. */
+  @IsInt() certain!: number;
   @IsInt() aside!: number;
+}
+
+/** One of which many are decided on together. */
+export class ListedOne {
+  @IsUUID() id!: string;
+  @IsObject() record!: SourceRecord;
+  /** The gathering it came with. */
+  @IsString() batch!: string;
+  /** The title of the source it would be joined to. */
+  @Optional() @IsString() to?: string;
+}
+
+export class ListedOnes {
+  @IsInt() total!: number;
+  /** The first of them. */
+  @ListOf(() => ListedOne) rows!: ListedOne[];
 }
 
 export class Reason {
@@ -95,6 +119,8 @@ export class Origin {
   @OrNull() @IsString() query!: string | null;
   @OrNull() @IsString() address!: string | null;
   @OrNull() @IsString() lookedUp!: string | null;
+  /** Why it is no more than this: who did not answer, which digit is wrong. */
+  @OrNull() @IsString() trouble!: string | null;
   /** The works the page lists. */
   @IsArray() @IsObject({ each: true }) items!: SourceRecord[];
   /** Where it says its full text is. */
@@ -108,10 +134,13 @@ export class IntakeDetail {
   @IsIn(ALL_LACKS, { each: true }) @IsArray() lacks!: Lack[];
   /** The likeliest first. */
   @ListOf(() => Match) here!: Match[];
+  /** Others that wait and may be the same work. */
+  @ListOf(() => Match) waiting!: Match[];
+  @Texts() guessed!: string[];
 }
 
 export class TakeIn extends Chosen {
-  /** Only those of them that lack nothing and are not here. */
+  /** Only those of them that are complete. */
   @Optional() @IsBoolean() complete?: boolean;
 }
 
@@ -151,6 +180,13 @@ export const intakeRoutes = {
     summary: 'How many wait, and how many of them are complete and new.',
     reply: IntakeSummary,
   }),
+  complete: route({
+    method: 'GET',
+    path: '/w/:workspace/intake-complete',
+    may: 'gather',
+    summary: 'Those that are complete: they lack nothing, were read surely, are not here and do not wait twice.',
+    reply: ListedOnes,
+  }),
   one: route({
     method: 'GET',
     path: '/w/:workspace/intake/:source',
@@ -164,6 +200,22 @@ export const intakeRoutes = {
     may: 'gather',
     summary: 'What waits becomes sources.',
     body: TakeIn,
+    most: MANY_IDS,
+    reply: Changed,
+  }),
+  certain: route({
+    method: 'GET',
+    path: '/w/:workspace/intake-certain',
+    may: 'gather',
+    summary: 'Those that are one source here for certain, with that source.',
+    reply: ListedOnes,
+  }),
+  joinCertain: route({
+    method: 'POST',
+    path: '/w/:workspace/joining',
+    may: 'gather',
+    summary: 'Join those of these that are one source here for certain, each to it.',
+    body: Chosen,
     most: MANY_IDS,
     reply: Changed,
   }),

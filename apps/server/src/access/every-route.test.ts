@@ -86,6 +86,7 @@ const bodies = (): Record<string, object> => ({
   'intake.lookUpMany': { ids: [ids.source] },
   'intake.setAside': { ids: [ids.source], aside: true },
   'intake.respan': { start: 0, end: 1, field: 'title' },
+  'intake.joinCertain': { ids: [ids.source] },
   'intake.join': { to: ids.source },
   'check.merge': { into: ids.source, sources: [ids.source] },
   'check.mergeMany': { groups: [] },

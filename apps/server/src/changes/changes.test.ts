@@ -28,7 +28,11 @@ describe('editing', () => {
       change: { fields: { title: { before: 'Before', after: 'After' } } },
     });
     expect(await me.at('POST', '/undo')).toMatchObject({ says: 'Undone: Changed title and publisher' });
-    expect((await me.at<SourceDetail>('GET', `/sources/${id}`)).record).toEqual({ type: 'book', title: 'Before' });
+    expect((await me.at<SourceDetail>('GET', `/sources/${id}`)).record).toEqual({
+      type: 'book',
+      title: 'Before',
+      'citation-key': 'before',
+    });
   });
 
   test('an edit of a field another has changed since is refused, says who, and shows both', async () => {

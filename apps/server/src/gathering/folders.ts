@@ -5,6 +5,7 @@ import type { Change } from '@pandecta/core/changes';
 import { cut } from '@pandecta/core/text';
 import type { Db } from '../database/connect.ts';
 import { orNull, rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
 
 export interface FolderPlaces {
   changes: Change[];
@@ -53,4 +54,56 @@ export async function foldersAsCollections(
     }
   }
   return out;
+}
+
+/** What makes collections of the folders and files in them the sources from each. */
+export async function fileByFolder(
+  tx: Db,
+  workspaceId: string,
+  inFolders: { folder: string; source: string }[],
+  under: string | null,
+): Promise<Change[]> {
+  const byFolder = new Map<string, string[]>();
+  for (const { folder, source } of inFolders) byFolder.set(folder, [...(byFolder.get(folder) ?? []), source]);
+  const { changes, of } = await foldersAsCollections(tx, workspaceId, [...byFolder.keys()], under);
+  return [
+    ...changes,
+    ...[...byFolder].map(([folder, sources]): Change => {
+      const { id, name } = of.get(folder)!;
+      return { do: 'file', collection: id, name, sources: [...new Set(sources)], present: true };
+    }),
+  ];
+}
+
+/** The same for sources that waited in the intake and are taken in now. */
+export async function fileTakenIn(tx: Db, workspaceId: string, ids: string[]): Promise<Change[]> {
+  const found = await rows(
+    tx,
+    { folder: text(), source: text(), under: orNull(text()) },
+    sql`select o.folder, o.source_id as source, i.destination->'collections'->>0 as under
+      from source_origins o join sources s on s.workspace_id = o.workspace_id and s.id = o.source_id and s.presence = 'intake'
+      join imports i on i.workspace_id = o.workspace_id and i.id = s.import_id
+      where o.workspace_id = ${workspaceId} and o.source_id = any(${array(ids, 'uuid')}) and o.folder is not null`,
+  );
+  const changes: Change[] = [];
+  for (const under of new Set(found.map((f) => f.under)))
+    changes.push(
+      ...(await fileByFolder(
+        tx,
+        workspaceId,
+        found.filter((f) => f.under === under),
+        under,
+      )),
+    );
+  return changes;
+}
+
+/** Whether any of those that wait came in a folder that is to become a collection. */
+export async function hasFolders(db: Db, workspaceId: string, ids: string[]): Promise<boolean> {
+  const found = await rows(
+    db,
+    { folder: text() },
+    sql`select folder from source_origins where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and folder is not null limit 1`,
+  );
+  return found.length > 0;
 }

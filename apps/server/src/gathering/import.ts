@@ -15,9 +15,10 @@ import { enter } from '../jobs/once.ts';
 import type { Progress } from '../indexing/derive.ts';
 import { broughtTo, findDestination, type Places } from '../places/destination.ts';
 import type { Services } from '../services.ts';
+import { releaseCitationKeys, reserveCitationKeys, type KeyedRecord } from '../sources/citation-keys.ts';
 import { insertSources } from '../sources/store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
-import { foldersAsCollections } from './folders.ts';
+import { fileByFolder } from './folders.ts';
 import { isFile, type Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
 import { forgetReadings } from './prepare/readings.ts';
@@ -53,7 +54,8 @@ export function importWork(services: Services): Work {
     if (row.report) return summary(row.report);
     const { inputs, messages: unpacking } = await unpack(services.storage, row.inputs, progress);
     const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.id, inputs, progress);
-    const candidates = prepared.flatMap((p) => p.candidates);
+    const read = inTheirOrder(prepared.flatMap((p) => p.candidates));
+    const candidates = await reserveCitationKeys(services.db, workspaceId, read);
     await progress(0, candidates.length, 'Comparing with what is here');
     const report = await withoutTimeout(services.db, async (tx) => {
       await enter(tx, workspaceId, jobId);
@@ -62,13 +64,16 @@ export function importWork(services: Services): Work {
       await oneAtATime(tx, workspaceId);
       const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
       const actor = { workspaceId, userId: row.made_by };
+      const notNew = [...settled.known, ...settled.attach].map((k) => k.candidate.id);
+      await releaseCitationKeys(tx, workspaceId, notNew);
       const destination = await findDestination(tx, actor, row.destination, 'left out');
       const coming = settled.fresh.length + settled.waiting.length;
-      const insert = (list: Candidate[], presence: 'live' | 'intake', before: number): Promise<void> =>
+      const insert = (list: Keyed[], presence: 'live' | 'intake', before: number): Promise<void> =>
         insertNew(tx, actor, row, destination, presence, list, (done) =>
           progress(before + done, coming, 'Adding sources'),
         );
       await insert(settled.fresh, 'live', 0);
+      if (row.destination?.folders) noteFolders(settled.waiting, inputs);
       await insert(settled.waiting, 'intake', settled.fresh.length);
       const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
         progress(done, total, 'Making them findable'),
@@ -83,6 +88,16 @@ export function importWork(services: Services): Work {
     services.followers.kick();
     return summary(report);
   };
+}
+
+/** A candidate with its citation key. */
+type Keyed = Candidate & { record: KeyedRecord };
+
+/** Sources of one gathering stand by their ids: what was read first, or answered first, need not have come first. */
+function inTheirOrder(candidates: Candidate[]): Candidate[] {
+  const ids = candidates.map((c) => c.id).sort();
+  for (const [i, candidate] of candidates.entries()) candidate.id = ids[i]!;
+  return candidates;
 }
 
 /** Of two gatherings of a workspace the second compares with what the first brought in: till its end they take turns. */
@@ -104,7 +119,7 @@ async function insertNew(
   row: ImportRow,
   { collections, tags, reading }: Places,
   presence: 'live' | 'intake',
-  list: Candidate[],
+  list: Keyed[],
   progress: (done: number) => Promise<void>,
 ): Promise<void> {
   const w = sql`${actor.workspaceId}::uuid`;
@@ -161,7 +176,8 @@ async function commitImport(
   came(fresh, 'live');
   came(waiting, 'intake');
   const folders = await filedByFolder(tx, actor.workspaceId, row.destination, inputs, [
-    ...[...fresh, ...waiting].map((candidate) => ({ candidate, source: candidate.id })),
+    // What waits is filed when it is taken in.
+    ...fresh.map((candidate) => ({ candidate, source: candidate.id })),
     ...(row.destination?.known ? [...known, ...attach] : []),
   ]);
   changes.push(...folders);
@@ -178,6 +194,14 @@ async function commitImport(
   return (await commitWithin(tx, actor, { do: 'all', says, changes }, { progress })).changeId;
 }
 
+/** The folder each came in, for when it is taken in. */
+function noteFolders(waiting: Candidate[], inputs: Input[]): void {
+  for (const candidate of waiting) {
+    const folder = folderOf(inputs, candidate);
+    if (folder) candidate.origin = { ...candidate.origin, folder };
+  }
+}
+
 /** What makes collections of folders and files in them what came from each, where that was chosen. */
 async function filedByFolder(
   tx: Db,
@@ -187,22 +211,14 @@ async function filedByFolder(
   came: { candidate: Candidate; source: string }[],
 ): Promise<Change[]> {
   if (!destination?.folders) return [];
-  const folderOf = ({ input }: Candidate): string | undefined => {
-    const from = inputs[input];
-    return from && isFile(from) ? from.folder : undefined;
-  };
-  const byFolder = new Map<string, string[]>();
-  for (const { candidate, source } of came) {
-    const folder = folderOf(candidate);
-    if (folder) byFolder.set(folder, [...(byFolder.get(folder) ?? []), source]);
-  }
-  const under = destination.collections[0] ?? null;
-  const { changes, of } = await foldersAsCollections(tx, workspaceId, [...byFolder.keys()], under);
-  return [
-    ...changes,
-    ...[...byFolder].map(([folder, sources]): Change => {
-      const { id, name } = of.get(folder)!;
-      return { do: 'file', collection: id, name, sources: [...new Set(sources)], present: true };
-    }),
-  ];
+  const inFolders = came.flatMap(({ candidate, source }) => {
+    const folder = folderOf(inputs, candidate);
+    return folder ? [{ folder, source }] : [];
+  });
+  return fileByFolder(tx, workspaceId, inFolders, destination.collections[0] ?? null);
 }
+
+const folderOf = (inputs: Input[], { input }: Candidate): string | undefined => {
+  const from = inputs[input];
+  return from && isFile(from) ? from.folder : undefined;
+};

@@ -1,7 +1,15 @@
 /** Decides for each candidate: new, already here, or a file for a source already here. */
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { compare, identifierKeys, isTellingTitle, LONGEST_KEY, titleKey, wholeKey } from '@pandecta/core/matching';
+import {
+  areOneWork,
+  compare,
+  identifierKeys,
+  isTellingTitle,
+  LONGEST_KEY,
+  titleKey,
+  wholeKey,
+} from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import type { Db } from '../database/connect.ts';
@@ -9,14 +17,14 @@ import { json, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Candidate } from './prepare/index.ts';
 
-export interface Settled {
-  fresh: Candidate[];
+export interface Settled<C extends Candidate = Candidate> {
+  fresh: C[];
   /** Candidates that wait in the intake, whether they are here already or not. */
-  waiting: Candidate[];
+  waiting: C[];
   /** Candidates that are a source already here or one that came before them in the batch. */
-  known: { candidate: Candidate; source: string; title: string; because: string }[];
+  known: { candidate: C; source: string; title: string; because: string }[];
   /** Files to be attached to sources; those of fresh candidates are theirs already. */
-  attach: { candidate: Candidate; source: string; title: string; because: string }[];
+  attach: { candidate: C; source: string; title: string; because: string }[];
 }
 
 /** The keys by which a candidate may be known, as they are kept, the surest first, each with the words for a person. */
@@ -62,13 +70,13 @@ export function fingerprint(candidate: Candidate): string {
 /**
  * @param waits whether a candidate, new or not, is to wait in the intake
  */
-export async function settle(
+export async function settle<C extends Candidate>(
   tx: Db,
   workspaceId: string,
-  candidates: Candidate[],
+  candidates: C[],
   waits: (candidate: Candidate, isNew: boolean) => boolean = () => false,
-): Promise<Settled> {
-  const out: Settled = { fresh: [], waiting: [], known: [], attach: [] };
+): Promise<Settled<C>> {
+  const out: Settled<C> = { fresh: [], waiting: [], known: [], attach: [] };
   const here = await lookUp(tx, workspaceId, candidates);
   const filesHere = await lookUpFiles(tx, workspaceId, candidates);
   const ofBatch = new Set<string>();
@@ -92,7 +100,7 @@ export async function settle(
   }
   return out;
 
-  function keep(list: Candidate[], candidate: Candidate, keys: { key: string }[], isNew: boolean): void {
+  function keep(list: C[], candidate: C, keys: { key: string }[], isNew: boolean): void {
     list.push(candidate);
     ofBatch.add(candidate.id);
     const { record } = candidate;
@@ -106,7 +114,7 @@ export async function settle(
 
 type Here = Map<string, { source: string; title: string; record: SourceRecord }>;
 
-const agree = (a: SourceRecord, b: SourceRecord): boolean => ['certain', 'very likely'].includes(compare(a, b).verdict);
+const agree = (a: SourceRecord, b: SourceRecord): boolean => areOneWork(compare(a, b).verdict);
 
 async function lookUp(tx: Db, workspaceId: string, candidates: Candidate[]): Promise<Here> {
   const keys = [...new Set(candidates.flatMap((c) => keysOf(c).map((k) => k.key)))];

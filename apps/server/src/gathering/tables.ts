@@ -81,6 +81,10 @@ export const sourceOrigins = pgTable(
     items: jsonb('items').$type<SourceRecord[]>(),
     /** What became of looking it up: 'found', 'not found', 'silent', or null where there was nothing to look up. */
     lookedUp: text('looked_up'),
+    /** Why it is no more than this: who did not answer, which digit is wrong. */
+    trouble: text('trouble'),
+    /** The folder it came in, where folders become collections: it is made once something of it is taken in. */
+    folder: text('folder'),
     /** How often it was asked for again after silence, and when it is to be the next time. */
     tries: integer('tries').notNull().default(0),
     nextTry: when('next_try'),

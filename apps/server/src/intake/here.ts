@@ -4,7 +4,7 @@ import { compare, VERDICTS, type Evidence } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { findLikely, findMetBy } from '../check/compare.ts';
 import type { Db } from '../database/connect.ts';
-import { json, list, rows, text, truth } from '../database/read.ts';
+import { json, list, orNull, rows, text, truth } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 
 /** A record that comes in, with the keys and files it may be known by. */
@@ -20,21 +20,32 @@ type IncomingAs = 'sources' | 'records';
 
 export type HereMatch = Evidence & { here: Here };
 
-/** The sources here that are, or may be, what comes in, by its id; the likeliest first. */
+/** What is, or may be, a record that comes in; the likeliest first. */
+export interface Matches {
+  /** Sources here. */
+  here: HereMatch[];
+  /** Others that wait in the intake. */
+  waiting: HereMatch[];
+}
+
+/** What is, or may be, what comes in, by its id. */
 export async function findMatches(
   db: Db,
   workspaceId: string,
   incoming: Incoming[],
   as: IncomingAs = 'sources',
-): Promise<Map<string, HereMatch[]>> {
+): Promise<Map<string, Matches>> {
   const records = new Map(incoming.map((x) => [x.id, x.record]));
-  const out = new Map<string, HereMatch[]>();
+  const out = new Map<string, Matches>();
   for (const here of await findHere(db, workspaceId, incoming, as)) {
     const match = { here, ...compare(records.get(here.of)!, here.record, here.sameFile) };
-    if (match.verdict !== 'different') out.set(here.of, [...(out.get(here.of) ?? []), match]);
+    if (match.verdict === 'different') continue;
+    const matches = out.get(here.of) ?? { here: [], waiting: [] };
+    matches[here.waits ? 'waiting' : 'here'].push(match);
+    out.set(here.of, matches);
   }
   // The surest first, and of those that are as sure the one that has more of the record.
-  for (const matches of out.values())
+  for (const matches of [...out.values()].flatMap((m) => [m.here, m.waiting]))
     matches.sort(
       (a, b) =>
         VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict) ||
@@ -51,11 +62,14 @@ interface Here {
   record: SourceRecord;
   sameFile: boolean;
   addedAt: string;
+  /** It waits in the intake too, and came with this gathering. */
+  waits: boolean;
+  cameWith: string | null;
   /** The collections it stands in, of those that all members see. */
   collections: string[];
 }
 
-/** Sources here that share a key or a file with what comes in, or are met otherwise. */
+/** Sources here, and what waits, that share a key or a file with what comes in, or are met otherwise. */
 async function findHere(db: Db, workspaceId: string, incoming: Incoming[], as: IncomingAs): Promise<Here[]> {
   if (!incoming.length) return [];
   const met =
@@ -80,6 +94,8 @@ async function findHere(db: Db, workspaceId: string, incoming: Incoming[], as: I
       of: text(),
       record: json<SourceRecord>(),
       sameFile: truth,
+      waits: truth,
+      cameWith: orNull(text()),
       addedAt: text(),
       collections: list(text()),
     },
@@ -89,10 +105,11 @@ async function findHere(db: Db, workspaceId: string, incoming: Incoming[], as: I
         union all select u.of, f.source_id, true from ${table('u', { of: ['text', fileOf], file: ['uuid', files] })}
           join source_files f on f.workspace_id = ${w} and f.file_id = u.file
         union all select u.of, u.other, false from ${table('u', { of: ['text', met.map((m) => m.of)], other: ['uuid', met.map((m) => m.other)] })})
-    select s.id, x.of, s.record, x.file as "sameFile", s.added_at as "addedAt",
+    select s.id, x.of, s.record, x.file as "sameFile", s.presence = 'intake' as waits,
+      (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameWith", s.added_at as "addedAt",
       array(select c.id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present and c.owner is null
         where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
     from (select of, id, bool_or(file) as file from shared group by of, id) x
-    join sources s on s.workspace_id = ${w} and s.id = x.id and s.presence = 'live'`,
+    join sources s on s.workspace_id = ${w} and s.id = x.id and s.id::text <> x.of and s.presence in ('live', 'intake')`,
   );
 }

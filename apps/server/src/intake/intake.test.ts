@@ -76,7 +76,7 @@ describe('what is typed', () => {
     });
     expect(byTitle.get('ibid., at 214')).toMatchObject({ unread: true });
     expect((await me.ask('')).total).toBe(0);
-    expect(await summary()).toEqual({ waiting: 4, complete: 1, aside: 0 });
+    expect(await summary()).toEqual({ waiting: 4, complete: 1, certain: 0, aside: 0 });
     const taken = await me.at<Changed>('POST', '/taking-in', { matching: { scope: 'intake' }, complete: true });
     expect(taken.says).toBe('Took in 1 source; 3 still wait');
     expect(await me.titles('')).toEqual([COMPLETE.title]);

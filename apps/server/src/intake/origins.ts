@@ -10,13 +10,17 @@ import type { Span } from '@pandecta/core/references';
 export const MOST_TRIES = 10;
 
 /** What came of looking one up stands with where it came from; after silence the next try waits twice as long. */
-export async function noteLookUp(db: Db, workspaceId: string, id: string, { state }: LookedUp): Promise<void> {
+export async function noteLookUp(db: Db, workspaceId: string, id: string, { state, why }: LookedUp): Promise<void> {
   const { tries } = sourceOrigins;
   const again =
     state === 'silent'
       ? { tries: sql`${tries} + 1`, nextTry: sql`now() + least(power(2, ${tries}), 144) * interval '10 minutes'` }
       : {};
-  await within(db, workspaceId).update(sourceOrigins, { lookedUp: state, ...again }, eq(sourceOrigins.sourceId, id));
+  await within(db, workspaceId).update(
+    sourceOrigins,
+    { lookedUp: state, trouble: why ?? null, ...again },
+    eq(sourceOrigins.sourceId, id),
+  );
 }
 
 /** Which stretch of its text is which field, as a person has it now. */

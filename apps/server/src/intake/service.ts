@@ -2,6 +2,7 @@
 import type {
   AskPage,
   Changed,
+  ListedOnes,
   HereAlready,
   IntakeDetail,
   IntakePage,
@@ -12,8 +13,8 @@ import type {
 } from '@pandecta/contract';
 import { countSources, type Change, type Presence } from '@pandecta/core/changes';
 import { ruleOf } from '@pandecta/core/proofing';
-import { filledBy } from '@pandecta/core/matching';
-import { withoutMarkup } from '@pandecta/core/source';
+import { areOneWork, filledBy } from '@pandecta/core/matching';
+import { filledFields, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { answer } from '../changes/commit.ts';
 import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -21,10 +22,11 @@ import { Refusal } from '../errors.ts';
 import { cut } from '@pandecta/core/text';
 import { fetchPdf } from '../files/fetch-pdf.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
+import { fileTakenIn, hasFolders } from '../gathering/folders.ts';
 import { startImport } from '../gathering/start.ts';
 import { Unreachable } from '../outside/fetch.ts';
 import { findKnown } from '../check/store.ts';
-import { findMatches } from './here.ts';
+import { findMatches, type HereMatch } from './here.ts';
 import { edited } from '../sources/edited.ts';
 import type { Actor, Caller } from '../http/authorise.ts';
 import { understand } from '../searching/match.ts';
@@ -32,8 +34,8 @@ import { ledgerRows } from '../searching/rows.ts';
 import { filed } from '../places/placed.ts';
 import { page } from '../searching/store.ts';
 import type { Services } from '../services.ts';
-import { countPresence, findSource } from '../sources/store.ts';
-import { findBatches, findComplete, findOrigin, findTies, findWaiting, type Waiting } from './store.ts';
+import { countPresence, findRecords, findSource } from '../sources/store.ts';
+import { findBatches, findCertain, findComplete, findOrigin, findTies, findWaiting, type Waiting } from './store.ts';
 
 const AT_ONCE = 50;
 
@@ -52,7 +54,9 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
   const rows = lines.flatMap((line): IntakeRow[] => {
     const one = waiting.get(line.id);
     if (!one?.batch) return [];
-    const best = here.get(one.id)?.[0];
+    const matches = here.get(one.id);
+    const best = matches?.here[0];
+    const twin = matches?.waiting.find((m) => areOneWork(m.verdict));
     return [
       {
         ...line,
@@ -60,7 +64,10 @@ export async function intakePage(services: Services, caller: Caller, ask: AskPag
         lacks: one.lacks,
         finds: one.finds.flatMap((rule) => (SAID.has(rule) ? [] : (ruleOf(rule)?.title ?? []))),
         lookedUp: one.lookedUp,
+        trouble: one.trouble,
         unread: isUnread(one),
+        guessed: guessedIn(one),
+        ...(twin && { twice: twin.here.cameWith ?? '' }),
         ...(best && {
           here: { id: best.here.id, verdict: best.verdict, places: best.here.collections.length } satisfies HereAlready,
         }),
@@ -77,25 +84,76 @@ const SAID = new Set(['missing-part', 'no-identifier']);
 export const isUnread = ({ came, record }: Waiting): boolean =>
   came !== null &&
   record.title === came.replace(/\s+/g, ' ').trim() &&
-  Object.keys(record).every((f) => f === 'type' || f === 'title');
+  Object.keys(record).every((f) => f === 'type' || f === 'title' || f === 'citation-key');
 
-/** Those of what waits that lack nothing and are not here. */
+/** From here on what was read is taken for read: a printed reference of which all parts were found. */
+const SURE = 0.75;
+
+/** The fields that were read less surely than one takes unseen. */
+export const guessedIn = ({ record, provenance }: Waiting): string[] =>
+  filledFields(record).filter((f) => (provenance[f]?.sure ?? 1) < SURE);
+
+/** Those of what waits that lack nothing, were read surely, are not here and do not wait twice. */
 async function completeOf(db: Db, workspaceId: string, ids: string[]): Promise<string[]> {
   const waiting = await findWaiting(db, workspaceId, ids);
   const here = await findMatches(db, workspaceId, [...waiting.values()]);
   return ids.filter((id) => {
     const one = waiting.get(id);
-    return one?.presence === 'intake' && !one.lacks.length && !here.has(id);
+    if (one?.presence !== 'intake' || one.lacks.length || guessedIn(one).length) return false;
+    const matches = here.get(id);
+    return !matches?.here.length && !matches?.waiting.some((m) => areOneWork(m.verdict));
   });
 }
 
+const MOST_SHOWN = 500;
+
+/** The complete ones, as a list from which one takes out what is not to be taken in. */
+/** Those that are here for certain, each with the source it would be joined to. */
+export async function certainOnes({ db }: Services, workspaceId: string): Promise<ListedOnes> {
+  const pairs = await findCertain(db, workspaceId);
+  const shown = pairs.slice(0, MOST_SHOWN);
+  const [waiting, titles] = await Promise.all([
+    findWaiting(
+      db,
+      workspaceId,
+      shown.map((p) => p.id),
+    ),
+    findRecords(
+      db,
+      workspaceId,
+      shown.map((p) => p.to),
+    ),
+  ]);
+  const batches = await findBatches(db, workspaceId, [...new Set([...waiting.values()].flatMap((x) => x.batch ?? []))]);
+  const rows = shown.flatMap(({ id, to }) => {
+    const one = waiting.get(id);
+    if (!one) return [];
+    const batch = batches.find((b) => b.id === one.batch)?.title ?? '';
+    return [{ id, record: one.record, batch, to: withoutMarkup(titles.get(to)?.title ?? 'Untitled') }];
+  });
+  return { total: pairs.length, rows };
+}
+
+export async function completeOnes({ db }: Services, workspaceId: string): Promise<ListedOnes> {
+  const ids = await completeOf(db, workspaceId, await findComplete(db, workspaceId));
+  const shown = await findWaiting(db, workspaceId, ids.slice(0, MOST_SHOWN));
+  const batches = await findBatches(db, workspaceId, [...new Set([...shown.values()].flatMap((x) => x.batch ?? []))]);
+  const titles = new Map(batches.map((b) => [b.id, b.title]));
+  const rows = ids.flatMap((id) => shown.get(id) ?? []);
+  return {
+    total: ids.length,
+    rows: rows.map(({ id, record, batch }) => ({ id, record, batch: titles.get(batch ?? '') ?? '' })),
+  };
+}
+
 export async function summary({ db }: Services, workspaceId: string): Promise<IntakeSummary> {
-  const [waiting, aside, candidates] = await Promise.all([
+  const [waiting, aside, candidates, certain] = await Promise.all([
     countPresence(db, workspaceId, 'intake'),
     countPresence(db, workspaceId, 'aside'),
     findComplete(db, workspaceId),
+    findCertain(db, workspaceId),
   ]);
-  return { waiting, aside, complete: (await completeOf(db, workspaceId, candidates)).length };
+  return { waiting, aside, certain: certain.length, complete: (await completeOf(db, workspaceId, candidates)).length };
 }
 
 export async function detail({ db }: Services, actor: Actor, id: string): Promise<IntakeDetail> {
@@ -106,7 +164,7 @@ export async function detail({ db }: Services, actor: Actor, id: string): Promis
     findMatches(db, actor.workspaceId, [one]),
     findBatches(db, actor.workspaceId, one.batch ? [one.batch] : []),
   ]);
-  const matches = (here.get(id) ?? []).map(({ here: h, verdict, reasons }): Match => ({
+  const match = ({ here: h, verdict, reasons }: HereMatch): Match => ({
     id: h.id,
     verdict,
     reasons,
@@ -114,8 +172,17 @@ export async function detail({ db }: Services, actor: Actor, id: string): Promis
     addedAt: h.addedAt,
     places: h.collections.length,
     fills: Object.keys(filledBy(h.record, one.record)),
-  }));
-  return { source, origin, lacks: one.lacks, here: matches, batch: batches[0]! };
+  });
+  const matches = here.get(id);
+  return {
+    source,
+    origin,
+    lacks: one.lacks,
+    guessed: guessedIn(one),
+    here: matches?.here.map(match) ?? [],
+    waiting: matches?.waiting.map(match) ?? [],
+    batch: batches[0]!,
+  };
 }
 
 export async function waitingOne(db: Db, workspaceId: string, id: string): Promise<Waiting> {
@@ -124,14 +191,23 @@ export async function waitingOne(db: Db, workspaceId: string, id: string): Promi
   return one;
 }
 
-/** @param complete only those that lack nothing and are not here */
+/** @param complete only those of them that are complete */
 export async function takeIn(services: Services, actor: Actor, ids: string[], complete = false): Promise<Changed> {
   const sources = complete ? await completeOf(services.db, actor.workspaceId, ids) : ids;
-  const committed = await commit(services, actor, { do: 'presence', sources, from: 'intake', to: 'live' });
+  const presence: Change = { do: 'presence', sources, from: 'intake', to: 'live' };
+  const folders = await hasFolders(services.db, actor.workspaceId, sources);
+  const committed = folders
+    ? await commitDecided(services, actor, sources, async (tx) => ({
+        do: 'all',
+        says: `Took in ${countSources(sources.length)}, filed by their folders`,
+        changes: [presence, ...(await fileTakenIn(tx, actor.workspaceId, sources))],
+      }))
+    : await commit(services, actor, presence);
   const { change, changeId } = committed;
-  if (!changeId || change.do !== 'presence') return answer(committed);
-  const left = ids.length - change.sources.length;
-  const says = `Took in ${countSources(change.sources.length)}`;
+  const done = change.do === 'all' ? change.changes.find((c) => c.do === 'presence') : change;
+  if (!changeId || done?.do !== 'presence') return answer(committed);
+  const left = ids.length - done.sources.length;
+  const says = `Took in ${countSources(done.sources.length)}${folders ? ', filed by their folders' : ''}`;
   return { changeId, says: left && complete ? `${says}; ${left.toLocaleString('en')} still wait` : says };
 }
 
@@ -149,28 +225,72 @@ export async function setAside(services: Services, actor: Actor, ids: string[], 
  * overwritten. The one that came goes, and comes back when this is undone.
  */
 export async function join(services: Services, actor: Actor, id: string, to: string): Promise<Changed> {
-  return answer(await commitDecided(services, actor, [id, to], (tx) => joining(tx, actor, id, to)));
+  const decide = async (tx: Db): Promise<Change> => {
+    const one = await waitingOne(tx, actor.workspaceId, id);
+    const target = (await findKnown(tx, actor.workspaceId, [to])).get(to);
+    if (!target) throw new Refusal('no_such_source');
+    const { changes, filled } = await joining(tx, actor.workspaceId, one, target);
+    const title = withoutMarkup(target.record.title ?? 'an untitled source');
+    return { do: 'all', says: `Joined to “${title}”${filledInWords(filled)}`, changes };
+  };
+  return answer(await commitDecided(services, actor, [id, to], decide));
 }
 
-async function joining(tx: Db, actor: Actor, id: string, to: string): Promise<Change> {
+/** Those that are here for certain are joined, each to its source, as one change. The others are left. */
+export async function joinCertain(services: Services, actor: Actor, ids: string[]): Promise<Changed> {
   const { workspaceId } = actor;
-  const one = await waitingOne(tx, workspaceId, id);
-  const target = (await findKnown(tx, workspaceId, [to])).get(to);
-  if (!target) throw new Refusal('no_such_source');
-  const { tags, collections, files } = await findTies(tx, workspaceId, id);
+  const pairs = await findCertain(services.db, workspaceId, ids);
+  const on = pairs.flatMap(({ id, to }) => [id, to]);
+  const decide = async (tx: Db): Promise<Change> => {
+    const [waiting, known] = [
+      await findWaiting(tx, workspaceId, ids),
+      await findKnown(
+        tx,
+        workspaceId,
+        pairs.map((p) => p.to),
+      ),
+    ];
+    const changes: Change[] = [];
+    let [joined, filled] = [0, 0];
+    for (const { id, to } of pairs) {
+      const [one, target] = [waiting.get(id), known.get(to)];
+      if (one?.presence !== 'intake' || !target) continue;
+      const done = await joining(tx, workspaceId, one, target);
+      changes.push(...done.changes);
+      joined += 1;
+      filled += done.filled;
+      // The next that is joined to it fills what is still empty.
+      known.set(to, { ...target, record: { ...target.record, ...done.fills } });
+    }
+    return {
+      do: 'all',
+      says: `Joined ${joined.toLocaleString('en')} to sources here${filledInWords(filled)}`,
+      changes,
+    };
+  };
+  return answer(await commitDecided(services, actor, on, decide));
+}
+
+const filledInWords = (filled: number): string =>
+  filled ? `: ${filled === 1 ? '1 field' : `${filled.toLocaleString('en')} fields`} filled` : '';
+
+async function joining(
+  tx: Db,
+  workspaceId: string,
+  one: Waiting,
+  target: { id: string; record: SourceRecord },
+): Promise<{ changes: Change[]; filled: number; fills: object }> {
+  const { tags, collections, files } = await findTies(tx, workspaceId, one.id);
   const fills = filledBy(target.record, one.record);
-  const title = withoutMarkup(target.record.title ?? 'an untitled source');
-  const sources = [to];
+  const sources = [target.id];
   const changes: Change[] = [
-    { do: 'presence', sources: [id], from: one.presence, to: 'none' },
-    edited(to, target.record, fills),
+    { do: 'presence', sources: [one.id], from: one.presence, to: 'none' },
+    edited(target.id, target.record, fills),
     ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
     ...collections.map((c) => filed(c, sources, true)),
-    ...files.map((f): Change => ({ do: 'attach', source: to, file: f.id, name: f.name, present: true })),
+    ...files.map((f): Change => ({ do: 'attach', source: target.id, file: f.id, name: f.name, present: true })),
   ];
-  const filled = Object.keys(fills).length;
-  const says = `Joined to “${title}”${filled ? `: ${filled === 1 ? '1 field' : `${filled} fields`} filled` : ''}`;
-  return { do: 'all', says, changes };
+  return { changes, filled: Object.keys(fills).length, fills };
 }
 
 /** Works of those a page lists are brought in as well. */

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { Batch, Origin, Way } from '@pandecta/contract';
 import type { Presence } from '@pandecta/core/changes';
 import type { Lack } from '@pandecta/core/intake';
+import { CERTAIN } from '@pandecta/core/matching';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { openRules } from '../check/facets.ts';
@@ -25,7 +26,10 @@ export interface Waiting {
   keys: string[];
   files: string[];
   lookedUp: string | null;
+  trouble: string | null;
   came: string | null;
+  /** How each field is known. */
+  provenance: Partial<Record<string, { from: string; sure: number }>>;
 }
 
 /** Those of the sources that wait or are set aside, by id. */
@@ -43,9 +47,11 @@ export async function findWaiting(db: Db, workspaceId: string, ids: string[]): P
       keys: list(text()),
       files: list(text()),
       lookedUp: orNull(text()),
+      trouble: orNull(text()),
       came: orNull(text()),
+      provenance: json<Waiting['provenance']>(),
     },
-    sql`select s.id, s.record, s.presence, s.import_id as batch, ss.lacks, ${openRules(w)} as finds, o.looked_up as "lookedUp", o.came,
+    sql`select s.id, s.record, s.provenance, s.presence, s.import_id as batch, ss.lacks, ${openRules(w)} as finds, o.looked_up as "lookedUp", o.trouble, o.came,
       array(select key from source_keys k where k.workspace_id = ${w} and k.source_id = s.id and key not like 'read:%') as keys,
       array(select file_id::text from source_files f where f.workspace_id = ${w} and f.source_id = s.id) as files
     from sources s join source_sort ss on ss.workspace_id = ${w} and ss.source_id = s.id
@@ -78,10 +84,10 @@ export async function findBatches(db: Db, workspaceId: string, ids: string[]): P
 }
 
 export async function findOrigin(db: Db, workspaceId: string, id: string): Promise<Origin> {
-  const { came, spans, found, lookedUp, items } = sourceOrigins;
+  const { came, spans, found, lookedUp, trouble, items } = sourceOrigins;
   const row = await within(db, workspaceId).first(
     sourceOrigins,
-    { came, spans, found, lookedUp, items },
+    { came, spans, found, lookedUp, trouble, items },
     eq(sourceOrigins.sourceId, id),
   );
   const where: Found = row?.found ?? {};
@@ -89,6 +95,7 @@ export async function findOrigin(db: Db, workspaceId: string, id: string): Promi
     came: row?.came ?? null,
     spans: row?.spans ?? [],
     lookedUp: row?.lookedUp ?? null,
+    trouble: row?.trouble ?? null,
     database: where.database ?? null,
     accession: where.accession ?? null,
     query: where.query ?? null,
@@ -127,6 +134,23 @@ export async function findComplete(db: Db, workspaceId: string): Promise<string[
     sql`select source_id as id from source_sort where workspace_id = ${workspaceId} and presence = 'intake' and cardinality(lacks) = 0`,
   );
   return found.map((f) => f.id);
+}
+
+/** Of what waits, or of these, what is one source here for certain and no other; by the pairs that were compared. */
+export function findCertain(db: Db, workspaceId: string, ids?: string[]): Promise<{ id: string; to: string }[]> {
+  const w = sql`${workspaceId}::uuid`;
+  return rows(
+    db,
+    { id: text(), to: text() },
+    sql`with pairs (id, other) as (
+        select source_id, other_id from likely_pairs where workspace_id = ${w} and probability >= ${CERTAIN}
+        union all select other_id, source_id from likely_pairs where workspace_id = ${w} and probability >= ${CERTAIN})
+      select p.id, min(p.other::text) as to from pairs p
+      join sources s on s.workspace_id = ${w} and s.id = p.id and s.presence = 'intake'
+      join sources o on o.workspace_id = ${w} and o.id = p.other and o.presence = 'live'
+      ${ids ? sql`where p.id = any(${array(ids, 'uuid')})` : sql``}
+      group by p.id having count(distinct p.other) = 1 order by p.id`,
+  );
 }
 
 /** The tags, collections and files a source has, for whoever it is joined to. */

@@ -1,7 +1,7 @@
 /** What a search found, work by work: folded over the catalogues, with what is here already; and bringing it in. */
 import { and, eq } from 'drizzle-orm';
 import type { FoundPage, FoundQuery, FoundWork, GatherFound, Started } from '@pandecta/contract';
-import { bestOf, matchKeys } from '@pandecta/core/matching';
+import { areOneWork, bestOf, matchKeys } from '@pandecta/core/matching';
 import { nameInverted, withoutMarkup, yearOf, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
@@ -10,7 +10,7 @@ import { Refusal } from '../errors.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
 import type { Actor } from '../http/authorise.ts';
-import { findMatches, type HereMatch } from '../intake/here.ts';
+import { findMatches, type Matches } from '../intake/here.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { findHits, findSearch, type Hit } from './search.ts';
@@ -37,7 +37,7 @@ async function works(db: Db, workspaceId: string, search: string, ask: FoundQuer
   const fresh = ask.fresh ? all.filter((w) => w.hits.some((h) => h.isNew)) : all;
   // Which are here is asked of all only where those are to be left out.
   const here = ask.absent ? await matchesOf(db, workspaceId, fresh) : undefined;
-  const kept = here ? fresh.filter((w) => !here.has(String(w.work))) : fresh;
+  const kept = here ? fresh.filter((w) => !here.get(String(w.work))?.here.length) : fresh;
   const text = (w: Folded): string =>
     ask.sort === 'author' ? (w.record.author ?? []).map(nameInverted).join('; ') : withoutMarkup(w.record.title ?? '');
   const year = (w: Folded): number => yearOf(w.record.issued) ?? -Infinity;
@@ -55,7 +55,7 @@ async function works(db: Db, workspaceId: string, search: string, ask: FoundQuer
   }
 }
 
-const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<string, HereMatch[]>> =>
+const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<string, Matches>> =>
   findMatches(
     db,
     workspaceId,
@@ -65,17 +65,19 @@ const matchesOf = (db: Db, workspaceId: string, list: Folded[]): Promise<Map<str
 
 async function shown(db: Db, actor: Actor, list: Folded[]): Promise<FoundWork[]> {
   const matches = await matchesOf(db, actor.workspaceId, list);
-  const standing = [...matches.values()].flatMap((m) => m[0]?.here.collections ?? []);
+  const standing = [...matches.values()].flatMap((m) => m.here[0]?.here.collections ?? []);
   const paths = await pathsOf(db, actor, [...new Set(standing)]);
   return list.map((w): FoundWork => {
-    const best = matches.get(String(w.work))?.[0];
+    const { here, waiting } = matches.get(String(w.work)) ?? { here: [], waiting: [] };
+    const best = here[0];
     return {
       id: String(w.work),
       record: w.record,
       in: w.hits.map((h) => ({ catalogue: h.catalogue, accession: h.accession })),
       isNew: w.hits.some((h) => h.isNew),
       hasPdf: w.hits.some((h) => h.pdf !== null),
-      gathered: w.hits.some((h) => h.importId !== null),
+      // Found anew by another search, it waits all the same.
+      gathered: w.hits.some((h) => h.importId !== null) || waiting.some((m) => areOneWork(m.verdict)),
       ...(best && {
         here: {
           id: best.here.id,

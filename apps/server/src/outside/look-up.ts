@@ -21,6 +21,9 @@ export type LookedUpAnywhere = LookedUp & {
 
 const AT_ONCE = 20;
 
+const NO_CATALOGUES =
+  'This workspace has no catalogues to ask. Whoever is a steward adds one in Gather, under Search outside.';
+
 export async function lookUp(services: Services, workspaceId: string, record: SourceRecord): Promise<LookedUpAnywhere> {
   if (record.DOI) return lookUpDoi(services, record.DOI);
   if (record.URL && !record.title) return visit(services, record.URL);
@@ -32,18 +35,19 @@ export async function lookUp(services: Services, workspaceId: string, record: So
 async function visit({ fetcher, workers }: Services, address: string): Promise<LookedUpAnywhere> {
   try {
     const page = await fetcher.get(address);
-    if (page.status >= 500) return { state: 'silent' };
+    if (page.status >= 500) return { state: 'silent', why: `The page answered with error ${page.status}.` };
     if (page.status >= 400) return { state: 'not found' };
     const { record } = await workers.run('readPage', { html: page.text, address: page.address });
     return { state: 'found', record, found: { address: page.address }, states: true };
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;
-    return { state: error.refused ? 'not found' : 'silent' };
+    return { state: error.refused ? 'not found' : 'silent', why: error.message };
   }
 }
 
 async function inCatalogues(services: Services, workspaceId: string, asking: Asking): Promise<LookedUpAnywhere> {
   const { catalogues } = await listCatalogues(services.db, workspaceId);
+  if (!catalogues.length) return { state: 'silent', why: NO_CATALOGUES };
   const answers = await Promise.allSettled(
     catalogues.map(async (c) => {
       const { entries } = await ask(services, c, asking.question, 0, AT_ONCE);
@@ -52,7 +56,13 @@ async function inCatalogues(services: Services, workspaceId: string, asking: Ask
   );
   const found = answers.flatMap((a) => (a.status === 'fulfilled' ? a.value : []));
   const [first] = found;
-  if (!first) return { state: answers.some((a) => a.status === 'fulfilled') ? 'not found' : 'silent' };
+  if (!first) {
+    const silent = answers.flatMap((a, i) =>
+      a.status === 'rejected' ? [`${catalogues[i]!.name}: ${(a.reason as Error).message}`] : [],
+    );
+    const state = silent.length < answers.length ? 'not found' : 'silent';
+    return { state, ...(silent.length && { why: silent.join('; ') }) };
+  }
   const record = bestOf(found.map((e) => e.record));
   return {
     state: 'found',

@@ -47,7 +47,7 @@ export async function findListed(
   return {
     file: file.name,
     listed: list.map(({ text: printed, page }, i) => {
-      const match = matches.get(String(i))?.find((m) => m.here.id !== source);
+      const match = matches.get(String(i))?.here.find((m) => m.here.id !== source);
       return {
         text: printed,
         page,

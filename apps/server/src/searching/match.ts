@@ -50,7 +50,10 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   const years = inYears(ask);
   if (ask.group && !isGroup(ask.group)) throw new Refusal('invalid', `nothing is grouped by “${ask.group}”`);
   // Within groups what is best is not told apart: an order over all is.
-  const sort = readSort(ask.sort, compiled.rank !== '' && !ask.group);
+  const asked = readSort(ask.sort, compiled.rank !== '' && !ask.group);
+  // What waits stands by its gatherings, the newest first, and in each as it was pasted.
+  const waits = presence === 'intake' || presence === 'aside';
+  const sort = waits && !ask.sort && asked[0]?.key === 'added' ? [...asked, { key: 'came', descending: false }] : asked;
   return {
     scope,
     notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)].sort((a, b) => a.start - b.start),

@@ -17,13 +17,49 @@ const kept = (key: string): string => `cite:${key.toLowerCase()}`;
 const inTurn = (tx: Db, workspaceId: string): Promise<unknown> =>
   tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`citation keys ${workspaceId}`}, 0))`);
 
-/** The sources with a key each: their own where nobody has it, or else the next one that is free. */
-export async function withCitationKeys<S extends { id: string; record: SourceRecord }>(
+/** A record with its key. */
+export type KeyedRecord = SourceRecord & { 'citation-key': string };
+type Keyed<S extends { record: SourceRecord }> = S & { record: KeyedRecord };
+
+/** So many are given keys before others have their turn. */
+const AT_ONCE = 2000;
+
+/**
+ * The sources with a key each: their own where nobody has it, or else the next one that is free. The keys are kept for
+ * them from here on, in a transaction of its own: what is written afterwards, however long it takes, holds up nobody.
+ * What does not become a source gives its key back (`releaseCitationKeys`).
+ */
+export async function reserveCitationKeys<S extends { id: string; record: SourceRecord }>(
+  db: Db,
+  workspaceId: string,
+  list: S[],
+): Promise<Keyed<S>[]> {
+  const out: Keyed<S>[] = [];
+  for (let i = 0; i < list.length; i += AT_ONCE) {
+    const part = list.slice(i, i + AT_ONCE);
+    out.push(...(await transact(db, (tx) => giveKeys(tx, workspaceId, part))));
+  }
+  return out;
+}
+
+export async function releaseCitationKeys(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
+  await tx.execute(
+    sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key like 'cite:%'`,
+  );
+}
+
+async function giveKeys<S extends { id: string; record: SourceRecord }>(
   tx: Db,
   workspaceId: string,
   list: S[],
-): Promise<S[]> {
+): Promise<Keyed<S>[]> {
   await inTurn(tx, workspaceId);
+  // Those of a try that failed.
+  await releaseCitationKeys(
+    tx,
+    workspaceId,
+    list.map((s) => s.id),
+  );
   const wanted = list.map((s) => wantedCitationKey(s.record));
   const begun = [...new Set(wanted.map(kept))];
   const found = await rows(
@@ -34,7 +70,7 @@ export async function withCitationKeys<S extends { id: string; record: SourceRec
       join source_keys k on k.workspace_id = ${workspaceId} and k.key >= b.key and k.key < b.key || '{'`,
   );
   const taken = new Set(found.map((f) => f.key));
-  const given = list.map((source, i) => {
+  const given = list.map((source, i): Keyed<S> => {
     const key = freeCitationKey(wanted[i]!, (k) => taken.has(kept(k)));
     taken.add(kept(key));
     return { ...source, record: { ...source.record, 'citation-key': key } };
@@ -85,8 +121,6 @@ export async function checkCitationKeys(tx: Db, workspaceId: string, changes: Ed
   if (found[0]) throw new Refusal('key_taken', found[0].key.slice(5), `“${withoutMarkup(found[0].title)}”`);
 }
 
-const AT_ONCE = 500;
-
 /** Gives keys to the sources of a time before every source had one. */
 export async function giveMissingKeys({ db, report }: Pick<Services, 'db' | 'report'>): Promise<void> {
   const without = sql`not (record ? 'citation-key')`;
@@ -95,17 +129,16 @@ export async function giveMissingKeys({ db, report }: Pick<Services, 'db' | 'rep
       const [next] = await rows(db, { workspace: text() }, sql`select workspace_id as workspace from sources where ${without} limit 1`); // prettier-ignore
       if (!next) return;
       await transact(db, async (tx) => {
-        await inTurn(tx, next.workspace);
         const found = await rows(
           tx,
           { id: text(), record: json<SourceRecord>() },
-          sql`select id, record from sources where workspace_id = ${next.workspace} and ${without} order by id limit ${AT_ONCE} for update`,
+          sql`select id, record from sources where workspace_id = ${next.workspace} and ${without} order by id limit 500 for update`,
         );
-        const given = await withCitationKeys(tx, next.workspace, found);
+        const given = await giveKeys(tx, next.workspace, found);
         await tx.execute(sql`update sources s set record = s.record || jsonb_build_object('citation-key', u.key)
           from ${table('u', {
             id: ['uuid', given.map((g) => g.id)],
-            key: ['text', given.map((g) => g.record['citation-key']!)],
+            key: ['text', given.map((g) => g.record['citation-key'])],
           })} where s.workspace_id = ${next.workspace} and s.id = u.id`);
       });
     }

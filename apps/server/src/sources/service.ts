@@ -13,7 +13,7 @@ import type { Actor } from '../http/authorise.ts';
 import { broughtTo, findDestination } from '../places/destination.ts';
 import type { Services } from '../services.ts';
 import { binDays } from './bin.ts';
-import { freshCitationKey } from './citation-keys.ts';
+import { freshCitationKey, reserveCitationKeys } from './citation-keys.ts';
 import { insertSources } from './store.ts';
 import { refuseWrong } from './wrong.ts';
 import { sources } from './tables.ts';
@@ -60,8 +60,10 @@ export async function addByHand(
   if (!input.type) throw new Refusal('invalid', 'the kind is missing');
   const id = uuidv7();
   const provenance = Object.fromEntries(Object.keys(input).map((f) => [f, { from: 'person', sure: 1 }]));
+  const one = { id, record: input as unknown as SourceRecord, provenance };
+  const keyed = await reserveCitationKeys(db, actor.workspaceId, [one]);
   const committed = await transact(db, async (tx) => {
-    await insertSources(tx, actor, [{ id, record: input as unknown as SourceRecord, provenance }], {
+    await insertSources(tx, actor, keyed, {
       presence: 'none',
       importId: null,
     });

@@ -11,7 +11,7 @@ import { Refusal } from '../errors.ts';
 import type { Actor } from '../http/authorise.ts';
 import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../stating/store.ts';
-import { withCitationKeys } from './citation-keys.ts';
+import type { KeyedRecord } from './citation-keys.ts';
 import { chainFrom, partsOf } from './merged.ts';
 import { sources } from './tables.ts';
 import { pathsOf } from '../places/store.ts';
@@ -150,15 +150,14 @@ export async function findRecords(
   return new Map(found.map((f) => [f.id, f.record]));
 }
 
-/** Writes new sources; those of presence `none` are seen once a change makes them live. */
+/** Writes new sources, which have their citation keys; those of presence `none` are seen once a change makes them live. */
 export async function insertSources(
   tx: Db,
   actor: Actor,
-  list: { id: string; record: SourceRecord; provenance: object }[],
+  list: { id: string; record: KeyedRecord; provenance: object }[],
   as: { presence: 'none' | 'live' | 'intake'; importId: string | null },
 ): Promise<void> {
-  const keyed = await withCitationKeys(tx, actor.workspaceId, list);
-  const plain = keyed.map(({ id, record, provenance }) => ({ id, record, provenance }));
+  const plain = list.map(({ id, record, provenance }) => ({ id, record, provenance }));
   await tx.execute(sql`
     insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
     select ${actor.workspaceId}::uuid, r.id, r.record, r.provenance, ${as.presence}, ${actor.userId}::uuid, ${as.importId}::uuid

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The intake: what waits, by the gathering it came with, and what may be done with all of it. */
-import { computed, onMounted } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import type { IntakeRow as Row } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { useDeeds } from '../act/commands.ts';
@@ -12,11 +12,14 @@ import KitNotice from '../kit/KitNotice.vue';
 import TimeText from '../kit/TimeText.vue';
 import { keysOf } from '../list/keys.ts';
 import ListBox from '../list/ListBox.vue';
+import { FileTo, TagInput, useBatch } from '../sources/index.ts';
 import IntakeRow from './IntakeRow.vue';
 import { useIntake } from './intake.ts';
+import ManyOnes from './ManyOnes.vue';
 
 const emit = defineEmits<{ decide: []; mend: [] }>();
 const intake = useIntake();
+const batch = useBatch();
 onMounted(() => intake.begin());
 
 const aside = computed(() => intake.scope === 'aside');
@@ -33,6 +36,11 @@ const waiting = computed(() => {
     : `${n} ${intake.total === 1 ? 'waits' : 'wait'} to be taken in`;
 });
 const complete = computed(() => intake.figures?.complete ?? 0);
+const certain = computed(() => intake.figures?.certain ?? 0);
+/** Of many that are decided on together, which are shown. */
+const deciding = ref<'complete' | 'certain' | null>(null);
+const tagging = ref(false);
+const filing = ref(false);
 
 const lacking = computed<MenuEntry[]>(() => [
   { name: 'Anything', checked: !intake.missing, run: () => void (intake.missing = null) },
@@ -60,12 +68,15 @@ useDeeds({
   decide: () => (intake.cursor && !aside.value ? emit('decide') : false),
   'set-aside': () => (intake.chosen && !aside.value ? void intake.setAside(intake.chosen) : false),
   mend: () => (intake.cursor ? emit('mend') : false),
+  file: () => (intake.chosen && !aside.value ? void (filing.value = true) : false),
+  tag: () => (intake.chosen && !aside.value ? void (tagging.value = true) : false),
   leave: () => intake.unselect(),
 });
 </script>
 
 <template>
-  <section class="flex min-h-0 flex-1 flex-col" aria-label="Intake">
+  <ManyOnes v-if="deciding" :which="deciding" @close="deciding = null" />
+  <section v-else class="flex min-h-0 flex-1 flex-col" aria-label="Intake">
     <header class="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 pb-2 pt-3">
       <h1 class="font-serif text-title font-semibold">{{ aside ? 'Set aside' : 'Intake' }}</h1>
       <p class="text-muted" aria-live="polite">{{ waiting }}</p>
@@ -80,15 +91,34 @@ useDeeds({
             @click="intake.lookUpMany(intake.chosen)"
             >Look up</KitButton
           >
+          <KitButton v-if="!aside" title="f" @click="filing = true">File to…</KitButton>
+          <KitButton v-if="!aside" title="t" @click="tagging = true">Tag…</KitButton>
           <KitButton @click="intake.setAside(intake.chosen, !aside)">{{
             aside ? `Put ${intake.count.toLocaleString('en')} back` : 'Set aside'
           }}</KitButton>
         </template>
-        <KitButton v-else-if="!aside && complete" look="main" @click="intake.takeInComplete()">{{
-          complete === 1 ? 'Take in the complete one' : `Take in the ${complete.toLocaleString('en')} complete ones`
-        }}</KitButton>
+        <template v-else-if="!aside">
+          <KitButton
+            v-if="certain"
+            title="Shows which they are, and to what each is joined"
+            @click="deciding = 'certain'"
+            >{{
+              certain === 1 ? 'Join the certain one…' : `Join the ${certain.toLocaleString('en')} certain ones…`
+            }}</KitButton
+          >
+          <KitButton v-if="complete" look="main" title="Shows which they are" @click="deciding = 'complete'">{{
+            complete === 1 ? 'Take in the complete one…' : `Take in the ${complete.toLocaleString('en')} complete ones…`
+          }}</KitButton>
+        </template>
       </div>
     </header>
+    <TagInput
+      v-if="tagging && intake.chosen"
+      class="mx-4 mb-2 w-64"
+      @add="batch.tag(intake.chosen, $event)"
+      @done="tagging = false"
+    />
+    <FileTo v-if="intake.chosen" v-model:open="filing" :chosen="intake.chosen" :count="Math.max(1, intake.count)" />
     <div class="flex min-h-7 items-center gap-2.5 border-b border-line px-4 py-[3px] text-fine text-muted">
       <KitCheck
         :checked="allSelected"

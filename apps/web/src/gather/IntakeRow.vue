@@ -13,7 +13,9 @@ const title = computed(() => {
   if (props.row.unread) return `“${t}”`;
   return t || record.value.DOI || record.value.ISBN || record.value.URL || 'Untitled';
 });
-const below = computed(() => (props.row.unread ? 'could not be read as a reference' : belowOf(record.value)));
+const below = computed(() =>
+  props.row.unread ? (props.row.trouble ?? 'could not be read as a reference') : belowOf(record.value),
+);
 const standing = computed(() => standingOf(props.row));
 </script>
 

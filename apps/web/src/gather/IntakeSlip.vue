@@ -25,11 +25,12 @@ import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
-import { originInWords, RecordEditor, SourceFindings } from '../sources/index.ts';
+import { FileTo, originInWords, PlacesBlock, RecordEditor, SourceFindings } from '../sources/index.ts';
 import AsItCame from './AsItCame.vue';
 import BothRecords from './BothRecords.vue';
 import { useIntake } from './intake.ts';
 import ListedWorks from './ListedWorks.vue';
+import PrintedCitation from './PrintedCitation.vue';
 
 const props = defineProps<{ id: string }>();
 const mending = defineModel<boolean>('mending', { required: true });
@@ -55,6 +56,10 @@ const { value: cited } = useAsked({
 });
 const one = computed(() => (detail.value?.source.id === props.id ? detail.value : null));
 const match = computed(() => one.value?.here[at.value] ?? one.value?.here[0]);
+/** Another that waits and is the same work. */
+const twin = computed(() => one.value?.waiting[0]);
+const filing = ref(false);
+const tagging = ref(false);
 const hasPdf = computed(() => one.value?.source.files.some((f) => /pdf/.test(f.mediaType)));
 const title = computed(() => withoutMarkup(one.value?.source.record.title ?? 'Untitled'));
 
@@ -115,7 +120,26 @@ defineExpose({ decide });
     <div class="min-h-0 flex-1 overflow-auto px-[18px] py-3">
       <KitNotice v-if="trouble && !one" tone="plain">{{ trouble }}</KitNotice>
       <p v-else-if="!one" class="text-muted">Fetching the record…</p>
-      <RecordEditor v-else-if="mending" :source="one.source" @close="mending = false" />
+      <template v-else-if="mending">
+        <!-- What it is mended by, and what comes of it, stay in sight. -->
+        <div
+          class="sticky -top-3 z-10 -mx-[18px] -mt-3 mb-3 max-h-[40vh] overflow-auto border-b border-line bg-card px-[18px] pb-2 pt-3"
+        >
+          <p v-if="one.origin.trouble" class="mb-1.5 text-ochre">{{ one.origin.trouble }}</p>
+          <template v-if="one.origin.came">
+            <h2 class="heading mb-1">As it came</h2>
+            <AsItCame
+              :text="one.origin.came"
+              :spans="one.origin.spans"
+              :may="intake.scope === 'intake'"
+              @respan="(change) => intake.respan(id, change)"
+            />
+          </template>
+          <h2 class="heading mb-1 mt-2">As it will print</h2>
+          <PrintedCitation :cited="cited" />
+        </div>
+        <RecordEditor :source="one.source" @close="mending = false" />
+      </template>
       <template v-else>
         <template v-if="match">
           <h2 class="heading mb-1.5 flex justify-between">
@@ -139,9 +163,17 @@ defineExpose({ decide });
         </template>
         <template v-else>
           <h2 class="font-serif text-read font-semibold leading-tight">{{ title }}</h2>
-          <p class="mt-0.5 text-fine text-muted">New: nothing here is like it.</p>
+          <p v-if="!twin" class="mt-0.5 text-fine text-muted">New: nothing here is like it.</p>
         </template>
+        <p v-if="twin" class="mt-2 text-ochre">
+          Waits twice: “{{ withoutMarkup(twin.record.title ?? 'Untitled') }}” is {{ twin.verdict }} the same work.
+          <KitButton look="word" @click="intake.show(twin.id)">Show it</KitButton>
+        </p>
+        <p v-if="one.origin.trouble" class="mt-2 text-ochre">{{ one.origin.trouble }}</p>
         <p v-if="one.lacks.length" class="mt-2 text-ochre">Missing: {{ one.lacks.map((l) => LACKS[l]).join(' · ') }}</p>
+        <p v-if="one.guessed.length" class="mt-2 text-ochre">
+          Guessed, so look: {{ one.guessed.map((f) => variableInWords(f)).join(', ') }}
+        </p>
         <SourceFindings :id="id" class="mt-4" />
         <template v-if="one.origin.came">
           <h2 class="heading mb-1 mt-4">As it came</h2>
@@ -163,12 +195,16 @@ defineExpose({ decide });
           <KitButton look="word" @click="intake.fetchPdf(id)">Fetch it</KitButton>
         </p>
         <h2 class="heading mb-1 mt-4 flex items-center justify-between">As it will print<StyleChooser /></h2>
-        <!-- eslint-disable vue/no-v-html -- made by the citation processor, which escapes what comes from records -->
-        <p v-if="cited?.entries[0]" class="font-serif leading-[1.4]" v-html="cited.entries[0].html" />
-        <!-- eslint-enable vue/no-v-html -->
-        <p v-else-if="cited" class="text-muted">{{ citing.unprintedWords(cited) }}.</p>
+        <PrintedCitation :cited="cited" />
         <h2 class="heading mb-1 mt-4">Where it goes</h2>
-        <p>
+        <PlacesBlock
+          v-if="session.may('edit')"
+          :id="id"
+          v-model:tagging="tagging"
+          :source="one.source"
+          @file="filing = true"
+        />
+        <p v-else>
           <template v-if="one.source.places.length || one.source.tags.length || one.source.reading">
             <span v-for="p in one.source.places" :key="p.path" class="chip mr-1">{{ p.path }}</span>
             <span
@@ -213,5 +249,6 @@ defineExpose({ decide });
       </template>
       <KitButton v-else look="main" @click="intake.setAside({ ids: [id] }, false)">Put back into the intake</KitButton>
     </div>
+    <FileTo v-if="one" v-model:open="filing" :chosen="{ ids: [id] }" :count="1" />
   </aside>
 </template>

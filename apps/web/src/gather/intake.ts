@@ -63,6 +63,12 @@ export const useIntake = defineStore('intake', () => {
     return selection.all ? { matching: question.value, except: [...selection.except] } : { ids: [...selection.ids] };
   });
 
+  /** Goes to another line of the list, wherever it stands. */
+  async function show(id: string): Promise<void> {
+    const { at } = await ask(routes.intake.page, { query: { ...question.value, from: 0, count: 1, find: id } });
+    if (at !== undefined) await list.go(at);
+  }
+
   async function bringListed(source: string, items: number[]): Promise<void> {
     const begun = await attempt(() => ask(routes.intake.listed, { source, body: { items } }));
     if (begun) await jobs.look();
@@ -70,7 +76,8 @@ export const useIntake = defineStore('intake', () => {
   const fetchPdf = (source: string): Promise<unknown> => change(() => ask(routes.intake.fetchPdf, { source }));
   const takeIn = (which: Chosen, complete = false): Promise<unknown> =>
     change(() => ask(routes.intake.takeIn, { body: { ...which, ...(complete && { complete }) } }));
-  const takeInComplete = (): Promise<unknown> => takeIn({ matching: { scope: 'intake' } }, true);
+  const joinCertain = (which: Chosen): Promise<unknown> =>
+    change(() => ask(routes.intake.joinCertain, { body: which }));
   const setAside = (which: Chosen, aside = true): Promise<unknown> =>
     change(() => ask(routes.intake.setAside, { body: { ...which, aside } }));
   const join = (source: string, to: string): Promise<unknown> =>
@@ -93,7 +100,8 @@ export const useIntake = defineStore('intake', () => {
     takeIn,
     bringListed,
     fetchPdf,
-    takeInComplete,
+    joinCertain,
+    show,
     setAside,
     join,
     respan,

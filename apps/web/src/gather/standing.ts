@@ -8,17 +8,29 @@ export interface Standing {
   tone: 'good' | 'caution' | 'left';
 }
 
-export function standingOf({ unread, here, lookedUp, lacks, finds, files }: IntakeRow): Standing {
-  if (unread) return { says: 'left for you', tone: 'left' };
+export function standingOf({
+  unread,
+  here,
+  lookedUp,
+  trouble,
+  lacks,
+  finds,
+  files,
+  twice,
+  guessed,
+}: IntakeRow): Standing {
+  if (unread) return { says: trouble ? small(trouble) : 'left for you', tone: 'left' };
   if (here?.verdict === 'certain')
     return { says: `here already${here.places ? `, in ${counted(here.places, 'place')}` : ''}`, tone: 'caution' };
   if (here) return { says: `${here.verdict} here already`, tone: 'caution' };
+  if (twice !== undefined) return { says: 'waits twice', tone: 'caution' };
   if (lookedUp === 'silent') return { says: 'nobody answered yet', tone: 'caution' };
   if (lookedUp === 'not found') return { says: 'nobody asked knows it', tone: 'left' };
   const missing = lacksInWords(lacks);
   if (missing) return { says: missing, tone: 'caution' };
   if (finds.length)
     return { says: finds.length === 1 ? small(finds[0]!) : counted(finds.length, 'finding'), tone: 'caution' };
+  if (guessed.length) return { says: 'guessed in part', tone: 'caution' };
   return { says: `complete${files ? ' · file' : ''}`, tone: 'good' };
 }
 

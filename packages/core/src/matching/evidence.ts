@@ -6,6 +6,9 @@ import { see, type Seen } from './seen.ts';
 export const VERDICTS = ['certain', 'very likely', 'perhaps', 'different'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
+/** Sure enough that two are treated as one work before a person has looked. */
+export const areOneWork = (verdict: Verdict): boolean => verdict === 'certain' || verdict === 'very likely';
+
 export interface Evidence {
   verdict: Verdict;
   /** From 0 to 1. */

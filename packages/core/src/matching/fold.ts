@@ -1,6 +1,6 @@
 /** The same work from several catalogues is one line: which records are folded together, by the evidence of each pair. */
 import { withoutMarkup, yearOf, type SourceRecord } from '../source/index.ts';
-import { compareSeen } from './evidence.ts';
+import { areOneWork, compareSeen } from './evidence.ts';
 import { identifierKeys, mainOf, titleKey } from './keys.ts';
 import { see, type Seen } from './seen.ts';
 
@@ -23,9 +23,7 @@ export class Folding {
     const keys = keysOf(record);
     const seen = see(record);
     const found = this.candidates(keys).find((w) =>
-      this.works[w]!.slice(0, MOST_RECORDS).every((other) =>
-        ['certain', 'very likely'].includes(compareSeen(seen, other).verdict),
-      ),
+      this.works[w]!.slice(0, MOST_RECORDS).every((other) => areOneWork(compareSeen(seen, other).verdict)),
     );
     const work = found ?? this.works.length;
     this.note(seen, work, keys);

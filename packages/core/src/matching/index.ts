@@ -15,7 +15,7 @@ export {
 export { wordForWord } from './containers.ts';
 export { CERTAIN, decide, reasonsOf, withSameFile, type Decision, type Reason } from './decide.ts';
 export { differences, type Piece } from './differences.ts';
-export { compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';
+export { areOneWork, compare, compareSeen, VERDICTS, type Evidence, type Verdict } from './evidence.ts';
 export { features, FEATURES, type Feature } from './features.ts';
 export * from './fold.ts';
 export * from './join.ts';

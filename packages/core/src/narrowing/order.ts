@@ -4,7 +4,7 @@ import type { Columns } from './columns.ts';
 import { lowerBound, UNRANKED, type Ranking } from './ranking.ts';
 
 export interface SortBy {
-  /** `year`, `added`, `changed`, or a key whose ranking the columns were told. */
+  /** `year`, `added`, `changed`, `came` (the order in which they came), or a key whose ranking the columns were told. */
   key: string;
   descending: boolean;
 }

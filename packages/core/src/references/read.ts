@@ -36,7 +36,7 @@ export function readReference(text: string): ReadReference {
   takeWhoWhenWhat(slate, record);
   record.type = kindOf(record, text);
   settle(record);
-  return { record, spans: sorted(slate), sure: sureness(record) };
+  return { record, spans: sorted(slate), sure: sureness(record, slate.guessed) };
 }
 
 const sorted = (slate: Slate): Span[] => slate.spans.toSorted((a, b) => a.start - b.start);
@@ -103,6 +103,13 @@ const EDITION =
   /\(?(?<edition>\b(?:\d{1,2}(?:st|nd|rd|th)|[Ff]irst|[Ss]econd|[Tt]hird|[Rr]ev(?:ised|\.)|[Nn]ew)\s+(?:[Rr]ev\.\s+)?ed(?:ition|n)?\b\.?)\)?/;
 const THESIS =
   /[[(](?<genre>(?:(?:unpublished|un-published)\s+)?(?:ph\.?\s?d\.?|doctoral|master(?:['’]?s)?|m\.?a\.?|m\.?sc\.?|dphil|diploma)\s*(?:thesis|dissertation|diss\.?)),?\s*(?<publisher>[^\])\u0000\d]*?)(?:,\s*(?<year>(?:1[4-9]|20)\d\d))?[\])]/i;
+const DOCTOR = String.raw`(?:[Pp][Hh]\.?\s?[Dd]\.?|D\.?\s?[Pp]hil\.?)`;
+const DEGREE = String.raw`(?:${DOCTOR}|M\.?\s?A\.?|M\.?\s?[Ss]c\.?|M\.?\s?[Pp]hil\.?)`;
+/** Ph.D. diss., University of Sallow, 1999. — at the end, without brackets */
+const THESIS_OPEN = new RegExp(
+  String.raw`(?<=[.,”"’'\u0000]\s*)(?<genre>(?:[Uu]npublished\s+)?(?:(?:${DEGREE}|[Dd]octoral|[Mm]aster(?:['’]?s)?|[Dd]iploma)\s+(?:thesis|dissertation|diss\.?)|${DOCTOR}))[,.]?\s+(?<publisher>\p{Lu}[^\u0000():\d]{2,90}?)(?:,\s*(?<year>${YEAR}))?\.?(?=[\s\u0000]*$)`,
+  'du',
+);
 /** [Honours thesis], [Map]: what it is, as author-date styles say it. */
 const MEDIUM =
   /\[(?<genre>[^\][\u0000\d]{0,40}\b(?:thesis|dissertation|report|paper|map|letter|film|software|data ?set|review|manuscript|lecture|poster|video|photograph)\b[^\][\u0000\d]{0,30})\]/i;
@@ -110,7 +117,7 @@ const REPORT_NO =
   /[[(]?(?<number>(?:Report|Working Paper|Technical Report|Paper|Publication)\s+(?:No\.?\s*)?[\w./-]*\d[\w./-]*)[\])]?/;
 /** (Place: Publisher, 1999) */
 const IMPRINT = new RegExp(
-  String.raw`\((?:(?<place>[\p{L} .,&-]{2,50}?)\s*:\s*)?(?<publisher>\p{Lu}[^()\u0000:]{2,80}?),\s*(?<year>${YEAR})\)(?:\s*[:,]?\s*(?:pp?\.\s*)?(?<page>\d+(?:[-–]\d+)?))?`,
+  String.raw`\((?:(?<place>[\p{L} .,&-]{2,50}?)\s*:\s*)?(?<publisher>\p{Lu}[^()\u0000:]{2,80}?),?\s+(?<year>${YEAR})\)(?:\s*[:,]?\s*(?:pp?\.\s*)?(?<page>\d+(?:[-–]\d+)?))?`,
   'du',
 );
 /** (2nd edn, Publisher 1999), as law prints it */
@@ -125,9 +132,11 @@ const IMPRINT_END = new RegExp(
 );
 
 function takeWhere(slate: Slate, record: SourceRecord): void {
-  const thesis = slate.match(THESIS, { genre: 'genre', publisher: 'publisher', year: 'issued' });
+  const degree = { genre: 'genre', publisher: 'publisher', year: 'issued' } as const;
+  const thesis = slate.match(THESIS, degree) ?? slate.match(THESIS_OPEN, degree);
   if (thesis) {
     put(record, 'genre', thesis.genre);
+    if (record.genre) record.genre = record.genre.replace(/(?<=\.\s?)[A-Z]$|\bdiss$/i, '$&.');
     put(record, 'publisher', thesis.publisher);
     if (thesis.issued) record.issued = parseDate(thesis.issued)!;
   }
@@ -321,15 +330,16 @@ function takeContainer(slate: Slate, record: SourceRecord, from: number): void {
   else if (!record.publisher && /^\p{Lu}/u.test(text)) takeImprint(slate, record, start, text);
 }
 
-/** What is left of a book: "Publisher", "Publisher, Place", "Site name". */
+/** What is left of a book: "Publisher", "Place, Publisher", "Site name". A full stop after an initial ends none. */
 function takeImprint(slate: Slate, record: SourceRecord, start: number, text: string): void {
-  const first = /^[^.]+/.exec(text)![0];
+  const first = /^(?:[^.]|(?<=(?:^|[\s.,&-])\p{Lu})\.|(?<=\b(?:St|Co|Ltd|Inc|Univ))\.(?=\s))+/u.exec(text)?.[0] ?? text;
   const field = record.URL && !record.edition ? 'container-title' : 'publisher';
+  slate.guessed = true;
   put(record, field, slate.take(field, start, start + first.length).replace(new RegExp(`,?\\s*${YEAR}$`), ''));
 }
 
 function kindOf(record: SourceRecord, text: string): SourceRecord['type'] {
-  if (record.genre && /thesis|diss/i.test(record.genre)) return 'thesis';
+  if (record.genre && /thesis|diss|\bph\.?\s?d\b|\bphil\b/i.test(record.genre)) return 'thesis';
   if (/\bproceedings\b|\bconference\b|\bsymposium\b|\bworkshop\b/i.test(record['container-title'] ?? ''))
     return 'paper-conference';
   if (record['container-title'] && (record.editor || (record.publisher && !record.volume))) return 'chapter';
@@ -348,7 +358,8 @@ function settle(record: SourceRecord): void {
   }
 }
 
-function sureness(record: SourceRecord): number {
+/** @param guessed what was left at the end was taken for the publisher, and nothing bears it out */
+function sureness(record: SourceRecord, guessed: boolean): number {
   const has = [
     record.author ?? record.editor,
     record.issued,
@@ -356,5 +367,5 @@ function sureness(record: SourceRecord): number {
     record['container-title'] ?? record.publisher,
   ];
   const found = has.filter(Boolean).length;
-  return [0.1, 0.25, 0.4, 0.6, 0.75][found]! + (record.page || record.DOI ? 0.1 : 0);
+  return [0.1, 0.25, 0.4, 0.6, 0.75][found]! + (record.page || record.DOI ? 0.1 : 0) - (guessed ? 0.15 : 0);
 }

@@ -261,3 +261,17 @@ describe('forms in which styles print books, articles and parts', () => {
     expect(Object.fromEntries(Object.keys(wanted).map((k) => [k, read[k]]))).toEqual(wanted);
   });
 });
+
+describe('what has full stops within it', () => {
+  test.each([
+    ['Okonjo, Marit. The Tides of Sallow. Ph.D. diss., Sallow University, 1999.', { type: 'thesis', genre: 'Ph.D. diss.', publisher: 'Sallow University' }],
+    ['Okonjo, Marit (1999) The Tides of Sallow. Ph.D., University of Sallow', { type: 'thesis', genre: 'Ph.D.', publisher: 'University of Sallow' }],
+    ['Vale, S. (1932). Harbours of the coast. H.M. Stationery Office.', { type: 'book', publisher: 'H.M. Stationery Office' }],
+    ['Royal Commission, Report on Harbours (London: H.M. Stationery Office 1932).', { 'publisher-place': 'London', publisher: 'H.M. Stationery Office' }],
+  ])('%s', (text, fields) => expect(readReference(text).record).toMatchObject(fields)); // prettier-ignore
+
+  test('a publisher known by its place alone is a guess', () => {
+    const sure = (end: string): number => readReference(`Vale, S. (1932). Harbours of the coast. ${end}`).sure;
+    expect(sure('Sallow Press.')).toBeLessThan(sure('Sallow: Sallow Press.'));
+  });
+});

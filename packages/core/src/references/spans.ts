@@ -34,6 +34,8 @@ export interface Span {
 
 /** The text of a reference with what was read of it blanked out: places stay as they are. */
 export class Slate {
+  /** A field was taken from what was left, by its place alone. */
+  guessed = false;
   readonly spans: Span[] = [];
   left: string;
 

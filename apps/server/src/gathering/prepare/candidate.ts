@@ -25,6 +25,10 @@ export interface CameFrom {
   spans?: Span[];
   found?: Found;
   lookedUp?: 'found' | 'not found' | 'silent';
+  /** Why it is no more than this, in a sentence for whoever mends it. */
+  trouble?: string;
+  /** The folder it came in, where folders become collections. */
+  folder?: string;
   /** The works a page lists. */
   items?: SourceRecord[];
 }
@@ -80,6 +84,8 @@ export function layRegistryOver(record: SourceRecord, provenance: Provenance, fo
     (record as Record<string, unknown>)[field] = value;
     provenance[field] = { from: 'identifier registry', sure: 0.97 };
   }
+  // The registry bears the identifier out.
+  if (found) provenance.DOI = { from: 'identifier registry', sure: 0.97 };
 }
 
 export const candidate = (

@@ -56,7 +56,7 @@ export async function prepareLink(way: Preparing, input: TypedInput): Promise<Pr
     if (!(error instanceof Unreachable)) throw error;
     const record = { type: 'webpage' as const, URL: address };
     const one = candidate(index, record, knownBy(record, 'person', 1), {
-      origin: { came, spans: [], lookedUp: error.refused ? 'not found' : 'silent' },
+      origin: { came, spans: [], lookedUp: error.refused ? 'not found' : 'silent', trouble: error.message },
     });
     const says = message(input, 'page-unreachable', error.message, 'the address is kept');
     return { input, format: 'a link', messages: [says], candidates: [one] };

@@ -14,7 +14,7 @@ import {
 import { readRecords } from './file.ts';
 import { prepareLink } from './page.ts';
 import { lookUp } from '../../outside/look-up.ts';
-import { lookUpDoi } from '../../outside/registry.ts';
+import { lookUpDoi, type LookedUp } from '../../outside/registry.ts';
 
 export async function prepareTyped(way: Preparing, input: TypedInput): Promise<Prepared> {
   const { part } = input;
@@ -28,9 +28,14 @@ export async function prepareTyped(way: Preparing, input: TypedInput): Promise<P
     case 'text':
       return leftForYou(way, input, 'It could not be read as a reference');
     default:
-      return part.wrong ? leftForYou(way, input, sentence(part.wrong)) : prepareIdentifier(way, input);
+      return part.wrong
+        ? leftForYou(way, input, sentence(`${NAMES[part.kind] ?? ''} ${part.wrong}`.trim()))
+        : prepareIdentifier(way, input);
   }
 }
+
+/** How the parts that have a check digit are called. */
+const NAMES: Partial<Record<DoorPart['kind'], string>> = { isbn: 'ISBN,', issn: 'ISSN,' };
 
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -39,7 +44,7 @@ function leftForYou({ index }: Preparing, input: TypedInput, why: string): Prepa
   const title = input.part.text.replace(/\s+/g, ' ').trim();
   const record: SourceRecord = { type: 'document', title };
   const one = candidate(index, record, knownBy(record, 'printed reference', 0.1), {
-    origin: { came: input.part.text, spans: [] },
+    origin: { came: input.part.text, spans: [], trouble: why },
   });
   return {
     input,
@@ -53,13 +58,12 @@ async function prepareReference({ services, index }: Preparing, input: TypedInpu
   const came = input.part.text;
   const { record, spans, sure } = await services.workers.run('readReference', came);
   const provenance = knownBy(record, 'printed reference', sure);
-  let lookedUp: CameFrom['lookedUp'];
+  let looked: LookedUp | undefined;
   if (record.DOI) {
-    const found = await lookUpDoi(services, record.DOI);
-    lookedUp = found.state;
-    layRegistryOver(record, provenance, found.record);
+    looked = await lookUpDoi(services, record.DOI);
+    layRegistryOver(record, provenance, looked.record);
   }
-  const origin = { came, spans, ...(lookedUp && { lookedUp }) };
+  const origin = { came, spans, ...(looked && { lookedUp: looked.state, ...(looked.why && { trouble: looked.why }) }) };
   return {
     input,
     format: 'a reference',
@@ -97,6 +101,7 @@ async function prepareIdentifier({ services, workspace, index }: Preparing, inpu
     came: input.part.text,
     spans: [],
     lookedUp: looked.state,
+    ...(looked.why && { trouble: looked.why }),
     ...(looked.found && { found: looked.found }),
   };
   const from = kind === 'doi' ? 'identifier registry' : 'catalogue';
@@ -108,7 +113,7 @@ async function prepareIdentifier({ services, workspace, index }: Preparing, inpu
       message(
         input,
         'service-silent',
-        `Nobody answered for ${input.name}`,
+        `Nobody answered for ${input.name}${looked.why ? `: ${looked.why}` : ''}`,
         'kept with its identifier; it can be asked again',
       ),
     ],
