@@ -1,6 +1,6 @@
 /** The import job: files in, sources and a report out, in one transaction, as one change that can be undone. */
 import { sql } from 'drizzle-orm';
-import type { Destination, GatherSettings, Through } from '@pandecta/contract';
+import type { Destination, ImportMessage, GatherSettings, Through } from '@pandecta/contract';
 import { countSources, type Change } from '@pandecta/core/changes';
 import { lacksOf } from '@pandecta/core/intake';
 import { commitWithin } from '../changes/commit.ts';
@@ -78,7 +78,11 @@ export function importWork(services: Services): Work {
       const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
         progress(done, total, 'Making them findable'),
       );
-      const messages = [...unpacking, ...messagesOf(prepared, settled, Boolean(row.destination?.known))];
+      const messages = [
+        ...unpacking,
+        ...folderMessages(row, inputs, settled),
+        ...messagesOf(prepared, settled, Boolean(row.destination?.known)),
+      ];
       const report = makeReport(prepared, settled, messages);
       await storeReport(tx, workspaceId, row.id, changeId, report, messages);
       await forgetReadings(tx, workspaceId, row.id);
@@ -183,7 +187,8 @@ async function commitImport(
   changes.push(...folders);
   const fromHere = new Set([...fresh, ...waiting].map((c) => c.id));
   for (const { source, candidate } of attach)
-    changes.push({ do: 'attach', source, file: candidate.file!.id, name: candidate.file!.name, present: true });
+    for (const { id, name } of [candidate.file!, ...(candidate.beside ?? [])])
+      changes.push({ do: 'attach', source, file: id, name, present: true });
   const sources = [...new Set([...known, ...attach].map((k) => k.source))].filter((id) => !fromHere.has(id));
   // What is here already stays where it is, unless it is to be brought along.
   if (sources.length && row.destination?.known) changes.push(...broughtTo(destination, sources));
@@ -192,6 +197,20 @@ async function commitImport(
     ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${waiting.length.toLocaleString('en')} in the intake`].join(', ')}`
     : `Imported ${row.title}: ${countSources(fresh.length)} new`;
   return (await commitWithin(tx, actor, { do: 'all', says, changes }, { progress })).changeId;
+}
+
+/** Which folders become collections, and when. */
+function folderMessages(row: ImportRow, inputs: Input[], { fresh, waiting }: Settled): ImportMessage[] {
+  if (!row.destination?.folders) return [];
+  const of = (list: Candidate[]): string => [...new Set(list.flatMap((c) => folderOf(inputs, c) ?? []))].join(', ');
+  const say = (folders: string, done: string): ImportMessage[] =>
+    folders
+      ? [{ file: row.title, severity: 'info', rule: 'folders', line: 0, column: 0, what: `Folders: ${folders}`, done }]
+      : [];
+  return [
+    ...say(of(fresh), 'each is a collection of that name'),
+    ...say(of(waiting), 'each becomes a collection once something of it is taken in'),
+  ];
 }
 
 /** The folder each came in, for when it is taken in. */

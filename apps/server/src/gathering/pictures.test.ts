@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { PDFDocument } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import type { Clipped, IntakeDetail, IntakePage, JobList, SourceDetail } from '@pandecta/contract';
 import { makePdf } from '../testing/pdf.ts';
@@ -47,6 +48,40 @@ test('a picture of a page becomes a source whose words are found, with the pictu
   await me.at('POST', '/taking-in', { ids: [source.id] });
   await server.settle();
   expect(await me.titles('"light the lamp"')).toEqual(['Regulations of the quernstone wharf']);
+});
+
+/** A PDF as a scanner makes it: each page one picture. */
+async function scanned(pages: number, title = ''): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  if (title) doc.setTitle(title);
+  const image = await doc.embedPng(picture);
+  for (let i = 0; i < pages; i += 1) {
+    const page = doc.addPage([image.width / 2, image.height / 2]);
+    page.drawImage(image, { x: 0, y: 0, width: image.width / 2, height: image.height / 2 });
+  }
+  return doc.save();
+}
+
+test('a PDF that is a picture gets its text recognised, with the scan beside; it is named after what stands in it', async () => {
+  await me.import({ 'scan_01421.pdf': await scanned(2, 'about:blank') }, undefined, 'intake');
+  const { source } = await waiting();
+  expect(source.record.title).toBe('Regulations of the quernstone wharf');
+  expect(source.files.map((f) => [f.state, f.pages]).sort()).toEqual([
+    ['image only', 2],
+    ['text', 2],
+  ]);
+  await me.at('POST', '/taking-in', { ids: [source.id] });
+  await server.settle();
+  expect(await me.titles('"light the lamp"')).toEqual(['Regulations of the quernstone wharf']);
+});
+
+test('a scan that goes to a source that is here brings the scan itself along', async () => {
+  await me.import({ 'a.json': JSON.stringify([{ id: 'a', type: 'document', title: 'Regulations of the quernstone wharf' }]) }); // prettier-ignore
+  await me.import({ 'scan_01421.pdf': await scanned(1) });
+  const { rows } = await me.ask('');
+  expect(rows).toHaveLength(1);
+  const { files } = await me.at<SourceDetail>('GET', `/sources/${rows[0]!.id}`);
+  expect(files.map((f) => f.state).sort()).toEqual(['image only', 'text']);
 });
 
 test('a picture that is broken is refused with the reason, and the rest of the gathering is kept', async () => {

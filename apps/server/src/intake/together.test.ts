@@ -128,8 +128,10 @@ test('folders of an archive become collections when something of them is taken i
   form.append('destination', JSON.stringify({ collections: [], tags: [], reading: null, folders: true }));
   form.append('through', 'intake');
   form.append('file', new Blob([zip as Uint8Array<ArrayBuffer>]), 'boxes.zip');
-  const { jobId } = await me.at<Started>('POST', '/imports', form);
+  const { jobId, importId } = await me.at<Started>('POST', '/imports', form);
   await me.jobEnds(jobId);
+  const { messages } = await me.at<ImportReport>('GET', `/imports/${importId}`);
+  expect(messages).toMatchObject([{ what: 'Folders: Box 4, Box 5', done: 'each becomes a collection once something of it is taken in' }]); // prettier-ignore
   const names = async (): Promise<string[]> => (await me.at<{ collections: { name: string }[] }>('GET', '/places')).collections.map((c) => c.name); // prettier-ignore
   expect(await names()).toEqual([]);
   const first = (await rows()).find((r) => /Tides/.test(r.record.title!))!;

@@ -12,14 +12,14 @@ export function standingOf({
   unread,
   here,
   lookedUp,
-  trouble,
+
   lacks,
   finds,
   files,
   twice,
   guessed,
 }: IntakeRow): Standing {
-  if (unread) return { says: trouble ? small(trouble) : 'left for you', tone: 'left' };
+  if (unread) return { says: 'left for you', tone: 'left' };
   if (here?.verdict === 'certain')
     return { says: `here already${here.places ? `, in ${counted(here.places, 'place')}` : ''}`, tone: 'caution' };
   if (here) return { says: `${here.verdict} here already`, tone: 'caution' };

@@ -99,7 +99,7 @@ export function citationLine(text: string): CitationLine | undefined {
   if (t.length > 200) return undefined;
   const volume =
     /\bvol(?:ume|\.)?\s*(\d{1,4})\b/i.exec(t) ??
-    /(?<=[\p{L}.)] )(\d{1,4})\s*\(\d{1,4}(?:[–-]\d+)?\)/u.exec(t) ??
+    /(?<=[\p{L}.,)] )(\d{1,4})\s*\(\d{1,4}(?:[–-]\d+)?\)/u.exec(t) ??
     /(?<=[12]\d\d\d;\s?)(\d{1,4})\b/.exec(t) ??
     /(?<=[\p{L}.)],? )(\d{1,4})(?=,\s*\d+\s*[–-]\s*\d+)/u.exec(t);
   if (!volume || Number(volume[1]) === 0) return undefined;

@@ -75,6 +75,8 @@ describe('the title', () => {
     '12345',
     'tides-final',
     'No Title Given',
+    'about:blank',
+    'https://sallow.example/print?id=7',
   ])('the embedded title “%s” is none', (text) => expect(isUsableTitle(text, 'tides-final.pdf')).toBe(false));
 
   test('of the metadata is believed as far as the page bears it out', () => {
@@ -235,6 +237,7 @@ describe('the line of its periodical', () => {
   test.each([
     ['Coastal Processes 12(3), 101–118, 2014', printed],
     ['Coastal Processes 12 (2014), 101–118', { ...printed, issue: undefined }],
+    ['Coastal Processes, 12(3), 101–118, 2014', printed],
     ['Coastal Processes 2014;12(3):101–118', printed],
     ['Coastal Processes, Vol. 12, No. 3, pp. 101-118, March 2014', printed],
     ['This paper was published in the Coastal Processes 2014;12(3):101–118. doi:10.5555/x', printed],

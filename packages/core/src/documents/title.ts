@@ -21,7 +21,11 @@ const SECTION = /^(?:\d+|[IVX]+)(?:\.\d+)*\.?$/;
 const PLACEHOLDER =
   /^(?:(?:no|your|the|insert|article|paper|thesis|document|journal|sub|full|short|main|running|enter)\s*)*(?:title|titel|titre|título)(?:\s+(?:here|goes here|given|of (?:the |your )?(?:paper|article|thesis|document|work|dissertation|report)))?$/i;
 
-export const isPlaceholder = (title: string): boolean => PLACEHOLDER.test(title.replace(/[^\p{L}\s]/gu, ' ').trim());
+/** What a browser prints where a page has no name of its own. */
+const NO_NAME = /^(?:about:\S*|(?:https?|file|data|chrome):\S*)$/i;
+
+export const isPlaceholder = (title: string): boolean =>
+  NO_NAME.test(title.trim()) || PLACEHOLDER.test(title.replace(/[^\p{L}\s]/gu, ' ').trim());
 
 /** Whether a piece of the front cannot be the title, whatever its size. */
 function isOther(cell: Cell): boolean {
@@ -30,7 +34,7 @@ function isOther(cell: Cell): boolean {
   const ideographs = /\p{Script=Han}|\p{Script=Hangul}/u.test(text);
   if (letters.length < (ideographs ? 3 : 4)) return true;
   if (isHeading(text) || LABEL.test(text) || VERSION.test(text)) return true;
-  if (FIRST_SECTION.test(text) || /@|^(?:https?:|www\.)/.test(text) || EXAMINATION.test(text)) return true;
+  if (FIRST_SECTION.test(text) || /@|^(?:https?:|www\.|about:|file:)/.test(text) || EXAMINATION.test(text)) return true;
   if (MASTHEAD.test(text) && !/[?!]$/.test(text)) return true;
   const date = dateIn(text);
   return Boolean(date && lettersOf(text).length - lettersOf(date.text).length < 6);

@@ -5,6 +5,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../../database/connect.ts';
 import { json, number, one, text } from '../../database/read.ts';
 import { readPdf } from '../../files/read-pdf.ts';
+import { MOST_SCANNED_PAGES, readScan } from '../../files/read-scan.ts';
 import type { FileInput } from '../inputs.ts';
 import { candidate, layRegistryOver, message, type Prepared, type Preparing } from './candidate.ts';
 import { lookUpDoi } from '../../outside/registry.ts';
@@ -37,11 +38,20 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
       'The end of the PDF is missing',
       `read as far as it goes: ${read.pages === 1 ? '1 page' : `${read.pages} pages`}`,
     );
-  if (read.state === 'image only')
+  const recognised =
+    read.state === 'image only' && read.pages <= MOST_SCANNED_PAGES
+      ? await readScan(services, workspace, { name: input.name, path, pages: read.pages }, (page) =>
+          says(`: recognising the text of page ${page} of ${read.pages}`),
+        )
+      : undefined;
+  if (recognised) tell('recognised', 'Its pages are pictures', 'their text was recognised; look it over', 'info');
+  else if (read.state === 'image only')
     tell(
       'image-only',
       `The ${read.pages === 1 ? 'page holds' : `${read.pages} pages hold`} pictures and no text`,
-      'kept as a source; its words cannot be found',
+      read.pages > MOST_SCANNED_PAGES
+        ? `kept as a source without its words: text is recognised of at most ${MOST_SCANNED_PAGES} pages`
+        : 'kept as a source; no words were recognised on them',
     );
   if (read.unread && read.unread < read.pages)
     tell(
@@ -50,7 +60,7 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
       'kept with the words of the others',
     );
   const { record, subjects, provenance } = await services.workers.run('recognise', {
-    front: read.front,
+    front: (recognised ?? read).front,
     embedded: read.embedded,
     name: input.name,
   });
@@ -67,12 +77,17 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
   }
   if (provenance.title?.from === 'file name')
     tell('no-title', 'No title was found in the document', `named after the file: “${record.title}”`, 'info');
-  const file = { id: read.fileId, name: input.name, state: read.state, pages: read.pages };
+  const scan = { id: read.fileId, name: input.name };
+  const file = recognised
+    ? { id: recognised.fileId, name: input.name, state: recognised.state, pages: recognised.pages }
+    : { ...scan, state: read.state, pages: read.pages };
   return {
     input,
     format: 'PDF',
     messages,
-    candidates: [candidate(index, record, provenance, { subjects, file, ...origin })],
+    candidates: [
+      candidate(index, record, provenance, { subjects, file, ...(recognised && { beside: [scan] }), ...origin }),
+    ],
   };
 }
 
