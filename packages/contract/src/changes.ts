@@ -2,7 +2,7 @@ import { IsArray, IsBoolean, IsInt, IsObject, IsString, IsUUID, MaxLength } from
 import type { Change } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
 import { route } from './route.ts';
-import { ListOf, Optional, OrNull } from './shape.ts';
+import { ListOf, Optional, OptionalPart, OrNull } from './shape.ts';
 
 /** What a request that changes something answers. */
 export class Changed {
@@ -15,6 +15,12 @@ export class Changed {
   @Optional() @IsUUID() id?: string;
 }
 
+/** A source a change touched. */
+export class TouchedSource {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+}
+
 export class HistoryEntry {
   @IsUUID() id!: string;
   @IsString() by!: string;
@@ -25,6 +31,8 @@ export class HistoryEntry {
   @IsObject() change!: Change;
   @IsBoolean() undone!: boolean;
   @OrNull() @IsUUID() undoes!: string | null;
+  /** The first source it was done to, where its sentence does not name it. */
+  @OptionalPart(() => TouchedSource) on?: TouchedSource;
 }
 
 /** Which changes are wanted. */
@@ -35,12 +43,6 @@ export class AskActivity {
   @Optional() @IsString() @MaxLength(200) words?: string;
   /** Those before this one. */
   @Optional() @IsUUID() before?: string;
-}
-
-/** A source a change touched. */
-export class TouchedSource {
-  @IsUUID() id!: string;
-  @IsString() title!: string;
 }
 
 /** What a change touched: the first of its sources, and how many they are. */

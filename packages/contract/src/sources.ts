@@ -177,6 +177,15 @@ export class VersionOfSource {
 }
 
 /** All there is to say of one source. */
+/** Where a record came from that became part of another. */
+export class MergedFrom {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+  @OrNull() @IsString() cameFrom!: string | null;
+  @IsString() addedAt!: string;
+  @IsString() addedBy!: string;
+}
+
 export class SourceDetail {
   @IsUUID() id!: string;
   @IsObject() record!: SourceRecord;
@@ -199,6 +208,8 @@ export class SourceDetail {
   @IsString() addedAt!: string;
   @IsString() addedBy!: string;
   @OrNull() @IsString() cameFrom!: string | null;
+  /** Where what was merged into it came from. */
+  @ListOf(() => MergedFrom) mergedFrom!: MergedFrom[];
 }
 
 /** New values for some fields of a record; null takes a field away. */

@@ -1,6 +1,6 @@
 /** Every route there is, with every role, and with ids of another workspace. */
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { routes, ROLES, type Problem, type Role, type Route } from '@pandecta/contract';
+import { routes, ROLES, type IntakePage, type Problem, type Role, type Route } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makeLibrary } from '../testing/library.ts';
 import { ROLES_OF } from './permissions.ts';
@@ -190,7 +190,8 @@ test('a reader who knows the id of a source that waits in the intake is shown no
   };
   const { jobId } = await steward.at<{ jobId: string }>('POST', '/gatherings', typed);
   await steward.jobEnds(jobId);
-  const [waiting] = (await steward.at<{ rows: { id: string }[] }>('GET', '/intake')).rows;
+  const { rows } = await steward.at<IntakePage>('GET', '/intake');
+  const waiting = rows.find((r) => r.record.title?.includes('Unlicensed'));
   const its = { ...ids, source: waiting!.id };
   const told = (await steward.call<unknown>('GET', `/w/${steward.workspace}/sources/${its.source}`)).body;
   expect(JSON.stringify(told)).toContain('Unlicensed');

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, HistoryReply, PlacesReply, Problem, SourceDetail } from '@pandecta/contract';
+import type { Changed, HistoryEntry, HistoryReply, PlacesReply, Problem, SourceDetail } from '@pandecta/contract';
 import { commit } from './service.ts';
 import { purge } from '../sources/purge.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -217,4 +217,29 @@ test('Ctrl+Z pressed several times in a moment takes as many steps back, and as 
   expect(await tags()).toEqual([]);
   await Promise.all([one.at('POST', '/redo'), one.at('POST', '/redo')]);
   expect(await tags()).toEqual(['first', 'second']);
+});
+
+test('the history of the workspace names the source a change was made to, where its sentence does not', async () => {
+  const { id } = await me.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Harbours of the coast' } });
+  await me.at('PATCH', `/sources/${id}`, { fields: { publisher: 'Tern Press' } });
+  await me.at('POST', '/stars', { ids: [id], present: true });
+  const { entries } = await me.at<{ entries: HistoryEntry[] }>('GET', '/changes');
+  const [star, edit, added] = entries;
+  expect(edit).toMatchObject({ says: 'Changed publisher', on: { id, title: 'Harbours of the coast' } });
+  expect(added!.says).toContain('Harbours of the coast');
+  expect([star!.on, added!.on]).toEqual([undefined, undefined]);
+});
+
+test('what a source was merged from is told with it, for as long as it is merged', async () => {
+  await me.import({ 'first.json': JSON.stringify([{ id: 'a', type: 'book', title: 'Ferries of the coast' }]) });
+  await me.import({ 'second.json': JSON.stringify([{ id: 'b', type: 'book', title: 'Creeks of the north' }]) });
+  await server.settle();
+  const [one, other] = await Promise.all(
+    ['title:Ferries', 'title:Creeks'].map(async (q) => (await me.ask(q)).rows[0]!.id),
+  );
+  await me.at('POST', '/merges', { into: one, sources: [other] });
+  const merged = async () => (await me.at<SourceDetail>('GET', `/sources/${one}`)).mergedFrom.map((m) => m.cameFrom);
+  expect(await merged()).toEqual(['second.json']);
+  await me.at('POST', '/undo');
+  expect(await merged()).toEqual([]);
 });

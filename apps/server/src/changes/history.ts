@@ -2,6 +2,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { AskActivity, HistoryEntry, TouchedByChange } from '@pandecta/contract';
 import { seenBy, type Change } from '@pandecta/core/changes';
+import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { literally } from '../database/sql.ts';
@@ -18,7 +19,7 @@ export async function historyOfSource(db: Db, actor: Actor, sourceId: string): P
   const touching = sql`exists (select 1 from change_subjects cs where cs.workspace_id = c.workspace_id
     and cs.kind = 'source' and cs.subject_id = ${sourceId} and cs.change_id = c.id)`;
   const change = sql`case when pg_column_size(c.change) > ${LARGE} then jsonb_build_object('do', coalesce(case when cardinality(c.kinds) = 1 then c.kinds[1] end, 'all')) else c.change end`;
-  return history(db, actor, touching, change, 200);
+  return history(db, actor, touching, { change, first: sql`null`, maySeeIntake: true }, 200);
 }
 
 /** So many at a time, the newest first. */
@@ -37,7 +38,10 @@ export async function historyOfWorkspace(
     maySeeIntake ? sql`true` : sql`not ${gatheredUnseen}`,
   ];
   const change = sql`jsonb_build_object('do', c.change->>'do')`;
-  return history(db, actor, sql.join(where, sql` and `), change, ACTIVITY);
+  // What is each member's own names nothing.
+  const first = sql`case when pg_column_size(c.change) <= ${LARGE} and not coalesce(c.kinds && array['star', 'reading'], false) then
+    coalesce(jsonb_path_query_first(c.change, '$.**.source'), jsonb_path_query_first(c.change, '$.**.sources[0]'))#>>'{}' end`;
+  return history(db, actor, sql.join(where, sql` and `), { change, first, maySeeIntake }, ACTIVITY);
 }
 
 /** How many sources of a change are told by their titles. */
@@ -67,7 +71,7 @@ async function history(
   db: Db,
   { workspaceId, userId }: Actor,
   where: SQL,
-  change: SQL,
+  { change, first, maySeeIntake }: { change: SQL; first: SQL; maySeeIntake: boolean },
   most: number,
 ): Promise<HistoryEntry[]> {
   const found = await rows(
@@ -81,17 +85,26 @@ async function history(
       change: json<Change>(),
       undone: truth,
       undoes: orNull(text()),
+      onId: orNull(text()),
+      onTitle: orNull(text()),
     },
     sql`
-    select c.id, u.name as by, u.id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
-      ${change} as change, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
+    select told.id, told.by, told."byId", told.at, told.says, told.change, told.undone, told.undoes, s.id as "onId", coalesce(s.record->>'title', s.record->>'title-short') as "onTitle" from (select c.id, u.name as by, u.id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
+      ${change} as change, substring(${first} from '^[0-9a-f-]{36}$')::uuid as first, c.workspace_id, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
     from changes c join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
     where c.workspace_id = ${workspaceId} and ${where}
       and (c.owner is null or c.owner = ${userId})
-    order by c.id desc limit ${most}`,
+    order by c.id desc limit ${most}) told
+    left join sources s on s.workspace_id = told.workspace_id and s.id = told.first and s.presence <> 'none'
+      and (${maySeeIntake} or s.presence not in ('intake', 'aside'))
+    order by told.id desc`,
   );
-  return found.map((entry) => ({ ...entry, change: shown(entry.change, userId) }));
+  return found.map(({ onId, onTitle, ...entry }) => {
+    const title = onTitle && withoutMarkup(onTitle);
+    const isNamed = !title || entry.says.includes(title);
+    return { ...entry, change: shown(entry.change, userId), ...(onId && !isNamed && { on: { id: onId, title } }) };
+  });
 }
 
 /** What is another member's own in it is left out. One told of by its kind alone has no parts. */

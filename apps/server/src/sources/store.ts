@@ -31,6 +31,7 @@ const DETAIL = {
   addedAt: text(),
   addedBy: text(),
   cameFrom: orNull(text()),
+  mergedFrom: json<SourceDetail['mergedFrom']>(),
   tags: json<SourceDetail['tags']>(),
   files: json<SourceDetail['files']>(),
   versions: json<SourceDetail['versions']>(),
@@ -47,6 +48,13 @@ const versionsOf = (w: SQL): SQL => {
     from chain join sources v on v.workspace_id = ${w} and v.id = chain.id and v.presence = 'live' and v.id <> s.id
     join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
 };
+
+/** What became part of `s`, the first that came first. */
+const mergedFrom = (w: SQL): SQL => sql`coalesce((${partsOf(w, sql`select s.id`)}
+    select jsonb_agg(jsonb_build_object('id', m.id, 'title', coalesce(m.record->>'title', 'Untitled'), 'cameFrom', i.title, 'addedAt', m.added_at, 'addedBy', mu.name) order by m.added_at, m.id)
+    from parts join sources m on m.workspace_id = ${w} and m.id = parts.id and m.id <> s.id
+    join users mu on mu.id = m.added_by
+    left join imports i on i.workspace_id = ${w} and i.id = m.import_id), '[]')`;
 
 /** How many sources are live, wait, are set aside, or lie in the bin. */
 export async function countPresence(db: Db, workspaceId: string, presence: Presence): Promise<number> {
@@ -71,6 +79,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", u.name as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
+        ${mergedFrom(w)} as "mergedFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, lower(t.name)) from source_tags st
           join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id), '[]') as tags,
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages, 'address', f.address, 'main', coalesce(f.id = s.main_file, false),

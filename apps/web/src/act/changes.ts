@@ -7,7 +7,8 @@ import { useLive } from '../data/live.ts';
 
 export interface Notice {
   text: string;
-  changeId: string | null;
+  /** What Undo takes back: one change, or several that were made together. */
+  changeIds: string[];
   bad: boolean;
 }
 
@@ -18,8 +19,9 @@ export const useChanges = defineStore('changes', () => {
   const begun = ref<string | null>(null);
   let timer = 0;
 
-  function tell(text: string, changeId: string | null = null, bad = false): void {
-    notice.value = { text, changeId, bad };
+  /** @param undoes the change, or the changes, that Undo takes back */
+  function tell(text: string, undoes: string | string[] | null = null, bad = false): void {
+    notice.value = { text, changeIds: undoes === null ? [] : [undoes].flat(), bad };
     clearTimeout(timer);
     timer = window.setTimeout(() => (notice.value = null), bad ? 12_000 : 8000);
   }
@@ -29,6 +31,12 @@ export const useChanges = defineStore('changes', () => {
     tell(says, changeId);
     if (jobId) begun.value = jobId;
     live.tell({ everything: true, kinds: {}, ...(changeId && { changeId }) });
+  }
+
+  /** Says what several changes made together did. */
+  function together(changeIds: string[], says: string): void {
+    tell(says, changeIds);
+    live.tell({ everything: true, kinds: {} });
   }
 
   /**
@@ -63,5 +71,19 @@ export const useChanges = defineStore('changes', () => {
   const undo = (): Promise<unknown> => change(() => ask(routes.changes.undo, {}));
   const redo = (): Promise<unknown> => change(() => ask(routes.changes.redo, {}));
   const undoOne = (id: string): Promise<unknown> => change(() => ask(routes.changes.undoOne, { change: id }));
-  return { notice, begun, tell, happened, change, attempt, undo, redo, undoOne };
+
+  /** Several that were made together, the last first; one that cannot be taken back leaves the others undone. */
+  async function undoAll(ids: readonly string[]): Promise<void> {
+    if (ids.length === 1) return void (await undoOne(ids[0]!));
+    const text = notice.value?.text ?? '';
+    let [undone, why] = [0, ''];
+    for (const change of ids.toReversed())
+      await ask(routes.changes.undoOne, { change }).then(
+        () => (undone += 1),
+        (error: Error) => (why = error.message),
+      );
+    live.tell({ everything: true, kinds: {} });
+    tell(why ? `Undone: ${undone} of ${ids.length}. ${why}` : `Undone: ${text}`, null, Boolean(why));
+  }
+  return { notice, begun, tell, together, happened, change, attempt, undo, redo, undoOne, undoAll };
 });

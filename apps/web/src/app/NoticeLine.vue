@@ -27,10 +27,10 @@ const changes = useChanges();
     >
       <span :class="!changes.notice.bad && 'truncate'" :title="changes.notice.text">{{ changes.notice.text }}</span>
       <KitButton
-        v-if="changes.notice.changeId"
+        v-if="changes.notice.changeIds.length"
         look="bare"
         class="shrink-0 font-semibold text-[#8fd6ca] underline underline-offset-2"
-        @click="changes.undoOne(changes.notice.changeId)"
+        @click="changes.undoAll(changes.notice.changeIds)"
         >Undo</KitButton
       >
       <KitButton look="bare" class="shrink-0 opacity-80 hover:opacity-100" name="Close" @click="changes.notice = null"

@@ -62,12 +62,19 @@ const plan = computed(() =>
     inside.value.map((m) => ({ provenance: m.provenance, added: m.addedAt })),
   ),
 );
+/** The one that has most of what hangs on it stays: the fewest addresses have to lead elsewhere. */
+const into = computed(() => {
+  const weight = (m: SourceDetail): number => m.files.length * 4 + m.places.length + m.tags.length;
+  return inside.value.length ? inside.value.reduce((x, y) => (weight(y) > weight(x) ? y : x)) : undefined;
+});
 /** Whose value stands, by id; or `all` of them, put together. */
 const stands = computed<Record<string, string>>(() =>
   Object.fromEntries(
     plan.value.fields.flatMap((f) => {
       const own = taken.value[f];
-      const planned = plan.value.from[f] === ALL_OF_THEM ? OF_ALL : inside.value[plan.value.from[f]!]?.id;
+      // The one that stays keeps the key by which texts cite it.
+      const kept = f === 'citation-key' && into.value?.record[f] ? into.value.id : undefined;
+      const planned = kept ?? (plan.value.from[f] === ALL_OF_THEM ? OF_ALL : inside.value[plan.value.from[f]!]?.id);
       const id = own && !out.value.has(own) ? own : planned;
       return id ? [[f, id]] : [];
     }),
@@ -155,13 +162,11 @@ function leaveOut(id: string): void {
   out.value = turned(out.value, id);
 }
 function merge(): void {
-  if (!merged.value || !session.may('edit')) return;
-  // The one that has most of what hangs on it stays: the fewest addresses have to lead elsewhere.
-  const weight = (m: SourceDetail): number => m.files.length * 4 + m.places.length + m.tags.length;
-  const into = inside.value.reduce((x, y) => (weight(y) > weight(x) ? y : x));
+  const stays = into.value;
+  if (!merged.value || !stays || !session.may('edit')) return;
   void check.merge(
-    into.id,
-    inside.value.filter((m) => m !== into).map((m) => m.id),
+    stays.id,
+    inside.value.filter((m) => m !== stays).map((m) => m.id),
     stands.value,
   );
 }

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue';
 import { MOST_AT_ONCE, type FindingOf } from '@pandecta/contract';
 import { SURE } from '@pandecta/core/proofing';
+import { isDateVariable, isNameVariable, isTextVariable } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -10,6 +11,7 @@ import KitCheck from '../kit/KitCheck.vue';
 import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { BeforeAfter, useFindingDeeds } from '../sources/index.ts';
+import MissingValue from './MissingValue.vue';
 import { thingsLeft, useCheck } from './store.ts';
 
 const check = useCheck();
@@ -42,6 +44,10 @@ const mend = (): unknown =>
 /** A rule that is set aside whole is taken up whole: nothing of it is chosen. */
 const choosing = computed(() => session.may('edit') && !(check.aside && rule.value?.whole));
 const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST_AT_ONCE));
+/** What is only to be filled in is filled in here. */
+const TYPED = new Set(['missing-part', 'no-identifier']);
+const isMissing = (f: FindingOf): boolean =>
+  TYPED.has(f.rule) && (isTextVariable(f.field) || isNameVariable(f.field) || isDateVariable(f.field));
 useDeeds({ merge: mend });
 </script>
 
@@ -86,6 +92,7 @@ useDeeds({ merge: mend });
         <div class="min-w-0 flex-1">
           <BeforeAfter v-if="f.mend" :finding="f" />
           <p v-else class="font-serif">{{ f.what }}</p>
+          <MissingValue v-if="!f.mend && session.may('edit') && !check.aside && isMissing(f)" :finding="f" />
           <p class="mt-0.5 text-fine text-muted">
             <RouterLink class="hover:underline" :to="`/sources?at=${f.source}`">{{
               f.mend?.title === undefined ? f.title : f.who || 'Open it'

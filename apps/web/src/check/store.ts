@@ -1,7 +1,7 @@
 /** The three queues of Check: what they hold, and what is done with it. */
 import { defineStore } from 'pinia';
-import { computed, ref, shallowReactive } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, ref, shallowReactive, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { routes, type DuplicateGroup, type RuleCount } from '@pandecta/contract';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
@@ -18,8 +18,9 @@ export const thingsLeft = (rules: readonly RuleCount[] = []): number => rules.re
 
 export const useCheck = defineStore('check', () => {
   const route = useRoute();
+  const router = useRouter();
   const citing = useCiting();
-  const { change, tell } = useChanges();
+  const { attempt, change, tell, together } = useChanges();
   const seen = (): boolean => route.path.startsWith('/check');
   const queue = computed<Queue>(() => QUEUES.find((q) => q === route.params.queue) ?? 'duplicates');
   /** The rule whose findings are looked at, and the queue of loose ends. */
@@ -60,11 +61,31 @@ export const useCheck = defineStore('check', () => {
     seen,
   });
 
+  /** Sources that were chosen in the ledger to be laid beside each other; they lead the list until they are dealt with. */
+  const these = computed<DuplicateGroup | null>(() => {
+    const ids = typeof route.query.these === 'string' ? route.query.these.split(',').filter(Boolean) : [];
+    if (!seen() || ids.length < 2) return null;
+    const title = `${ids.length} chosen in Sources`;
+    return {
+      id: `these ${ids.join(' ')}`,
+      members: ids,
+      title,
+      probability: 0,
+      class: 'look closely',
+      versions: false,
+      reasons: [],
+    };
+  });
   const groups = computed(() => {
     const all = found.value.value?.groups ?? [];
-    return [...all.filter((g) => !later.has(g.id)), ...all.filter((g) => later.has(g.id))];
+    return [
+      ...(these.value ? [these.value] : []),
+      ...all.filter((g) => !later.has(g.id)),
+      ...all.filter((g) => later.has(g.id)),
+    ];
   });
   const { id: at, place, current: group, go, step } = useHeld(() => groups.value);
+  watch(these, (now) => now && (at.value = now.id), { immediate: true });
   const after = computed(() => groups.value[place.value + 1]);
   const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
   const counts = computed(() => ({
@@ -83,17 +104,18 @@ export const useCheck = defineStore('check', () => {
   async function andOn(does: () => Promise<unknown>): Promise<void> {
     const was = at.value;
     go(after.value ? place.value + 1 : place.value - 1);
-    if (!(await does())) at.value = was;
+    const done = await does();
+    if (!done) at.value = was;
+    // What was chosen to be compared is dealt with.
+    else if (was === these.value?.id) await router.replace({ path: route.path });
   }
 
   const merge = (into: string, sources: string[], take: Record<string, string>): Promise<void> =>
     andOn(() => change(() => ask(routes.check.merge, { body: { into, sources, take } })));
   async function mergeCertain(which: DuplicateGroup[]): Promise<void> {
     const body = { groups: which.map(({ members }) => ({ members })) };
-    await change(async () => {
-      const { changeIds, says } = await ask(routes.check.mergeMany, { body });
-      return { changeId: changeIds.length === 1 ? changeIds[0]! : null, says };
-    });
+    const done = await attempt(() => ask(routes.check.mergeMany, { body }));
+    if (done) together(done.changeIds, done.says);
   }
   const relate = (sources: string[], as: 'other than' | 'version of'): Promise<void> =>
     andOn(() => change(() => ask(routes.check.relate, { body: { sources, as, present: true } })));

@@ -1,5 +1,9 @@
 /** Dragging within the page: what can be dragged carries something, what takes it says what it accepts. */
-import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+import {
+  draggable,
+  dropTargetForElements,
+  monitorForElements,
+} from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import type { Directive } from 'vue';
 
 /** What a directive keeps on its element: the newest value, since elements of a list are used again for others. */
@@ -42,7 +46,12 @@ export const vDrop: Directive<HTMLElement, Drop, 'across'> = {
     const across = Boolean(binding.modifiers.across);
     const read = (data: Record<string | symbol, unknown>): never => data as never;
     el.drop = binding.value;
-    el.dragEnd = dropTargetForElements({
+    // All that would take what is dragged are lit while it is on its way.
+    const endLighting = monitorForElements({
+      onDragStart: ({ source }) => el.classList.toggle('takes-drop', el.drop!.accepts(read(source.data))),
+      onDrop: () => el.classList.remove('takes-drop'),
+    });
+    const endDropping = dropTargetForElements({
       element: el,
       canDrop: ({ source }) => el.drop!.accepts(read(source.data)),
       onDrag: ({ source, location }) => el.drop!.over(read(source.data), edgeOf(el, location.current.input, across)),
@@ -52,6 +61,7 @@ export const vDrop: Directive<HTMLElement, Drop, 'across'> = {
         el.drop!.dropped(read(source.data), edgeOf(el, location.current.input, across));
       },
     });
+    el.dragEnd = () => (endLighting(), endDropping());
   },
   updated: (el: Held, binding) => void (el.drop = binding.value),
   unmounted: (el: Held) => el.dragEnd?.(),

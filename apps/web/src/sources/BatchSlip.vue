@@ -63,6 +63,12 @@ const prints = computed(() =>
   PRINT_FORMATS.map((f) => ({ name: PRINT_INFO[f].name, run: () => citing.print(props.chosen, f) })),
 );
 
+/** A few that were chosen one by one can be laid beside each other and merged. */
+const MOST_BESIDE = 10;
+const mergeable = computed(() =>
+  props.chosen.ids && n.value >= 2 && n.value <= MOST_BESIDE ? props.chosen.ids : undefined,
+);
+
 function startTagging(): void {
   tagging.value = true;
   tagInput.value?.focus();
@@ -83,6 +89,9 @@ defineExpose({ startTagging });
         <RecheckBox :chosen="chosen" look="plain" />
         <KitButton @click="emit('altering')">Fields…</KitButton>
         <KitButton @click="emit('casing')">Case of titles…</KitButton>
+        <KitButton v-if="mergeable" :to="`/check/duplicates?these=${mergeable.join(',')}`"
+          >Compare and merge…</KitButton
+        >
       </template>
       <StarButton v-if="sum && ask.scope !== 'bin'" :chosen="chosen" :starred="sum.starred === n" />
       <KitButton

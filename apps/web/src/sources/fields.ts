@@ -1,6 +1,7 @@
 /** The fields of a record as lines of text a person edits, and back. */
 import {
   dateShort,
+  dateTrouble,
   dateToEdtf,
   isDateVariable,
   isNameVariable,
@@ -80,7 +81,10 @@ export function linesOf(variable: Variable, text: string): number {
 
 /** What is wrong with what was typed; empty when nothing is. It is kept all the same. */
 export function troubleOf(variable: Variable, text: string): string {
-  return isDateVariable(variable) && isBackward(text) ? 'It ends before it begins; kept as it stands' : '';
+  if (!isDateVariable(variable)) return '';
+  if (isBackward(text)) return 'It ends before it begins; kept as it stands';
+  const trouble = dateTrouble(text);
+  return trouble && `${trouble}; kept as it stands`;
 }
 
 export function hintOf(variable: Variable): string {
@@ -91,6 +95,9 @@ export function hintOf(variable: Variable): string {
 
 /** What was typed may be meant in two ways: which way round its day and month stand, is asked. */
 export function asksOf(variable: Variable, text: string): { value: string; says: string }[] {
-  const readings = isDateVariable(variable) ? readingsOf(text) : [];
-  return readings.length < 2 ? [] : readings.map((value) => ({ value, says: dateShort(parseDate(value)) }));
+  const readings = isDateVariable(variable) ? readingsOf(text, new Date().toISOString().slice(0, 10)) : [];
+  // One that is meant by its name is asked about all the same.
+  return readings.length < 2 && !/^\p{L}+$/u.test(text.trim())
+    ? []
+    : readings.map((value) => ({ value, says: dateShort(parseDate(value)) }));
 }

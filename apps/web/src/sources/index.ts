@@ -9,5 +9,6 @@ export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';
 export { useSaved } from './saved/store.ts';
 export { default as SourceFindings } from './SourceFindings.vue';
+export { hintOf, textToField, troubleOf } from './fields.ts';
 export { inOrder, KIND_CHOICES, originInWords, valueInWords } from './values.ts';
 export { default as TagInput } from './TagInput.vue';

@@ -59,10 +59,19 @@ function readInterval(t: string): DateValue | undefined {
 }
 
 /**
- * The ways a date of three numbers may be meant, each as "2019-07-03": day first or month first, which differs by country.
- * One where only one can be meant; none where it is no such date.
+ * The ways a date of numbers may be meant, in EDTF: of three, day first or month first, which differs by country
+ * ("2019-07-03"); "1903/04" as a month or as two years; a day named by today's. One where only one can be meant; none where
+ * it is no such date.
+ *
+ * @param today as "2026-12-01"
  */
-export function readingsOf(text: string): string[] {
+export function readingsOf(text: string, today?: string): string[] {
+  const years = /^\s*(\d{2})(\d{2})\/(\d{2})\s*$/.exec(text);
+  if (years && Number(years[3]) > Number(years[2]) && Number(years[3]) <= 12 && Number(years[3]) > 0)
+    return [`${years[1]}${years[2]}-${years[3]}`, `${years[1]}${years[2]}/${years[1]}${years[3]}`];
+  const from = DAYS_FROM_TODAY[text.trim().toLowerCase()];
+  if (from !== undefined)
+    return today ? [new Date(Date.parse(today) + from * 86_400_000).toISOString().slice(0, 10)] : [];
   const m = /^\s*(\d{1,2})([/.-])(\d{1,2})\2(\d{4})\s*$/.exec(text);
   if (!m) return [];
   const [a, b, year] = [Number(m[1]), Number(m[3]), Number(m[4])];
@@ -78,6 +87,31 @@ export function readingsOf(text: string): string[] {
     .map(([day, month]) => `${m[4]}-${pad(month, 2)}-${pad(day, 2)}`);
 }
 
+const DAYS_FROM_TODAY: Record<string, number> = { yesterday: -1, today: 0, tomorrow: 1 };
+
+/** What people write where there is no date (common practice). */
+const UNDATED =
+  /^(?:n\.?\s?d\.?|s\.?\s?a\.?|undated|no date|forthcoming|in press|in preparation|to appear|submitted|accepted)$/i;
+
+/** What is wrong with a date that could not be read, in a sentence; nothing where it was read, or says that there is none. */
+export function dateTrouble(text: string): string {
+  const t = text.trim();
+  if (!t || UNDATED.test(t) || readingsOf(t).length || parseDate(t)?.['date-parts']) return '';
+  const [year] = /\b\d{4}\b/.exec(t) ?? [];
+  const month =
+    t
+      .split(/[\s,.]+/)
+      .map(monthOf)
+      .find(Boolean) ?? Number(/^\d{4}-(\d{2})-\d{1,2}$/.exec(t)?.[1] ?? 0);
+  const day = Number(
+    (/^(?:\d{4}-\d{2}-)?(\d{1,2})(?:st|nd|rd|th)?\b/.exec(t) ?? /\b(\d{1,2})(?:st|nd|rd|th)?,? \d{4}/.exec(t))?.[1] ??
+      0,
+  );
+  if (year && month >= 1 && month <= 12 && day > daysIn(Number(year), month))
+    return `${MONTHS[month - 1]!.replace(/^./, (c) => c.toUpperCase())} ${year} has ${daysIn(Number(year), month)} days`;
+  return year ? `Not read as a date; it counts as ${year}` : 'Not read as a date';
+}
+
 /** True when the text is an interval whose end is before its beginning. */
 export function isBackward(text: string): boolean {
   const ends = intervalEnds(text.trim());
@@ -91,9 +125,11 @@ function intervalEnds(t: string): { from: One; to?: One } | undefined {
   if (begun && !begun.season) return { from: begun };
   const years = /^(\d{4})\s*-\s*(\d{4})$/.exec(t);
   const range = years ? years.slice(1) : t.split(/\s*(?:\/|–|—|--|\bto\b)\s*/);
-  if (range.length !== 2 || /^\d{1,4}\/\d{1,2}$/.test(t)) return undefined;
+  // "1903/04" is April 1903; what can be no month is the year after.
+  const months = /^\d{1,4}\/(\d{1,2})$/.exec(t);
+  if (range.length !== 2 || (months && (!/^\d{4}\/\d{2}$/.test(t) || Number(months[1]) <= 12))) return undefined;
   const [first, last] = range as [string, string];
-  // "1998–99"
+  // "1998–99", "1871/72"
   const short = /^\d{4}$/.test(first) && /^\d{2}$/.test(last) ? first.slice(0, 2) + last : last;
   const from = parseOne(first);
   const to = parseOne(short);

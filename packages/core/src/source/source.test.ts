@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   dateShort,
+  dateTrouble,
   dateToEdtf,
   findKinds,
   isFieldValue,
@@ -15,6 +16,7 @@ import {
   parseName,
   partOf,
   partsOfKind,
+  readingsOf,
   variablesOf,
   withoutMarkup,
   yearOf,
@@ -196,3 +198,32 @@ test.each([
   ['2026-11-01/2027-01-15', '2027-01-15'],
   ['until further notice', undefined],
 ])('the last day of %s is %s', (text, day) => expect(lastDayOf(parseDate(text))).toBe(day));
+
+describe('dates that are asked about', () => {
+  test.each([
+    ['1871/72', [[1871], [1872]], [], ''],
+    ['1903/04', [[1903, 4]], ['1903-04', '1903/1904'], ''],
+    ['yesterday', undefined, ['2026-11-30'], 'Not read as a date'],
+    ['31 Feb 2020', undefined, [], 'February 2020 has 29 days'],
+    ['2021-02-29', undefined, [], 'February 2021 has 28 days'],
+    ['sometime in 1872', undefined, [], 'Not read as a date; it counts as 1872'],
+    ['n.d.', undefined, [], ''],
+    ['forthcoming', undefined, [], ''],
+  ])('%s', (text, parts, readings, trouble) => {
+    expect(parseDate(text)?.['date-parts']).toEqual(parts);
+    expect(readingsOf(text, '2026-12-01')).toEqual(readings);
+    expect(dateTrouble(text)).toBe(trouble);
+  });
+
+  test('what was read is in no trouble, whatever it is', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 20 }), (text) => {
+        if (parseDate(text)?.['date-parts']) expect(dateTrouble(text)).toBe('');
+      }),
+    );
+  });
+
+  test('both ends of two years in one sort by the first', () => {
+    expect(yearOf(parseDate('1871/72'))).toBe(1871);
+  });
+});

@@ -103,6 +103,14 @@ async function look(id: string): Promise<void> {
               <span class="count w-12 shrink-0"><TimeText :at="e.at" to="time" /></span>
               <span class="min-w-0 flex-1"
                 ><span :class="e.undone && 'text-muted line-through'">{{ e.says }}</span
+                ><template v-if="e.on"
+                  >:
+                  <RouterLink
+                    class="font-serif hover:underline"
+                    :class="e.undone && 'text-muted'"
+                    :to="`/sources?at=${e.on.id}`"
+                    >{{ e.on.title }}</RouterLink
+                  ></template
                 ><span class="text-fine text-muted">
                   · {{ e.by }}<template v-if="e.undone"> · undone</template></span
                 ></span

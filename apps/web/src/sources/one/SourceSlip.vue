@@ -66,6 +66,8 @@ const { value: source, trouble } = useAsked({
 const unversion = (other: string): Promise<unknown> =>
   changes.change(() => ask(routes.check.relate, { body: { sources: [props.id, other], as: 'version of', present: false } })); // prettier-ignore
 
+const originOf = ({ cameFrom, addedBy }: { cameFrom: string | null; addedBy: string }): string =>
+  cameFrom ?? `${addedBy}, by hand`;
 const lines = computed(() => {
   const s = source.value;
   if (!s) return [];
@@ -96,7 +98,8 @@ const lines = computed(() => {
   if (r.issued) out.push(['Date', dateShort(r.issued)]);
   for (const v of ['DOI', 'ISBN', 'PMID', 'citation-key'] as const) if (r[v]) out.push([variableLabel(v), r[v], true]);
   if (r.accessed) out.push(['Accessed', dateShort(r.accessed)]);
-  out.push(['From', s.cameFrom ?? `${s.addedBy}, by hand`]);
+  out.push(['From', originOf(s)]);
+  for (const part of s.mergedFrom) out.push(['Merged from', originOf(part)]);
   return out;
 });
 /** What is read first: a PDF, or else a page of the web as it was kept. */
