@@ -5,7 +5,8 @@ import { Ids, IsPlace, IsYear, ListOf, Optional } from './shape.ts';
 
 /**
  * What sources are sorted by, with its name, each declared once. Text stands in the order of the language, which the
- * database keeps; numbers and times, of which the highest come first when they are asked for, are told from the columns.
+ * database keeps; numbers and times, of which the highest come first when they are asked for, are told from the columns; what is
+ * said of a source by the facets it bears, the most telling first.
  */
 export const SORTS = {
   relevance: { name: 'Relevance', by: 'rank' },
@@ -16,6 +17,9 @@ export const SORTS = {
   kind: { name: 'Kind', by: 'text' },
   added: { name: 'Added', by: 'number' },
   changed: { name: 'Changed', by: 'number' },
+  rating: { name: 'Rating', by: 'facet' },
+  reading: { name: 'Reading state', by: 'facet' },
+  marks: { name: 'Marks', by: 'facet' },
 } as const;
 export type SortKey = keyof typeof SORTS;
 export const SORT_KEYS = Object.keys(SORTS) as SortKey[];

@@ -9,7 +9,7 @@ import { Refusal } from '../errors.ts';
 import type { Caller } from '../http/authorise.ts';
 import { facetKind } from '../indexing/facets.ts';
 import { compile, notesOf, type Compiled } from './compile.ts';
-import { inYears, type Scope } from './facets.ts';
+import { facetIds, inYears, type Scope } from './facets.ts';
 
 export interface Question {
   scope: Scope;
@@ -62,10 +62,35 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
     condition: { is: 'and', parts: [condition, ...years] },
     anyYear: condition,
     byRelevance: sort[0]?.key === 'relevance',
-    sort: sort.filter((s) => s.key !== 'relevance'),
+    sort: await withLevels(
+      db,
+      scope,
+      sort.filter((s) => s.key !== 'relevance'),
+    ),
     ...(ask.group && { group: ask.group }),
   };
 }
+
+/** What sources are sorted by that is said of them: the facets of each rank, by type and key. */
+const LEVELS: Partial<Record<string, [type: string, key: string][]>> = {
+  rating: ['5', '4', '3', '2', '1'].map((n) => ['rating', n]),
+  reading: ['reading', 'to read', 'read'].map((state) => ['reading', state]),
+  // With a gloss before those that are only marked.
+  marks: [
+    ['marked', 'gloss'],
+    ['marked', 'mark'],
+  ],
+};
+
+const withLevels = (db: Db, scope: Scope, sort: SortBy[]): Promise<SortBy[]> =>
+  Promise.all(
+    sort.map(async (s) => {
+      const levels = LEVELS[s.key];
+      if (!levels) return s;
+      const who = { workspaceId: scope.workspaceId, member: scope.member };
+      return { ...s, facets: await Promise.all(levels.map((level) => facetIds(db, who, [level]))) };
+    }),
+  );
 
 const isGroup = (group: string): boolean => group === 'year' || Boolean(facetKind(group)?.offered);
 

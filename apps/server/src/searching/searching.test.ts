@@ -174,6 +174,25 @@ test('sorting by several keys, in stretches, and where a source stands in the or
   expect(ids.ids).toEqual(whole.rows.slice(1, 4).map((r) => r.id));
 });
 
+test('sorted by what is said of them: rating, reading state and marks, each member by their own', async () => {
+  const ids = new Map((await me.ask('')).rows.map((r) => [r.record.title!, r.id]));
+  const of = (...titles: string[]): { ids: string[] } => ({ ids: titles.map((t) => ids.get(t)!) });
+  await me.at('POST', '/ratings', { ...of(SILT), rating: 2 });
+  await me.at('POST', '/ratings', { ...of(CASE), rating: 5 });
+  await me.at('POST', '/reading', { ...of(MARSH), state: 'reading' });
+  await me.at('POST', '/reading', { ...of(GATE), state: 'read' });
+  const first = async (sort: string, who = me): Promise<string[]> =>
+    (await who.ask('', `&sort=${sort},title`)).rows.slice(0, 2).map((r) => r.record.title!);
+  expect(await first('rating')).toEqual([CASE, SILT]);
+  expect(await first('-rating')).toEqual([SILT, CASE]);
+  expect(await first('reading')).toEqual([MARSH, GATE]);
+  const other = await server.person('reader', me.workspace);
+  expect(await first('reading', other)).not.toEqual([MARSH, GATE]);
+  expect((await me.ask('', '&sort=marks')).total).toBe(RECORDS.length);
+  for (const state of [null]) await me.at('POST', '/reading', { ...of(MARSH, GATE), state });
+  await me.at('POST', '/ratings', { ...of(SILT, CASE), rating: null });
+});
+
 test('in stretches of a ranked answer nothing comes twice and nothing is missing, and each is found at its place', async () => {
   const ranked = await me.at<SourcePage>('GET', '/sources?q=barrier%20or%20letter%20or%20silt%20or%20marsh');
   expect(ranked.total).toBeGreaterThan(2);

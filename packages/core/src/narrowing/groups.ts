@@ -1,8 +1,9 @@
 /** Sources in groups: by the facets of one kind, or by years. */
 import type { Bits } from './bits.ts';
+import { rankByFacets } from './by-facets.ts';
 import { NO_YEAR, type Columns } from './columns.ts';
 import type { SortBy } from './order.ts';
-import { Ranking, UNRANKED } from './ranking.ts';
+import { UNRANKED } from './ranking.ts';
 
 /** The facets of each group, in their order: a source stands in the first of which it bears one. Or years, the latest first. */
 export type GroupBy = number[][] | 'year';
@@ -36,17 +37,10 @@ function byYear(columns: Columns): Told {
 }
 
 function byFacets(columns: Columns, groups: number[][]): Told {
-  const groupOf = groups.flatMap((facets, group) => facets.map(() => group));
-  const tell = columns.placing(groups.flat());
-  const first = (n: number): number => {
-    let found = groups.length;
-    tell(n, (place) => (found = Math.min(found, groupOf[place]!)));
-    return found < groups.length ? found : UNRANKED;
-  };
-  const places = Int32Array.from({ length: columns.size }, (_, n) => first(n));
-  columns.rank(KEY, new Ranking(places, groups.length));
+  const ranking = rankByFacets(columns, groups);
+  columns.rank(KEY, ranking);
   return {
     by: { key: KEY, descending: false },
-    of: (n) => (places[n] === UNRANKED ? null : groups[places[n]!]![0]!),
+    of: (n) => (ranking.rankOf(n) === UNRANKED ? null : groups[ranking.rankOf(n)]![0]!),
   };
 }

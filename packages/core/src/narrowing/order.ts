@@ -1,5 +1,6 @@
 /** Matching sources in the order asked for. */
 import type { Bits } from './bits.ts';
+import { rankByFacets } from './by-facets.ts';
 import type { Columns } from './columns.ts';
 import { lowerBound, UNRANKED, type Ranking } from './ranking.ts';
 
@@ -7,6 +8,8 @@ export interface SortBy {
   /** `year`, `added`, `changed`, `came` (the order in which they came), or a key whose ranking the columns were told. */
   key: string;
   descending: boolean;
+  /** The facets of each rank, where sources are ranked by what they bear and not by the key. */
+  facets?: number[][];
 }
 
 /** The order of a set: any stretch of it, and where a number stands. */
@@ -31,7 +34,10 @@ const SMALL = 16;
  * @throws RangeError when a key is unknown
  */
 export function orderOf(columns: Columns, set: Bits, sort: SortBy[]): Order {
-  const keys = sort.map(({ key, descending }) => ({ ranking: columns.rankingBy(key), descending }));
+  const keys = sort.map(({ key, descending, facets }) => ({
+    ranking: facets ? rankByFacets(columns, facets) : columns.rankingBy(key),
+    descending,
+  }));
   const [first, ...rest] = keys;
   return {
     stretch(from, count) {

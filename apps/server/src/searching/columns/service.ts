@@ -276,9 +276,9 @@ export class ColumnsService {
 
 const nameOf = (key: string, presence: Presence): string => `${key} of ${presence}`;
 
-const named = ({ key, descending }: SortBy, presence: Presence): SortBy => ({
+const named = ({ key, ...more }: SortBy, presence: Presence): SortBy => ({
   key: RANKED.has(key) ? nameOf(key, presence) : key,
-  descending,
+  ...more,
 });
 
 /** Notes altered numbers in all that is held, and lets go of what lacks too many of them. */
