@@ -62,7 +62,7 @@ test('one that is here already is joined by a key, with its reasons in sight, an
   await expect(one).toHaveCount(1);
 });
 
-test('what lacks something is mended in place; the complete ones are taken in at once, what is set aside comes back', async ({
+test('what lacks something is mended in place; of the complete ones those left ticked are taken in, what is set aside comes back', async ({
   page,
 }) => {
   await gather(page).click();
@@ -81,8 +81,13 @@ test('what lacks something is mended in place; the complete ones are taken in at
   await page.keyboard.press('Escape');
 
   const before = await gather(page).innerText();
-  await page.getByRole('button', { name: /^Take in the \d+ complete ones$/ }).click();
-  await expect(notice(page, /^Took in \d+ sources; \d+ still wait/)).toBeVisible();
+  await page.getByRole('button', { name: /^Take in the \d+ complete ones…$/ }).click();
+  const ones = page.getByRole('region', { name: 'Complete ones' });
+  const how = Number((await ones.getByRole('button', { name: /^Take in \d+$/ }).innerText()).replace(/\D/g, ''));
+  await ones.getByRole('checkbox').first().uncheck();
+  await ones.getByRole('button', { name: `Take in ${how - 1}` }).click();
+  await expect(notice(page, new RegExp(`^Took in ${how - 1} source`))).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in the complete one…' })).toBeVisible();
   await expect(gather(page)).not.toHaveText(before);
 
   await waiting(page).getByRole('option', { name: /ibid/ }).click();

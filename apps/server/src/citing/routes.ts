@@ -1,4 +1,5 @@
 /** Styles, citations and bibliographies; export to the open formats. */
+import { PassThrough } from 'node:stream';
 import { MOST_CITED, routes, type CiteRequest } from '@pandecta/contract';
 import { EXPORT_INFO } from '@pandecta/core/formats';
 import { PRINT_INFO } from '@pandecta/core/printing';
@@ -65,13 +66,24 @@ export function citeRoutes(declare: Declare, services: Services): void {
   declare(routes.cite.export, async (call) => {
     const { workspace, body, reply } = call;
     const ids = await chosenIds(services, call, body);
-    const { found } = await withExportable(db, workspace.id, ids, {
-      run: (port, stop) => workers.run('write', { port, format: body.format }, [port], stop),
-    });
+    const stopped = new AbortController();
+    // What was written goes out while the rest is still being read.
+    const out = new PassThrough();
+    withExportable(db, workspace.id, ids, {
+      run: (port, stop) => {
+        out.once('close', () => stopped.abort());
+        return workers.run('write', { port, format: body.format }, [port], AbortSignal.any([stop, stopped.signal]));
+      },
+      says: async (bytes) => void out.write(bytes),
+      pulls: true,
+    }).then(
+      () => out.end(),
+      (error: Error) => out.destroy(error),
+    );
     const { mediaType, extension } = EXPORT_INFO[body.format];
     return reply
       .type(`${mediaType}; charset=utf-8`)
       .header('content-disposition', `attachment; filename="sources.${extension}"`)
-      .send(Buffer.from(found.buffer, found.byteOffset, found.byteLength));
+      .send(out);
   });
 }

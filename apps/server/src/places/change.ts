@@ -116,7 +116,7 @@ async function replaced(tx: Db, workspaceId: string, collection: string): Promis
   const below = async (): Promise<string[]> =>
     idsOf(await within(tx, workspaceId).all(collectionAncestors, { id: collectionId }, eq(ancestorId, collection)));
   const before = await below();
-  await deriveAncestors(tx, workspaceId);
+  await deriveAncestors(tx, workspaceId, collection);
   return filedThere(tx, workspaceId, [...new Set([collection, ...before, ...(await below())])]);
 }
 

@@ -5,9 +5,11 @@ import type { Presence } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import type { RecordsMessage } from '../workers/records.ts';
+import { MORE, type RecordsMessage } from '../workers/records.ts';
 
 const SHARE = 5000;
+/** So many shares are on their way to a thread that asks for them. */
+const AHEAD = 2;
 
 interface Streaming<R> {
   /** The task, given its end of the channel, and what ends its thread: else it would wait for records that never come. */
@@ -18,6 +20,8 @@ interface Streaming<R> {
   read?: (count: number) => Promise<void>;
   /** What the thread says on its way. */
   says?: (message: unknown) => Promise<void>;
+  /** The thread asks for each further share: it takes them as it needs them. */
+  pulls?: boolean;
 }
 
 interface Texts {
@@ -32,16 +36,28 @@ async function streamTo<R>(shares: AsyncIterable<Texts[]>, by: Streaming<R>): Pr
   const post = (message: RecordsMessage): void => port.postMessage(message);
   // What ends the work ends the thread as well: it hears nothing while it computes.
   let ended: unknown;
+  let goOn = (): void => {};
   const end = (error: unknown): void => {
     ended ??= error;
     stop.abort();
+    goOn();
   };
-  port.on('message', (message) => void by.says?.(message).catch(end));
+  let [sent, wanted] = [0, AHEAD];
+  port.on('message', (message) => {
+    if (message !== MORE) return void by.says?.(message).catch(end);
+    wanted += 1;
+    goOn();
+  });
+  const turn = async (): Promise<void> => {
+    while (by.pulls && sent >= wanted && !ended) await new Promise<void>((resolve) => (goOn = resolve));
+    sent += 1;
+  };
   const found = by.run(theirs, stop.signal);
   found.catch(end);
   try {
     const ids: string[] = [];
     for await (const share of shares) {
+      await turn();
       if (ended) break;
       post({ texts: share.map((s) => s.record) });
       for (const s of share) ids.push(s.id);

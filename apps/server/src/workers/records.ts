@@ -1,5 +1,5 @@
 /** Records that come to a thread as text, many at a time, and become objects one by one as they are looked at. */
-import type { MessagePort } from 'node:worker_threads';
+import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
 import type { SourceRecord } from '@pandecta/core/source';
 
 /** A share of the records as JSON, or the end, with what else goes with them. */
@@ -32,4 +32,31 @@ export function receiveRecords<T = unknown, R = SourceRecord>(
         });
     });
   });
+}
+
+/** What a thread says that takes records as it needs them: another share may come. */
+export const MORE = 'more';
+
+/**
+ * The records one after another as they come; until the next share is there the thread waits. So the first are worked on
+ * while the last are still being read, and no more than a few shares are held.
+ */
+export function* pullRecords<R>(port: MessagePort): Generator<R, void> {
+  for (;;) {
+    const message = nextMessage(port);
+    if (!('texts' in message)) return;
+    port.postMessage(MORE);
+    for (const text of message.texts) yield JSON.parse(text) as R;
+  }
+}
+
+const sleeper = new Int32Array(new SharedArrayBuffer(4));
+const POLL_MS = 2;
+
+function nextMessage(port: MessagePort): RecordsMessage {
+  for (;;) {
+    const got = receiveMessageOnPort(port) as { message: RecordsMessage } | undefined;
+    if (got) return got.message;
+    Atomics.wait(sleeper, 0, 0, POLL_MS);
+  }
 }

@@ -2,13 +2,13 @@
 import { readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
-import { move, workerData } from 'piscina';
+import { workerData } from 'piscina';
 import { type Citable, type FormattedBibliography, htmlToText, type StyleInfo } from '@pandecta/core/citing';
 import {
   decodeText,
+  eachWritten,
   knownAs,
   readSources,
-  writeSources,
   type ExportFormat,
   type Columns,
   type Entry,
@@ -49,7 +49,7 @@ import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pand
 import { Lexemes } from '@pandecta/core/words';
 import { styleHeads } from '@pandecta/debian/styles';
 import { citerOf } from './citers.ts';
-import { receiveRecords } from './records.ts';
+import { pullRecords } from './records.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
 
 // A thread has a priority of its own under Linux, by its number (setpriority(2), notes): what answers everybody comes first.
@@ -119,11 +119,23 @@ export function parse({ bytes, columns }: { bytes: Uint8Array; columns?: Columns
   return parts.some((p) => p.kind !== 'text') ? { parts, otherNotes: 0, as: 'a list' } : {};
 }
 
-/** Sources that come by the port, in a format; as bytes, which go back without being copied. */
-export async function write({ port, format }: { port: MessagePort; format: ExportFormat }): Promise<Uint8Array> {
-  const { records } = await receiveRecords<unknown, Entry>(port);
-  const bytes = new TextEncoder().encode(writeSources(records, format));
-  return move(bytes) as unknown as Uint8Array;
+/** In bytes of UTF-16 text; smaller parts cost more to send than to write. */
+const CHUNK = 64 * 1024;
+
+/** Sources that come by the port, in a format; the text goes back by it as bytes, part after part. */
+export function write({ port, format }: { port: MessagePort; format: ExportFormat }): void {
+  const encoder = new TextEncoder();
+  let text = '';
+  const send = (): void => {
+    const bytes = encoder.encode(text);
+    port.postMessage(bytes, [bytes.buffer]);
+    text = '';
+  };
+  for (const part of eachWritten(pullRecords<Entry>(port), format)) {
+    text += part;
+    if (text.length >= CHUNK) send();
+  }
+  send();
 }
 
 /**
