@@ -5,7 +5,7 @@ import type { Presence } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { MORE, type RecordsMessage } from '../workers/records.ts';
+import { LAST, MORE, type RecordsMessage } from '../workers/records.ts';
 
 const SHARE = 5000;
 /** So many shares are on their way to a thread that asks for them. */
@@ -44,6 +44,7 @@ async function streamTo<R>(shares: AsyncIterable<Texts[]>, by: Streaming<R>): Pr
   };
   let [sent, wanted] = [0, AHEAD];
   port.on('message', (message) => {
+    if (message === LAST) return port.postMessage(LAST);
     if (message !== MORE) return void by.says?.(message).catch(end);
     wanted += 1;
     goOn();

@@ -37,6 +37,14 @@ export function receiveRecords<T = unknown, R = SourceRecord>(
 /** What a thread says that takes records as it needs them: another share may come. */
 export const MORE = 'more';
 
+/** What a thread says after all else it had to say, and waits to hear back: its end must not overtake it. */
+export const LAST = 'last';
+
+export function awaitHeard(port: MessagePort): void {
+  port.postMessage(LAST);
+  nextMessage(port);
+}
+
 /**
  * The records one after another as they come; until the next share is there the thread waits. So the first are worked on
  * while the last are still being read, and no more than a few shares are held.

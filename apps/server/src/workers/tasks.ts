@@ -49,7 +49,7 @@ import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pand
 import { Lexemes } from '@pandecta/core/words';
 import { styleHeads } from '@pandecta/debian/styles';
 import { citerOf } from './citers.ts';
-import { pullRecords } from './records.ts';
+import { awaitHeard, pullRecords } from './records.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
 
 // A thread has a priority of its own under Linux, by its number (setpriority(2), notes): what answers everybody comes first.
@@ -136,6 +136,7 @@ export function write({ port, format }: { port: MessagePort; format: ExportForma
     if (text.length >= CHUNK) send();
   }
   send();
+  awaitHeard(port);
 }
 
 /**
