@@ -31,7 +31,7 @@ export class HistoryEntry {
   @IsObject() change!: Change;
   @IsBoolean() undone!: boolean;
   @OrNull() @IsUUID() undoes!: string | null;
-  /** The first source it was done to, where its sentence does not name it. */
+  /** The one source it was done to, where its sentence does not name it. */
   @OptionalPart(() => TouchedSource) on?: TouchedSource;
 }
 

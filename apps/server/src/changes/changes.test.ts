@@ -243,3 +243,10 @@ test('what a source was merged from is told with it, for as long as it is merged
   await me.at('POST', '/undo');
   expect(await merged()).toEqual([]);
 });
+
+test('of what was done to several sources none is named alone', async () => {
+  const ids = [await add({ title: 'Harbours one' }), await add({ title: 'Harbours two' })];
+  await me.at('POST', '/tagging', { ids, name: 'quay', present: true });
+  const { entries } = await me.at<{ entries: HistoryEntry[] }>('GET', '/changes');
+  expect([entries[0]!.says, entries[0]!.on]).toEqual(['Added the tag “quay” to 2 sources', undefined]);
+});

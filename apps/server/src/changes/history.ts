@@ -38,9 +38,9 @@ export async function historyOfWorkspace(
     maySeeIntake ? sql`true` : sql`not ${gatheredUnseen}`,
   ];
   const change = sql`jsonb_build_object('do', c.change->>'do')`;
-  // What is each member's own names nothing.
+  // One source is named, several are not; nor is any in what is each member's own.
   const first = sql`case when pg_column_size(c.change) <= ${LARGE} and not coalesce(c.kinds && array['star', 'reading'], false) then
-    coalesce(jsonb_path_query_first(c.change, '$.**.source'), jsonb_path_query_first(c.change, '$.**.sources[0]'))#>>'{}' end`;
+    (select case when count(distinct v) = 1 then min(v#>>'{}') end from (select jsonb_path_query(c.change, '$.**.source') as v union all select jsonb_path_query(c.change, '$.**.sources[*]')) s) end`;
   return history(db, actor, sql.join(where, sql` and `), { change, first, maySeeIntake }, ACTIVITY);
 }
 

@@ -1,5 +1,4 @@
 /** Loops over what is due: each apart, so that one that fails holds up no other. */
-
 import { isUnavailable } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { Unreachable } from '../outside/fetch.ts';

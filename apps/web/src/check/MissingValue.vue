@@ -2,7 +2,7 @@
 /** A value that is missing, typed where it was found to be missing. */
 import { ref } from 'vue';
 import { routes, type FindingOf } from '@pandecta/contract';
-import { variableLabel, type Variable } from '@pandecta/core/source';
+import { isNameVariable, variableLabel, type Variable } from '@pandecta/core/source';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
@@ -28,7 +28,9 @@ async function save(): Promise<void> {
       v-model="text"
       class="w-72"
       :label="`${variableLabel(variable)} of ${finding.title}`"
-      :placeholder="hintOf(variable) || variableLabel(variable)"
+      :placeholder="
+        isNameVariable(variable) ? 'Family, Given; Family, Given' : hintOf(variable) || variableLabel(variable)
+      "
       :trouble="troubleOf(variable, text)"
       data-work
     />

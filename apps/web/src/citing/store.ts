@@ -27,12 +27,14 @@ export const useCiting = defineStore('citing', () => {
     return reply.styles;
   }
 
+  /** The style and language one writes in, as a request has them. */
+  const written = () => ({ style: style.value.id, ...(locale.value && { locale: locale.value }) });
+
   const cite = (chosen: Chosen, inText = false, signal?: AbortSignal, items?: CiteItem[]): Promise<CiteReply> =>
     ask(routes.cite.cite, {
       body: {
         ...chosen,
-        style: style.value.id,
-        ...(locale.value && { locale: locale.value }),
+        ...written(),
         inText,
         ...(items?.length && { items }),
       },
@@ -80,7 +82,7 @@ export const useCiting = defineStore('citing', () => {
   /** The bibliography as a file. */
   async function print(chosen: Chosen, format: PrintFormat): Promise<void> {
     try {
-      const body = { ...chosen, style: style.value.id, format, ...(locale.value && { locale: locale.value }) };
+      const body = { ...chosen, ...written(), format };
       const response = await send(routes.cite.print, { body });
       save(`bibliography.${PRINT_INFO[format].extension}`, await response.blob());
       changes.tell(`Saved the bibliography as ${PRINT_INFO[format].name}, in ${style.value.title}`);
