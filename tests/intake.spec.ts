@@ -138,3 +138,19 @@ test('a reader is shown what was brought in, and neither box nor intake', async 
   await expect(waiting(page)).toHaveCount(0);
   await page.close();
 });
+
+test('at half the width the list keeps its room, and what one brings in or has chosen is a press away', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 683, height: 533 });
+  await gather(page).click();
+  const lines = waiting(page).getByRole('option');
+  await expect(lines.nth(4)).toBeInViewport();
+  await expect(chosen(page)).toHaveCount(0);
+  await lines.nth(2).click();
+  await page.getByRole('button', { name: 'The chosen one' }).click();
+  await expect(chosen(page).getByRole('button', { name: 'Set aside' })).toBeInViewport();
+  await page.getByRole('button', { name: 'Bring in' }).click();
+  await expect(box(page)).toBeInViewport();
+  await expect(chosen(page)).toHaveCount(0);
+});
