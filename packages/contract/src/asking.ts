@@ -77,6 +77,18 @@ export class AmongRequest extends Ask {
   @IsArray() @ArrayMaxSize(MOST_IDS) @IsUUID('all', { each: true }) ids!: string[];
 }
 
+/** So many lines are looked for at once. */
+export const MOST_PLACES = 100;
+
+export class PlacesRequest extends Ask {
+  @IsArray() @ArrayMaxSize(MOST_PLACES) @IsUUID('all', { each: true }) ids!: string[];
+}
+
+/** Where each stands in the order of the answer, from 0; -1 where it is not in it. */
+export class PlacesInAnswer {
+  @IsArray() @IsInt({ each: true }) places!: number[];
+}
+
 export class IdList {
   @Ids() ids!: string[];
 }

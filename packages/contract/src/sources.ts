@@ -13,6 +13,8 @@ import {
 } from 'class-validator';
 import {
   AmongRequest,
+  PlacesInAnswer,
+  PlacesRequest,
   Ask,
   AskFacet,
   AskHeap,
@@ -375,6 +377,14 @@ export const searchRoutes = {
     body: AmongRequest,
     most: MANY_IDS,
     reply: IdList,
+  }),
+  places: route({
+    method: 'POST',
+    path: '/w/:workspace/places-in-answer',
+    may: 'read',
+    summary: 'Where the sources named stand in the order of an answer.',
+    body: PlacesRequest,
+    reply: PlacesInAnswer,
   }),
   suggest: route({
     method: 'GET',

@@ -46,6 +46,7 @@ const bodies = (): Record<string, object> => ({
   'own.reading': { ids: [ids.source], state: 'read' },
   'own.star': { ids: [ids.source], present: true },
   'search.among': { ids: [ids.source] },
+  'search.places': { ids: [ids.source] },
   'saved.keep': { name: 'Mine', ask: { q: 'gate' } },
   'saved.edit': { name: 'Mine now' },
   'saved.many': { ids: [ids.saved], to: 'remove' },

@@ -9,7 +9,7 @@ import { ledgerRows } from './rows.ts';
 import { heap } from './heap.ts';
 import { suggest } from './suggest.ts';
 import { allOfFacet, narrow } from './narrow.ts';
-import { among, idsIn, page } from './store.ts';
+import { among, idsIn, page, placesIn } from './store.ts';
 import { whyNothing } from './why.ts';
 
 const FIRST_PAGE = 50;
@@ -45,6 +45,10 @@ export function searchRoutes(declare: Declare, services: Services): void {
   declare(routes.search.among, async (call) => {
     const { ids, ...asked } = call.body;
     return { ids: await among(services, await understand(db, call, asked), ids) };
+  });
+  declare(routes.search.places, async (call) => {
+    const { ids, ...asked } = call.body;
+    return { places: await placesIn(services, await understand(db, call, asked), ids) };
   });
   declare(routes.search.suggest, (call) => suggest(services, call, call.query.field, call.query.begins ?? ''));
   declare(routes.search.heap, async (call) => heap(services, await understand(db, call, call.query), call.query));

@@ -170,6 +170,10 @@ test('sorting by several keys, in stretches, and where a source stands in the or
     expect([part.from, part.at, part.total]).toEqual([at, at, RECORDS.length]);
     expect(part.rows.map((r) => r.id)).toEqual(whole.rows.slice(at, at + 2).map((r) => r.id));
   }
+  const all = whole.rows.map((r) => r.id);
+  const body = { sort: 'title', ids: [...all.toReversed(), crypto.randomUUID()] };
+  const { places } = await me.at<{ places: number[] }>('POST', '/places-in-answer', body);
+  expect(places).toEqual([...all.map((_, at) => at).toReversed(), -1]);
   const ids = await me.at<{ ids: string[] }>('GET', '/ids?sort=title&from=1&count=3');
   expect(ids.ids).toEqual(whole.rows.slice(1, 4).map((r) => r.id));
 });

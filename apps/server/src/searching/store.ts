@@ -48,6 +48,13 @@ export async function page(
   return { total, ids: rest.page, ...(rest.at >= 0 && { at: rest.at }) };
 }
 
+/** Where each of the ids stands in the order asked for; -1 where it does not match. */
+export async function placesIn(to: Asking, q: Question, ids: string[]): Promise<number[]> {
+  const places: number[] = [];
+  for (const find of ids) places.push((await page(to, q, { from: 0, count: 0, find })).at ?? -1);
+  return places;
+}
+
 /** How many match. */
 export async function count(to: Asking, q: Question, when?: 'later'): Promise<number> {
   return (await ask(to, q, {}, [], when)).total;

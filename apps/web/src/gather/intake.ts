@@ -38,6 +38,8 @@ export const useIntake = defineStore('intake', () => {
     },
     ids: async (asked, from, count) => (await ask(routes.search.ids, { query: { ...asked, from, count } })).ids,
     among: async (_, ids) => (await ask(routes.search.among, { body: { ...question.value, ids } })).ids,
+    places: async (asked, ids, signal) =>
+      (await ask(routes.search.places, { body: { ...asked, ids }, ...(signal && { signal }) })).places,
     concerns: (touched) => concerns(touched, ['source', 'tag']),
     seen,
     holds: () => held.value,

@@ -121,6 +121,8 @@ export const useOutside = defineStore('outside', () => {
         await ask(routes.outside.found, { search: id, query: { ...query, from, count: Math.min(count, 200) } })
       ).rows.map((r) => r.id),
     among: async (_, ids) => ids,
+    // What was found stands still.
+    places: async (_, ids) => ids.map(() => -1),
     concerns: (touched) => concerns(touched, ['outside'], openId.value ?? '') || concerns(touched, ['source']),
     seen: () => openId.value !== null,
   });

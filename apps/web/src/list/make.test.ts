@@ -26,6 +26,10 @@ function listOf() {
       },
       ids: async (_, from, count) => answer.slice(from, from + count).map((l) => l.id),
       among: async (_, ids) => ids.filter((id) => answer.some((l) => l.id === id)),
+      async places(_, ids) {
+        await new Promise<void>((resolve) => waiting.push(resolve));
+        return ids.map((id) => answer.findIndex((l) => l.id === id));
+      },
       concerns: () => true,
       seen: () => true,
     }),
@@ -34,6 +38,7 @@ function listOf() {
 /** Lets all go that is on its way, and what that asks for in turn. */
 async function arrive(): Promise<void> {
   await nextTick();
+  await new Promise((resolve) => setImmediate(resolve));
   while (waiting.length) {
     waiting.shift()!();
     await new Promise((resolve) => setImmediate(resolve));
@@ -98,6 +103,8 @@ test('a line one acts on keeps its place, whatever place that gives it in the an
   for (const acted of [1, 2]) {
     answer = [answer.find((l) => l.id === 'line 4')!, ...answer.filter((l) => l.id !== 'line 4')];
     useLive().tell({ kinds: { source: ['line 4'] }, changeId: `change ${acted}` });
+    // News in a burst are answered together, a while later.
+    askAnew();
     await arrive();
     expect(shown()).toEqual(before);
     expect([list.cursor.value, list.place.value]).toEqual(['line 4', 4]);
@@ -119,4 +126,18 @@ test('where the line one is at has left the answer, the one that took its place 
   askAnew();
   await arrive();
   expect([list.cursor.value, list.place.value]).toEqual(['line 5', 4]);
+});
+
+test('a dozen lines acted on one after another all keep their places', async () => {
+  const before = Array.from({ length: 20 }, (_, at) => list.lineAt(at)?.id);
+  for (let i = 2; i < 14; i += 1) {
+    const id = `line ${i}`;
+    await list.click(id, plain);
+    answer = [answer.find((l) => l.id === id)!, ...answer.filter((l) => l.id !== id)];
+    useLive().tell({ kinds: { source: [id] }, changeId: `change ${i}` });
+    askAnew();
+    await arrive();
+    expect([list.cursor.value, list.place.value]).toEqual([id, i]);
+  }
+  expect(Array.from({ length: 20 }, (_, at) => list.lineAt(at)?.id)).toEqual(before);
 });

@@ -47,6 +47,8 @@ export interface Listing<Q, L extends { id: string }, S extends Stretch<L>> {
   ids: (question: Q, from: number, count: number) => Promise<string[]>;
   /** Those of the lines that are in the answer: what leaves it leaves the selection. */
   among: (question: Q, ids: string[]) => Promise<string[]>;
+  /** Where each of the lines stands in the answer; -1 where it is not in it. */
+  places: (question: Q, ids: string[], signal?: AbortSignal) => Promise<number[]>;
   concerns: (touched: Touched) => boolean;
   /** Whether anyone looks at it. */
   seen: () => boolean;
@@ -95,6 +97,7 @@ export function makeList<Q, L extends { id: string }, S extends Stretch<L>>(list
   const pinned = makePinned<Q, L, S>({
     fetch: listing.fetch,
     ids: listing.ids,
+    places: listing.places,
     lineAt,
     placeOf: (id) => (lineOf(id) ? places.get(id) : undefined),
   });

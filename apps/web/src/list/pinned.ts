@@ -2,12 +2,13 @@
 import type { Stretch } from './make.ts';
 import { placeInAnswer, placePins, placeShown, type Pin, type PlacedPin } from './pins.ts';
 
-/** So many lines are kept in place; whoever works on more at once expects them to move. */
-const MOST_PINS = 5;
+/** So many lines are kept in place, the last ones worked on; what is done to more at once is expected to move them. */
+const MOST_PINS = 40;
 
 interface Source<Q, L, S> {
   fetch: (question: Q, stretch: { from: number; count: number; find?: string }, signal?: AbortSignal) => Promise<S>;
   ids: (question: Q, from: number, count: number) => Promise<string[]>;
+  places: (question: Q, ids: string[], signal?: AbortSignal) => Promise<number[]>;
   lineAt: (shown: number) => L | undefined;
   placeOf: (id: string) => number | undefined;
 }
@@ -20,24 +21,21 @@ export function makePinned<Q, L extends { id: string }, S extends Stretch<L>>(so
 
   /** These lines stay where they are shown now: something is done to them. */
   function pin(ids: readonly string[]): void {
-    if (pins.length + ids.length > MOST_PINS) return letGo();
+    if (ids.length > MOST_PINS) return letGo();
     for (const id of ids) {
       const at = source.placeOf(id);
       const before = at === undefined || at === 0 ? null : source.lineAt(at - 1)?.id;
       if (at === undefined || before === undefined || pins.some((p) => p.id === id)) continue;
       pins.push({ id, after: before });
     }
+    pins = pins.slice(-MOST_PINS);
   }
 
   /** Finds where the pinned lines stand in the answer by now. Those that stand where they stood anyway are let go. */
   async function settle(question: Q, signal?: AbortSignal): Promise<void> {
     const sought = [...new Set(pins.flatMap((p) => [p.id, ...(p.after === null ? [] : [p.after])]))];
-    const found = await Promise.all(
-      sought.map(
-        async (id) => [id, (await source.fetch(question, { from: 0, count: 1, find: id }, signal)).at] as const,
-      ),
-    );
-    const places = new Map(found.flatMap(([id, at]) => (at === undefined ? [] : [[id, at] as const])));
+    const found = await source.places(question, sought, signal);
+    const places = new Map(sought.flatMap((id, i) => (found[i]! < 0 ? [] : [[id, found[i]!] as const])));
     placed = placePins(pins, places);
     if (placed.every((p) => p.at === p.shown)) letGo();
   }

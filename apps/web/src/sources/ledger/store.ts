@@ -41,6 +41,8 @@ export const useLedger = defineStore('ledger', () => {
     ids: async (question, from, count) =>
       (await fetchReply(routes.search.ids, { query: { ...question, from, count } })).ids,
     among: async (_, ids) => (await fetchReply(routes.search.among, { body: { ...ask.body, ids } })).ids,
+    places: async (question, ids, signal) =>
+      (await fetchReply(routes.search.places, { body: { ...question, ids }, ...(signal && { signal }) })).places,
     concerns(touched) {
       const words = concerns(touched, ['words']);
       toldOfWords ||= words;
