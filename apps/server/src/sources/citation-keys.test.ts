@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { sql } from 'drizzle-orm';
 import type { Changed, Problem, SourceDetail } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
-import { giveMissingKeys } from './citation-keys.ts';
+import { forgetReservedKeys, giveMissingKeys, reserveCitationKeys } from './citation-keys.ts';
 
 let server: TestServer;
 let me: Person;
@@ -93,4 +93,22 @@ test('sources of the time before are given keys when the server starts', async (
   await db.execute(sql`delete from source_keys where workspace_id = ${me.workspace} and key like 'cite:%'`);
   await giveMissingKeys(server.app.services);
   expect((await Promise.all(ids.map(keyOf))).toSorted()).toEqual(['okonjo2014', 'okonjo2014a']);
+});
+
+test('a key reserved for a gathering that never ended is free again after a day', async () => {
+  const { db } = server.app.services;
+  const reserve = async (id: string) =>
+    (await reserveCitationKeys(db, me.workspace, [{ id, record: GATE as never }]))[0]!.record['citation-key'];
+  // The first 48 bits of a UUID of version 7 are the milliseconds it was made at.
+  const madeAt = (ms: number): string => {
+    const hex = ms.toString(16).padStart(12, '0');
+    return `${hex.slice(0, 8)}-${hex.slice(8)}-7000-8000-000000000001`;
+  };
+  const now = Date.now();
+  expect([await reserve(madeAt(now - 2 * 86_400_000)), await reserve(madeAt(now))]).toEqual([
+    'okonjo2014',
+    'okonjo2014a',
+  ]);
+  await forgetReservedKeys(db);
+  expect([await keyOf(await add()), await keyOf(await add())]).toEqual(['okonjo2014', 'okonjo2014b']);
 });

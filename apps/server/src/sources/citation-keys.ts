@@ -27,7 +27,7 @@ const AT_ONCE = 2000;
 /**
  * The sources with a key each: their own where nobody has it, or else the next one that is free. The keys are kept for
  * them from here on, in a transaction of its own: what is written afterwards, however long it takes, holds up nobody.
- * What does not become a source gives its key back (`releaseCitationKeys`).
+ * What does not become a source gives its key back (`releaseCitationKeys`), or loses it after a day (`forgetReservedKeys`).
  */
 export async function reserveCitationKeys<S extends { id: string; record: SourceRecord }>(
   db: Db,
@@ -47,6 +47,12 @@ export async function releaseCitationKeys(tx: Db, workspaceId: string, ids: stri
     sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key like 'cite:%'`,
   );
 }
+
+/** Keys reserved for a gathering that never ended are free again after a day: an id tells when it was made (RFC 9562, 5.7). */
+export const forgetReservedKeys = (db: Db): Promise<unknown> =>
+  db.execute(sql`delete from source_keys k where k.key like 'cite:%'
+    and not exists (select 1 from sources s where s.workspace_id = k.workspace_id and s.id = k.source_id)
+    and ('x' || substr(replace(k.source_id::text, '-', ''), 1, 12))::bit(48)::bigint < extract(epoch from now() - interval '1 day') * 1000`);
 
 async function giveKeys<S extends { id: string; record: SourceRecord }>(
   tx: Db,

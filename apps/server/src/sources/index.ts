@@ -1,6 +1,6 @@
 /** Sources: editing, adding by hand, the bin. */
 import { ONCE_A_DAY, type Capability } from '../capability.ts';
-import { giveMissingKeys } from './citation-keys.ts';
+import { forgetReservedKeys, giveMissingKeys } from './citation-keys.ts';
 import { remindOfAccess } from './access-until.ts';
 import { emptyBinJob } from './bin.ts';
 import { purge } from './purge.ts';
@@ -12,6 +12,7 @@ export const sources: Capability = {
   jobs: [emptyBinJob],
   regular: {
     'empty-bin': { at: ONCE_A_DAY, work: ({ db, storage }) => purge(db, storage) },
+    'reserved-keys': { at: ONCE_A_DAY, work: ({ db }) => forgetReservedKeys(db) },
     'access-until': { at: ONCE_A_DAY, work: (services) => remindOfAccess(services) },
   },
 };

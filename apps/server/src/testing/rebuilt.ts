@@ -7,7 +7,8 @@ import { transact, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { advance, derive, note, numbersOf } from '../indexing/derive.ts';
 
-const DERIVED_KEYS = `key not like 'read:%'`;
+// What is reserved for a gathering that never ended is no source's, and derived from none.
+const DERIVED_KEYS = `key not like 'read:%' and exists (select 1 from sources s where s.workspace_id = source_keys.workspace_id and s.id = source_id)`;
 
 export async function derived(db: Db, workspace: string): Promise<Record<string, unknown[]>> {
   const of = (columns: string, table: string, which = 'true'): Promise<unknown[]> =>

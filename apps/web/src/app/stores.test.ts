@@ -38,7 +38,7 @@ describe('what a person did', () => {
       path: '/tagging',
       body: { ids: ['a', 'b'], name: 'used', present: true, subject: false },
     });
-    expect(changes.notice).toEqual({ text: 'Tagged 2 sources “used”', changeId: 'c1', bad: false });
+    expect(changes.notice).toEqual({ text: 'Tagged 2 sources “used”', changeIds: ['c1'], bad: false });
     expect(heard).toHaveBeenCalledTimes(1);
     // The stream tells of the same change: it is news no more.
     page.make(useLive).tell({ kinds: { source: ['a'] }, changeId: 'c1' });
@@ -51,12 +51,22 @@ describe('what a person did', () => {
     const changes = page.make(useChanges);
     answer = () => Response.json({ code: 'busy', detail: 'Someone else is writing.' }, { status: 503 });
     expect(await changes.undo()).toBeUndefined();
-    expect(changes.notice).toEqual({ text: 'Someone else is writing.', changeId: null, bad: true });
+    expect(changes.notice).toEqual({ text: 'Someone else is writing.', changeIds: [], bad: true });
     answer = () => {
       throw new TypeError('no network');
     };
     await changes.redo();
     expect(changes.notice!.text).toContain('The server does not answer. Nothing was changed');
+  });
+
+  test('several changes told of together are undone together, the last first', async () => {
+    answer = () => ({ says: 'Undone', changeId: 'u' });
+    const changes = page.make(useChanges);
+    changes.together(['c1', 'c2'], 'Merged 2 groups');
+    expect(changes.notice).toEqual({ text: 'Merged 2 groups', changeIds: ['c1', 'c2'], bad: false });
+    await changes.undoAll(['c1', 'c2']);
+    expect(page.asked.map(({ path }) => path)).toEqual(['/changes/c2/undo', '/changes/c1/undo']);
+    expect(changes.notice).toEqual({ text: 'Undone: Merged 2 groups', changeIds: [], bad: false });
   });
 
   test('the reading state goes round', () => {
@@ -101,9 +111,9 @@ describe('long work', () => {
             jobId: 'j1',
           };
     await changes.undo();
-    expect(changes.notice).toMatchObject({ text: expect.stringContaining('takes a while') as string, changeId: null });
+    expect(changes.notice).toMatchObject({ text: expect.stringContaining('takes a while') as string, changeIds: [] });
     await turn();
-    expect(changes.notice).toEqual({ text: 'Undone: Added 20,000 sources', changeId: 'c9', bad: false });
+    expect(changes.notice).toEqual({ text: 'Undone: Added 20,000 sources', changeIds: ['c9'], bad: false });
     expect(changes.begun).toBeNull();
   });
 

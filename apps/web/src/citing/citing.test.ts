@@ -79,7 +79,7 @@ test('what the server or the browser refuses is told, and nothing is claimed to 
   const changes = page.make(useChanges);
   answer = () => Response.json({ code: 'style_failed', detail: 'The style could not be used.' }, { status: 422 });
   await citing.copyCited({ ids: ['s1'] }, 'bibliography');
-  expect(changes.notice).toEqual({ text: 'The style could not be used.', changeId: null, bad: true });
+  expect(changes.notice).toEqual({ text: 'The style could not be used.', changeIds: [], bad: true });
   answer = () => reply({ entries: [entry(1)] });
   vi.stubGlobal('navigator', { clipboard: { write: () => Promise.reject(new Error('not allowed here')) } });
   await citing.copyCited({ ids: ['s1'] }, 'bibliography');

@@ -114,7 +114,7 @@ describe('the report of an import', () => {
 });
 
 describe('a line of the intake says what is most urgent of it', () => {
-  const row = { unread: false, lookedUp: null, lacks: [], finds: [], files: 0 } as unknown as IntakeRow;
+  const row = { unread: false, lookedUp: null, lacks: [], finds: [], guessed: [], files: 0 } as unknown as IntakeRow;
   test.each<[string, Partial<IntakeRow>, string]>([
     ['a text that could not be read', { unread: true, lacks: ['title'] }, 'left for you'],
     [
@@ -126,6 +126,8 @@ describe('a line of the intake says what is most urgent of it', () => {
     ['one nobody answered for', { lookedUp: 'silent', lacks: ['title'] }, 'nobody answered yet'],
     ['one that lacks something', { lacks: ['volume', 'page'] }, 'volume and pages missing'],
     ['one that lacks nothing', { files: 1 }, 'complete · file'],
+    ['one that waits twice', { twice: 'Pasted list', lacks: ['page'] }, 'waits twice'],
+    ['one that was guessed in part', { guessed: ['publisher'] }, 'guessed in part'],
     ['one in which something is found', { finds: ['Title in capitals'] }, 'title in capitals'],
     ['one in which much is found', { finds: ['Title in capitals', 'Edition in words'] }, '2 findings'],
   ])('%s', (_, more, says) => {
