@@ -45,7 +45,7 @@ export class IntakeRow extends SourceRow {
   @Texts() guessed!: string[];
   /** Set where it had to be looked up: what came of it. */
   @OrNull() @IsString() lookedUp!: string | null;
-  /** Why it is no more than this: who did not answer, which digit is wrong. */
+  /** Why the record could not be completed: which service did not answer, or which check digit is wrong. */
   @OrNull() @IsString() trouble!: string | null;
   /** True where a text could not be read as a reference. */
   @IsBoolean() unread!: boolean;
@@ -74,7 +74,7 @@ export class IntakeSummary {
 export class ListedOne {
   @IsUUID() id!: string;
   @IsObject() record!: SourceRecord;
-  /** The gathering it came with. */
+  /** The title of the gathering it came with. */
   @IsString() batch!: string;
   /** The title of the source it would be joined to. */
   @Optional() @IsString() to?: string;
@@ -119,7 +119,7 @@ export class Origin {
   @OrNull() @IsString() query!: string | null;
   @OrNull() @IsString() address!: string | null;
   @OrNull() @IsString() lookedUp!: string | null;
-  /** Why it is no more than this: who did not answer, which digit is wrong. */
+  /** Why the record could not be completed: which service did not answer, or which check digit is wrong. */
   @OrNull() @IsString() trouble!: string | null;
   /** The works the page lists. */
   @IsArray() @IsObject({ each: true }) items!: SourceRecord[];

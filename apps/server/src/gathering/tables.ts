@@ -81,7 +81,7 @@ export const sourceOrigins = pgTable(
     items: jsonb('items').$type<SourceRecord[]>(),
     /** What became of looking it up: 'found', 'not found', 'silent', or null where there was nothing to look up. */
     lookedUp: text('looked_up'),
-    /** Why it is no more than this: who did not answer, which digit is wrong. */
+    /** Why the record could not be completed: which service did not answer, or which check digit is wrong. */
     trouble: text('trouble'),
     /** The folder it came in, where folders become collections: it is made once something of it is taken in. */
     folder: text('folder'),

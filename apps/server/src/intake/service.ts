@@ -86,10 +86,10 @@ export const isUnread = ({ came, record }: Waiting): boolean =>
   record.title === came.replace(/\s+/g, ' ').trim() &&
   Object.keys(record).every((f) => f === 'type' || f === 'title' || f === 'citation-key');
 
-/** From here on what was read is taken for read: a printed reference of which all parts were found. */
+/** A field read with at least this certainty needs no check; a printed reference has it when all its parts were found. */
 const SURE = 0.75;
 
-/** The fields that were read less surely than one takes unseen. */
+/** The fields that were read with less certainty than that: a person should check them. */
 export const guessedIn = ({ record, provenance }: Waiting): string[] =>
   filledFields(record).filter((f) => (provenance[f]?.sure ?? 1) < SURE);
 
@@ -107,7 +107,6 @@ async function completeOf(db: Db, workspaceId: string, ids: string[]): Promise<s
 
 const MOST_SHOWN = 500;
 
-/** The complete ones, as a list from which one takes out what is not to be taken in. */
 /** Those that are here for certain, each with the source it would be joined to. */
 export async function certainOnes({ db }: Services, workspaceId: string): Promise<ListedOnes> {
   const pairs = await findCertain(db, workspaceId);
@@ -134,6 +133,7 @@ export async function certainOnes({ db }: Services, workspaceId: string): Promis
   return { total: pairs.length, rows };
 }
 
+/** The complete ones, as a list from which a person takes out what is not to be taken in. */
 export async function completeOnes({ db }: Services, workspaceId: string): Promise<ListedOnes> {
   const ids = await completeOf(db, workspaceId, await findComplete(db, workspaceId));
   const shown = await findWaiting(db, workspaceId, ids.slice(0, MOST_SHOWN));
@@ -236,7 +236,7 @@ export async function join(services: Services, actor: Actor, id: string, to: str
   return answer(await commitDecided(services, actor, [id, to], decide));
 }
 
-/** Those that are here for certain are joined, each to its source, as one change. The others are left. */
+/** Joins each of these that certainly matches one source here to that source, all as one change; the others keep waiting. */
 export async function joinCertain(services: Services, actor: Actor, ids: string[]): Promise<Changed> {
   const { workspaceId } = actor;
   const pairs = await findCertain(services.db, workspaceId, ids);

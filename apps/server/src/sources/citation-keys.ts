@@ -25,9 +25,9 @@ type Keyed<S extends { record: SourceRecord }> = S & { record: KeyedRecord };
 const AT_ONCE = 2000;
 
 /**
- * The sources with a key each: their own where nobody has it, or else the next one that is free. The keys are kept for
- * them from here on, in a transaction of its own: what is written afterwards, however long it takes, holds up nobody.
- * What does not become a source gives its key back (`releaseCitationKeys`), or loses it after a day (`forgetReservedKeys`).
+ * Gives each source a citation key: its own if no other source has it, else the next free one. The keys are reserved in a
+ * transaction of their own, so that the write that follows, however long it takes, blocks nobody. What does not become a
+ * source releases its key (`releaseCitationKeys`); a key that is never used is freed after a day (`forgetReservedKeys`).
  */
 export async function reserveCitationKeys<S extends { id: string; record: SourceRecord }>(
   db: Db,

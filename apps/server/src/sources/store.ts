@@ -159,7 +159,10 @@ export async function findRecords(
   return new Map(found.map((f) => [f.id, f.record]));
 }
 
-/** Writes new sources, which have their citation keys; those of presence `none` are seen once a change makes them live. */
+/**
+ * Inserts new sources; their records already have citation keys. Those with the presence `none` become visible once a change
+ * makes them live.
+ */
 export async function insertSources(
   tx: Db,
   actor: Actor,

@@ -27,7 +27,7 @@ export const useCiting = defineStore('citing', () => {
     return reply.styles;
   }
 
-  /** The style and language one writes in, as a request has them. */
+  /** The chosen style and language, as fields of a request. */
   const written = () => ({ style: style.value.id, ...(locale.value && { locale: locale.value }) });
 
   const cite = (chosen: Chosen, inText = false, signal?: AbortSignal, items?: CiteItem[]): Promise<CiteReply> =>

@@ -96,7 +96,7 @@ export function hintOf(variable: Variable): string {
 /** What was typed may be meant in two ways: which way round its day and month stand, is asked. */
 export function asksOf(variable: Variable, text: string): { value: string; says: string }[] {
   const readings = isDateVariable(variable) ? readingsOf(text, new Date().toISOString().slice(0, 10)) : [];
-  // One that is meant by its name is asked about all the same.
+  // A day given by name (“yesterday”) is confirmed even though it has one reading only.
   return readings.length < 2 && !/^\p{L}+$/u.test(text.trim())
     ? []
     : readings.map((value) => ({ value, says: dateShort(parseDate(value)) }));

@@ -7,7 +7,7 @@ const SICI = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]*\(SICI\)[^\s"<>{
 const USUAL = String.raw`10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^\`]+`;
 const FIND = new RegExp(String.raw`(?<![\d.])(?:${SICI}|${USUAL})`, 'gi');
 
-/** All DOIs in a text in the order they stand, with their letters as they stand there, and each once. */
+/** All DOIs in a text in order of appearance, spelled as they appear; each once, ignoring case. */
 export function findDois(text: string): string[] {
   const found = (withoutInvisible(text).match(FIND) ?? []).map(trimmed).filter(isWhole);
   const first = new Map(found.toReversed().map((d) => [d.toLowerCase(), d]));

@@ -1,8 +1,8 @@
-/** Sources ranked by the facets they bear. */
+/** Ranks sources by which of the given facets they have. */
 import type { Columns } from './columns.ts';
 import { Ranking, UNRANKED } from './ranking.ts';
 
-/** @param levels the facets of each rank, the first rank first: a source has the first of which it bears one */
+/** @param levels the facets of each rank, the first rank first: a source gets the first rank of which it has a facet */
 export function rankByFacets(columns: Columns, levels: number[][]): Ranking {
   const levelOf = levels.flatMap((facets, level) => facets.map(() => level));
   const tell = columns.placing(levels.flat());

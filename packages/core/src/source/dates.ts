@@ -125,7 +125,7 @@ function intervalEnds(t: string): { from: One; to?: One } | undefined {
   if (begun && !begun.season) return { from: begun };
   const years = /^(\d{4})\s*-\s*(\d{4})$/.exec(t);
   const range = years ? years.slice(1) : t.split(/\s*(?:\/|–|—|--|\bto\b)\s*/);
-  // "1903/04" is April 1903; what can be no month is the year after.
+  // "1903/04" is read as April 1903; with a number over 12, as in "1871/72", it is two years.
   const months = /^\d{1,4}\/(\d{1,2})$/.exec(t);
   if (range.length !== 2 || (months && (!/^\d{4}\/\d{2}$/.test(t) || Number(months[1]) <= 12))) return undefined;
   const [first, last] = range as [string, string];

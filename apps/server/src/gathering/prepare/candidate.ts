@@ -25,7 +25,7 @@ export interface CameFrom {
   spans?: Span[];
   found?: Found;
   lookedUp?: 'found' | 'not found' | 'silent';
-  /** Why it is no more than this, in a sentence for whoever mends it. */
+  /** Why the record could not be completed: which service did not answer, or which check digit is wrong. */
   trouble?: string;
   /** The folder it came in, where folders become collections. */
   folder?: string;
