@@ -9,6 +9,7 @@ import { freePort } from './lib/ports.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { run } from './lib/processes.mjs';
 import { main, say } from './lib/say.mjs';
+import { UNHANDLED_ERRORS } from './lib/unhandled-errors.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 const sum = { passed: 0, failed: 0 };
@@ -25,6 +26,13 @@ async function check(what, program, args) {
   sum.failed += 1;
 }
 
+/** Adds up what a runner of tests counted; one that ended badly though no test failed is a failure of its own. */
+function count(passed = 0, failed = 1, code) {
+  sum.passed += passed;
+  sum.failed += Math.max(failed, code === 0 ? 0 : 1);
+  if (code !== 0 && !failures.length) failures.push(`The tests ended with code ${code} and no reason.`);
+}
+
 function read(file) {
   const path = join(ROOT, 'test-results', file);
   return existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : undefined;
@@ -39,7 +47,11 @@ async function unitAndServer(database) {
   };
   const done = await run(
     bin('vitest'),
-    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+    [
+      'run',
+      ...['default', 'json', './scripts/lib/unhandled-errors.mjs'].map((reporter) => `--reporter=${reporter}`),
+      '--outputFile.json=test-results/unit.json',
+    ],
     { cwd: ROOT, env, show: true },
   );
   const result = read('unit.json');
@@ -48,8 +60,8 @@ async function unitAndServer(database) {
     for (const test of file.assertionResults)
       if (test.status === 'failed') failures.push(`${file.name}\n${test.fullName}\n${test.failureMessages.join('\n')}`);
   }
-  sum.passed += result?.numPassedTests ?? 0;
-  sum.failed += Math.max(result?.numFailedTests ?? 1, done.code === 0 ? 0 : 1);
+  failures.push(...(read(UNHANDLED_ERRORS) ?? []).map((error) => `outside of any test: ${error}`));
+  count(result?.numPassedTests, result?.numFailedTests, done.code);
 }
 
 /** All tests of a file of browser tests, however deep they are grouped. */
@@ -73,11 +85,11 @@ async function endToEnd(database, folder) {
     PANDECTA_CHECK_REPLIES: '1',
   };
   const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
-  const { stats, suites = [] } = read('end-to-end.json') ?? {};
+  const { stats, suites = [], errors = [] } = read('end-to-end.json') ?? {};
   for (const { file, title, ok, tests } of suites.flatMap(specsOf))
     if (!ok) failures.push(`${file}\n${title}\n${tests[0]?.results.at(-1)?.error?.message ?? ''}`);
-  sum.passed += stats?.expected ?? 0;
-  sum.failed += Math.max((stats?.unexpected ?? 1) + (stats?.flaky ?? 0), done.code === 0 ? 0 : 1);
+  failures.push(...errors.map((error) => `outside of any test: ${error.message}`));
+  count(stats?.expected, stats && stats.unexpected + stats.flaky, done.code);
 }
 
 await main(async () => {

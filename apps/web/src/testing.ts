@@ -1,9 +1,9 @@
 /** Stores without a page: a router of their own, and a server that answers what a test says. */
 import { createPinia, disposePinia, setActivePinia, type Pinia } from 'pinia';
-import { mount, type VueWrapper } from '@vue/test-utils';
+import { enableAutoUnmount, mount, type VueWrapper } from '@vue/test-utils';
 import { createApp, type Component } from 'vue';
 import { createMemoryHistory, createRouter, type Router } from 'vue-router';
-import { vi } from 'vitest';
+import { afterEach, vi } from 'vitest';
 
 export interface Asked {
   method: string;
@@ -26,12 +26,18 @@ interface Around {
   asked: Asked[];
 }
 
-/** The stores of the test before end with it: what they wait for comes to nobody. */
-let earlier: Pinia | undefined;
+if (typeof document === 'undefined') (globalThis as { window?: unknown }).window = globalThis;
+
+/** The stores of a test end with it: what they wait for comes to nobody, and asks no server that is not there. */
+let stores: Pinia | undefined;
+enableAutoUnmount(afterEach);
+afterEach(() => {
+  if (stores) disposePinia(stores);
+  stores = undefined;
+});
 
 export async function withoutPage(answer: Answer): Promise<Around> {
   const asked: Asked[] = [];
-  if (typeof document === 'undefined') vi.stubGlobal('window', globalThis);
   vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}): Promise<Response> => {
     const { pathname, searchParams } = new URL(url, 'http://pandecta.example');
     const one: Asked = {
@@ -53,8 +59,7 @@ export async function withoutPage(answer: Answer): Promise<Around> {
       { path: '/:all(.*)', component: {} },
     ],
   });
-  if (earlier) disposePinia(earlier);
-  const pinia = (earlier = createPinia());
+  const pinia = (stores = createPinia());
   const app = createApp({}).use(pinia).use(router);
   setActivePinia(pinia);
   await router.push('/sources');
