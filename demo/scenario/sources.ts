@@ -181,6 +181,9 @@ function build(): DemoSource[] {
           page,
           authority,
           jurisdiction: 'Estuaries',
+          ...(i < 2 && {
+            parallel: `[${year}] ${i + 1} Sallow LR ${40 + 61 * i}; [${year}] Vale Rep ${12 + i}, ${15 + i}`,
+          }),
           issued: { 'date-parts': [[year, month, day]] },
         },
         'licensing',

@@ -9,6 +9,7 @@ import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import { asksOf, fieldsOf, fieldToText, hintOf, linesOf, textToField, troubleOf } from './fields.ts';
+import ReportsField from './ReportsField.vue';
 import { KIND_CHOICES } from './values.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
@@ -132,12 +133,20 @@ function fromWhere(v: string): string {
       <template v-for="v in fields" :key="v">
         <label class="pt-1 text-muted" :for="`field-${v}`">{{ variableLabel(v) }}</label>
         <div>
+          <ReportsField
+            v-if="v === 'parallel'"
+            :id="`field-${v}`"
+            :model-value="textOf(v)"
+            @update:model-value="write(v, $event)"
+            @leave="leave(v)"
+          />
           <KitField
+            v-else
             :id="`field-${v}`"
             :class="v === 'title' && 'font-serif'"
             :lines="linesOf(v, textOf(v))"
             :model-value="textOf(v)"
-            :placeholder="hintOf(v)"
+            :placeholder="hintOf(v, record.type)"
             :trouble="troubleOf(v, textOf(v))"
             :hint="fromWhere(v)"
             spellcheck="false"

@@ -108,6 +108,32 @@ describe('the record being edited', () => {
     expect((title.element as HTMLInputElement).value).toBe('Springs');
   });
 
+  test('shows the other reports of a case a row each, and saves them together once all are left', async () => {
+    const record = { type: 'legal_case', title: 'Re Withy', parallel: '[1987] 2 WLR 30, 33 (CA); 26 DLR (4th) 200' };
+    const view = page.show(RecordEditor, { source: { ...source, record } });
+    const field = (name: string) => view.get<HTMLInputElement>(`[aria-label="${name}"]`);
+    const parts = ['Year', 'Volume', 'Report', 'First page', 'Pinpoint', 'Court'];
+    const row = (at: number) => parts.map((p) => field(`${p} of report ${at}`).element.value);
+    expect(row(1)).toEqual(['[1987]', '2', 'WLR', '30', '33', 'CA']);
+    expect(row(2)).toEqual(['', '26', 'DLR (4th)', '200', '', '']);
+    await field('Pinpoint of report 2').setValue('210');
+    await field('Pinpoint of report 2').trigger('focusout', { relatedTarget: field('Court of report 2').element });
+    expect(edits()).toEqual([]);
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'Add a report')!
+      .trigger('click');
+    await field('Report of report 3').setValue('Sallow LR; 4');
+    expect(document.activeElement).toBe(field('Year of report 3').element);
+    await field('Report of report 3').trigger('focusout');
+    await settled();
+    const now = '[1987] 2 WLR 30, 33 (CA); 26 DLR (4th) 200, 210; Sallow LR  4';
+    expect(edits()).toEqual([{ fields: { parallel: now }, seen: { parallel: record.parallel } }]);
+    await button(view, 'Remove report 1').trigger('click');
+    await settled();
+    expect(edits().at(-1)).toMatchObject({ fields: { parallel: '26 DLR (4th) 200, 210; Sallow LR  4' } });
+  });
+
   test('saves what is written in the next source too, when one went on to it while editing', async () => {
     const view = page.show(RecordEditor, { source });
     await view.setProps({ source: { ...source, id: 'next', record: { type: 'book', title: 'Floods' } } });

@@ -87,7 +87,8 @@ export function troubleOf(variable: Variable, text: string): string {
   return trouble && `${trouble}; kept as it stands`;
 }
 
-export function hintOf(variable: Variable): string {
+export function hintOf(variable: Variable, kind?: Kind): string {
+  if (kind === 'legal_case' && variable === 'number') return 'docket number, or the court’s own: 13';
   if (isNameVariable(variable)) return 'Family, Given — one a line; {an institution} in braces';
   if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, 1999–, c. 1870, 44 BC';
   return '';

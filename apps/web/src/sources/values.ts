@@ -13,12 +13,15 @@ import {
   type Name,
   type SourceRecord,
 } from '@pandecta/core/source';
+import { readReports, reportsToText } from '@pandecta/core/law';
 
+/** A value on one line; of several reports of a case each on one of its own. */
 export function valueInWords(field: string, value: unknown): string {
   if (value === undefined || value === null) return '';
   if (field === 'type') return KINDS[value as Kind]?.name ?? String(value);
   if (isNameVariable(field)) return (value as Name[]).map(nameInverted).join('; ');
   if (isDateVariable(field)) return dateShort(value as DateValue);
+  if (field === 'parallel') return reportsToText(readReports(String(value)), '\n');
   return typeof value === 'string' ? withoutMarkup(value) : JSON.stringify(value);
 }
 

@@ -5,7 +5,7 @@
 import CSL from 'citeproc';
 import { toCslItem } from '../formats/index.ts';
 import { isNameVariable, isOthers, type CiteItem, type Name, type SourceRecord } from '../source/index.ts';
-import { caseFor, lawForms, withParallel, type LawForms } from './law.ts';
+import { forLaw, lawForms, placeInStatute, withLaw, type LawForms } from './law.ts';
 import { htmlToText } from './text.ts';
 
 export interface Citable {
@@ -46,20 +46,19 @@ export class Citer {
     this.engine = this.makeEngine();
   }
 
-  /** What the style prints of cases; asked once, of two that nobody has. */
+  /** What the style prints of cases and statutes; asked once, of some that nobody has. */
   private get law(): LawForms {
     if (this.lawKnown) return this.lawKnown;
-    const whole: LawForms = { number: true, wholePage: true };
-    this.lawKnown = whole;
-    return (this.lawKnown = lawForms((record) => {
+    // Nothing is altered in what is tried.
+    this.lawKnown = { number: true, containerInBrackets: false, section: 'with a word', place: 'with a word' };
+    return (this.lawKnown = lawForms((record, section) => {
       const sources = [{ id: 'tried', record }];
+      const items = section ? [{ id: 'tried', locator: section, label: 'section' as const }] : [];
       try {
-        return htmlToText(
-          [...(this.list(sources)?.entries ?? []).map((e) => e.html), this.citation(sources)].join(' '),
-        );
+        return [htmlToText(this.citation(sources, items)), this.list(sources)?.entries[0]?.text ?? ''];
       } catch {
         this.engine = this.makeEngine();
-        return '';
+        return ['', ''];
       }
     }));
   }
@@ -80,8 +79,13 @@ export class Citer {
     const ids = this.take(sources);
     this.engine.updateItems(ids);
     const said = new Map(items.map((i) => [i.id, i]));
-    const cited = ids.map((id) => itemOf(said.get(id) ?? { id }));
-    const html = withParallel(this.withOthers(this.engine.makeCitationCluster(cited)), sources, this.law).html;
+    const { law } = this;
+    const cited = sources.map(({ id, record }) => {
+      const item = said.get(id) ?? { id };
+      return itemOf(item.locator?.trim() ? item : { ...item, ...placeInStatute(record, law) });
+    });
+    const records = sources.map((s) => s.record);
+    const html = withLaw(this.withOthers(this.engine.makeCitationCluster(cited)), records);
     if (UNPRINTED.test(htmlToText(html))) return '';
     // Named in the sentence are those of whom it is said, one after another, before what they are cited by.
     const inText = ids.filter((id) => said.get(id)?.author === 'in the text');
@@ -110,8 +114,8 @@ export class Citer {
   }
 
   private listed(id: string, html: string, sources: Citable[]): ReturnType<Citer['entry']> {
-    const source = sources.filter((s) => s.id === id);
-    return this.entry(id, withParallel(this.withOthers(html), source, this.law).html);
+    const records = sources.filter((s) => s.id === id).map((s) => s.record);
+    return this.entry(id, withLaw(this.withOthers(html), records));
   }
 
   private take(sources: Citable[]): string[] {
@@ -174,7 +178,7 @@ const itemOf = ({
 
 /** The record as the processor takes it: without what is kept aside and what it does not know. */
 function forStyle(source: Citable, law: LawForms): Record<string, unknown> {
-  const { custom, ...item } = toCslItem({ record: caseFor(source.record, law), subjects: [] }, source.id);
+  const { custom, ...item } = toCslItem({ record: forLaw(source.record, law), subjects: [] }, source.id);
   void custom;
   // The processor asks by this, whatever key the record is cited by elsewhere.
   item.id = source.id;

@@ -1,112 +1,222 @@
 /**
- * What styles do not say of cases: a court's own number in place of a report ("[2015] UKSC 12"), and the other reports of a
- * case (parallel citations). Styles differ in which variables they print; each is tried once with a case nobody has, and
- * what it would leave out, or say twice, is given to it in the way it prints.
+ * What styles do not say of cases and statutes, and the guides of the law ask for: the other reports of a case, a court's own
+ * number in place of a report, which brackets the year stands in, the court, the section of a statute. Styles differ in
+ * which variables they print; each is tried once with sources nobody has. What is given to a style in another variable is
+ * decided before it prints (`forLaw`), what it cannot say at all is put into what it printed (`withLaw`).
  */
-import type { SourceRecord } from '../source/index.ts';
+import {
+  courtOfSeries,
+  isCourt,
+  isReportSeries,
+  readReports,
+  reportsToText,
+  yearBeforeNumber,
+  yearOf,
+} from '../law/index.ts';
+import type { CiteItem, SourceRecord } from '../source/index.ts';
 
-/** What a style prints of a case. */
+/** What a style prints of cases and statutes. */
 export interface LawForms {
-  /** A number by itself, with its court, where there is no report. */
+  /** A number by itself behind its court, where there is no report. */
   number: boolean;
-  /** All that stands in the field of pages, and not only the first of them. */
-  wholePage: boolean;
+  /** What contains a statute, in brackets: where guides have the jurisdiction. */
+  containerInBrackets: boolean;
+  /** The section of a statute, without being asked for a place in it: with a word or sign for it, bare, or not at all. */
+  section: Printed;
+  /** A section as a place in a statute. */
+  place: Printed;
 }
+type Printed = 'with a word' | 'bare' | 'not';
 
-export const TRIED = {
-  number: {
-    type: 'legal_case',
-    title: 'Aa v Bb',
-    number: '7319',
-    authority: 'ZZQ',
-    issued: { 'date-parts': [[1907]] },
-  },
-  page: { type: 'legal_case', title: 'Aa v Bb', 'container-title': 'QQR', volume: '3', page: '7310, 5 XXJ 4', issued: { 'date-parts': [[1907]] } }, // prettier-ignore
-} as const satisfies Record<string, SourceRecord>;
+const IN_1907 = { issued: { 'date-parts': [[1907]] } } as SourceRecord;
+const NUMBERED: SourceRecord = { ...IN_1907, type: 'legal_case', title: 'Aa v Bb', number: '7319', authority: 'ZZQ' };
+const ACT: SourceRecord = { ...IN_1907, type: 'legislation', title: 'Aa Act', 'container-title': 'QQJ' };
 
-/** @param print what the style makes of a record, as text: in the list and in the text */
-export const lawForms = (print: (record: SourceRecord) => string): LawForms => {
-  const number = print(TRIED.number);
+/** @param print what the style makes of a record, as text: in the text, at this section of it, and in the list */
+export function lawForms(print: (record: SourceRecord, section?: string) => [cited: string, listed: string]): LawForms {
+  const [number] = print(NUMBERED);
+  const statute = print({ ...ACT, section: '7315' });
   return {
-    number: number.includes('7319') && number.includes('ZZQ'),
-    wholePage: print(TRIED.page).includes('XXJ'),
+    number: /ZZQ\s7319/.test(number) && number.match(/1907/g)?.length === 1,
+    containerInBrackets: statute.some((text) => text.includes('(QQJ)')),
+    section: printed(statute),
+    place: printed(print(ACT, '7315').slice(0, 1)),
   };
-};
-
-/** The neutral citation of a case: the court and its number. Older records hold them as report and page. */
-function ownNumber({
-  number,
-  page,
-  volume,
-  authority,
-  'container-title': report,
-}: SourceRecord): [court: string, number: string] | undefined {
-  if (!number || volume) return undefined;
-  if (!report && !page && authority) return [authority, number];
-  return report && page === number && !isReportSeries(report) ? [report, number] : undefined;
 }
 
-/** The fields of a case as the style prints them; the others stand as they are. */
-export function caseFor(record: SourceRecord, forms: LawForms): SourceRecord {
-  if (record.type !== 'legal_case') return record;
-  const own = ownNumber(record);
-  const { number, ...rest } = record;
-  if (own) {
-    const { 'container-title': _, page: __, authority, ...bare } = rest;
-    const [court, of] = own;
-    return forms.number
-      ? { ...bare, authority: court, number: of }
-      : { ...bare, 'container-title': court, page: of, ...(authority && authority !== court && { authority }) };
+function printed(texts: string[]): Printed {
+  const text = texts.find((t) => t.includes('7315'));
+  if (!text) return 'not';
+  return /(?:§|\p{L}\.?)\s?7315/u.test(text) && !/\b(?:QQJ|Act)\s7315/.test(text) ? 'with a word' : 'bare';
+}
+
+/** A provision is cited as a place in its statute, where the style does not print the section by itself. */
+export function placeInStatute(record: SourceRecord, forms: LawForms): Pick<CiteItem, 'locator' | 'label'> {
+  const { type, section } = record;
+  if (!isStatute(type) || !section || forms.section !== 'not') return {};
+  return { locator: forms.place === 'bare' ? worded(section, record) : section, label: 'section' };
+}
+
+const isStatute = (type: string): boolean => type === 'legislation' || type === 'regulation';
+/** Statutes whose sections have the sign for it (common practice); others have "s". */
+const WITH_SIGN = /\b(?:U\.?\s?S\.?\s?C\.?|C\.?F\.?R\.?|USA?|United States|Germany|DE|Austria|AT)(?![\p{L}\d])/u;
+
+/** A section with what stands before its number, where the style prints none. */
+function worded(section: string, { jurisdiction = '', 'container-title': container = '' }: SourceRecord): string {
+  if (!/^\d/.test(section)) return section;
+  return `${WITH_SIGN.test(`${jurisdiction} ${container}`) ? '§' : 's'} ${section}`;
+}
+
+/** Where a case stands first: a report with its page, or a court with its own number. */
+interface Place {
+  series: string;
+  volume?: string | undefined;
+  page: string;
+  /** A court's own number, which always has the year before it. */
+  isNumber: boolean;
+}
+
+function placeOf(record: SourceRecord): Place | undefined {
+  const { number, page, volume, authority, 'container-title': series } = record;
+  // Older records hold a court's own number as report and page.
+  if (series && !volume && page && (page === number || isCourt(series)) && !isReportSeries(series))
+    return { series, page, isNumber: true };
+  if (number && authority && /^\d+$/.test(number) && ((!series && !page) || isCourt(authority)))
+    return { series: authority, page: number, isNumber: true };
+  return series && page ? { series, volume, page, isNumber: false } : undefined;
+}
+
+/** The fields of a case or a statute as the style prints them; the others stand as they are. */
+export function forLaw(record: SourceRecord, forms: LawForms): SourceRecord {
+  if (isStatute(record.type)) {
+    const { jurisdiction, section, 'container-title': container } = record;
+    const named = jurisdiction && !container && forms.containerInBrackets;
+    return {
+      ...record,
+      ...(named && { 'container-title': jurisdiction }),
+      ...(section && forms.section === 'bare' && { section: worded(section, record) }),
+    };
   }
-  // Kept as number and as page, as it was read once: a report is found by its page.
-  const single = number && number === record.page ? rest : record;
-  const { page, parallel } = record;
-  return parallel && forms.wholePage ? { ...single, page: [page, parallel].filter(Boolean).join(', ') } : single;
+  if (record.type !== 'legal_case') return record;
+  const place = placeOf(record);
+  // What is left is a docket, by which a case without a report is found, or a page that was read as a number too.
+  const { number: _, ...rest } = record;
+  if (!place) return record;
+  if (!place.isNumber)
+    return rest.authority && courtOfSeries(place.series, rest.authority) ? without(rest, 'authority') : rest;
+  const { 'container-title': series, page: __, volume: ___, authority, ...bare } = rest;
+  if (forms.number) return { ...bare, authority: place.series, number: place.page };
+  const court = authority && authority !== place.series && authority !== series && { authority };
+  return { ...bare, 'container-title': place.series, page: place.page, ...court };
 }
+
+function without<K extends keyof SourceRecord>(record: SourceRecord, field: K): SourceRecord {
+  const { [field]: _, ...rest } = record;
+  return rest as SourceRecord;
+}
+
+/** The reports behind the first one: with a court's own number, also the report that stands in the fields. */
+function others(record: SourceRecord, place: Place): string {
+  const told = record.parallel ? readReports(record.parallel) : [];
+  const { 'container-title': series, volume, page } = record;
+  const own = place.isNumber && series && page && series !== place.series;
+  const year =
+    own && yearOf(series, volume, yearIn(record)) === 'square' ? `[${yearIn(record)}]` : `(${yearIn(record)})`;
+  const first = own ? [{ year, ...(volume && { volume }), 'container-title': series, page }] : [];
+  return reportsToText([...first, ...told], ', ');
+}
+
+const yearIn = (record: SourceRecord): number | undefined => record.issued?.['date-parts']?.[0]?.[0];
 
 /**
- * The other reports of cases behind their first one, where the style prints no more than the first page.
- * @returns the text with them, and the ids of those for which the style left no place
+ * What a style printed, with what it left out of these sources and the guides ask for. Where a case is printed without its
+ * report (as author and date, say), nothing is added.
  */
-export function withParallel(
-  html: string,
-  cases: { id: string; record: SourceRecord }[],
-  forms: LawForms,
-): { html: string; missing: string[] } {
-  const missing: string[] = [];
-  for (const { id, record } of cases) {
-    const { type, parallel, page } = record;
-    if (type !== 'legal_case' || !parallel || forms.wholePage) continue;
-    const report = record['container-title-short'] ?? record['container-title'];
-    const first = /^\d+/.exec(page ?? '')?.[0];
-    const [before, behind] = first && report ? parted(html, report, first) : [];
-    if (before === undefined) missing.push(id);
-    else html = `${before}, ${escaped(parallel)}${behind}`;
-  }
-  return { html, missing };
+export function withLaw(html: string, records: SourceRecord[]): string {
+  return records.reduce((text, record) => {
+    if (record.type === 'legal_case') return withCase(text, record);
+    // Nothing stood between the name and the year.
+    return isStatute(record.type) ? text.replace(new RegExp(`,(?=\\s\\(${yearIn(record)}\\))`), '') : text;
+  }, html);
 }
 
-/** Parts the text behind the first page of a report. */
-function parted(html: string, report: string, page: string): [string, string] | [] {
-  const literally = escaped(report).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  const found = new RegExp(`${literally}(?:\\s|<[^<>]*>|[.,])+${page}(?!\\d)`, 'u').exec(html);
-  if (!found) return [];
-  const at = found.index + found[0].length;
-  return [html.slice(0, at), html.slice(at)];
+/** Between two words of a citation: blanks, tags, a comma. */
+const GAP = String.raw`(?:\s|<[^<>]*>|[.,]|&#160;)+`;
+
+function withCase(html: string, record: SourceRecord): string {
+  const place = placeOf(record);
+  const found = place && placeIn(html, place, record);
+  if (!found) return html;
+  const year = yearIn(record);
+  const named = { ...found, behind: withCourt(found.behind, record, place, year) };
+  const around = year ? withYear(named, place, year) : named;
+  const behind = withCourt(around.behind, record, place, year);
+  // Where the style leaves out the full stops of one report, it does of all.
+  const stops = !place.series.includes('.') || found.place.includes('.');
+  const reports = stops ? others(record, place) : others(record, place).replaceAll('.', '');
+  return [around.before, around.year, around.place, reports && `, ${escaped(reports)}`, behind].join('');
 }
+
+/** What was printed, parted at the report of a case. */
+interface Around {
+  before: string;
+  /** The year with its brackets and the blank behind it; empty where it does not stand there. */
+  year: string;
+  place: string;
+  behind: string;
+}
+
+function placeIn(html: string, place: Place, record: SourceRecord): Around | undefined {
+  const short = place.isNumber ? undefined : record['container-title-short'];
+  const series = [place.series, ...(short ? [short] : [])].map(literally).join('|');
+  const page = literally(/^\p{L}*\d+/u.exec(place.page)?.[0] ?? place.page);
+  const volume = place.volume ? `(?:${literally(place.volume)}${GAP})?` : '';
+  const year = yearIn(record);
+  const before = year ? `(?<year>[[(]?\\b${year}[\\])]?${GAP})?` : '(?<year>)';
+  const found = new RegExp(`${before}(?<place>${volume}(?:${series})${GAP}${page}(?:[-–]\\d+)?(?!\\d))`, 'u').exec(
+    html,
+  );
+  if (!found) return undefined;
+  return {
+    before: html.slice(0, found.index),
+    year: found.groups!.year ?? '',
+    place: found.groups!.place!,
+    behind: html.slice(found.index + found[0].length),
+  };
+}
+
+/** The year where it belongs: before a report that is found by it, in the brackets of its series, or behind. */
+function withYear(around: Around, place: Place, year: number): Around {
+  const form = place.isNumber ? 'square' : yearOf(place.series, place.volume, year);
+  // Without brackets it is no part of the report, but stands where the style has it.
+  if (!form || (around.year && !place.isNumber && !/^[[(]/.test(around.year))) return around;
+  const brackets = new RegExp(`^${GAP}\\((?<held>[^()<>]*)\\)`).exec(around.behind);
+  const held = brackets?.groups!.held ?? '';
+  const court = held.replace(new RegExp(`\\s*\\b${year}$`), '').trim();
+  const isBehind = held.endsWith(String(year));
+  if (!around.year && (!isBehind || form === 'behind')) return around;
+  const rest = around.behind.slice(brackets?.[0].length ?? 0);
+  if (form === 'behind') return { ...around, year: '', behind: ` (${[court, year].filter(Boolean).join(' ')})${rest}` };
+  const before = form === 'round' && !around.year ? around.before.replace(/,\s*$/, ' ') : around.before;
+  const inFront = form === 'round' ? `(${year})` : place.isNumber ? yearBeforeNumber(place.series, year) : `[${year}]`;
+  const behind = isBehind ? `${court && ` (${court})`}${rest}` : around.behind;
+  return { ...around, before, year: `${inFront} `, behind };
+}
+
+/** The court before a year in brackets behind the report, where the style has left it out and the report does not tell. */
+function withCourt(behind: string, { authority }: SourceRecord, place: Place, year: number | undefined): string {
+  if (!authority || place.isNumber || courtOfSeries(place.series, authority) || !year) return behind;
+  return behind.replace(
+    new RegExp(`^(${GAP})\\(${year}\\)`),
+    (_, gap: string) => `${gap}(${escaped(authority)} ${year})`,
+  );
+}
+
+/** As it stands in print, also where the style leaves out the full stops of abbreviations. */
+const literally = (text: string): string =>
+  escaped(text)
+    .replace(/[*+?^${}()|[\]\\]/g, '\\$&')
+    .replaceAll('.', '\\.?');
 
 const escaped = (text: string): string =>
   text.replaceAll('&', '&#38;').replaceAll('<', '&#60;').replaceAll('>', '&#62;');
-
-/**
- * Series of reports whose abbreviation looks like a court's (common practice, from memory): "[1932] AC 562" stands in the
- * Appeal Cases, while "[2015] UKSC 12" is the court's own number.
- */
-const SERIES = new Set(
-  'AC APP QB QBD KB CH CHD PD PROB FAM WLR ER ALLER ICR IRLR BCLC BCC FSR RPC LGR ECR CMLR EHRR ECC CLR ALR FLR FCR NSWLR VR SASR WAR QDR TASR SCR OR DLR WWR BCLR NZLR IR ILRM SC SLT SCLR NI LR TLR LT JP STC TC CR RTR FLR HLR PLR EWLR'.split(
-    ' ',
-  ),
-);
-
-export const isReportSeries = (abbreviation: string): boolean =>
-  SERIES.has(abbreviation.toUpperCase().replace(/[^A-Z]/g, ''));

@@ -10,6 +10,7 @@ export const SPAN_FIELDS = {
   volume: 'Volume',
   issue: 'Issue',
   page: 'Pages',
+  parallel: 'Parallel citations',
   edition: 'Edition',
   genre: 'Genre',
   publisher: 'Publisher',

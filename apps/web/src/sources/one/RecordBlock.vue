@@ -37,7 +37,9 @@ const most = computed(() => {
   <dl class="grid grid-cols-[minmax(7rem,9rem)_minmax(0,1fr)_auto] gap-x-3 gap-y-1">
     <template v-for="f in fields" :key="f.field">
       <dt class="text-muted">{{ f.name }}</dt>
-      <dd class="break-words" :class="[f.mono && 'font-mono text-fine', f.long && 'font-serif']">{{ f.text }}</dd>
+      <dd class="whitespace-pre-line break-words" :class="[f.mono && 'font-mono text-fine', f.long && 'font-serif']">
+        {{ f.text }}
+      </dd>
       <dd class="text-right text-fine text-muted">{{ f.from === most ? '' : f.from }}</dd>
     </template>
   </dl>
