@@ -2,6 +2,7 @@ import eslint from '@eslint/js';
 import globals from 'globals';
 import vue from 'eslint-plugin-vue';
 import tseslint from 'typescript-eslint';
+import { offTheThread } from './apps/server/on-the-thread.mjs';
 
 /** Imports run one way: web and server to contract to core; core knows nothing of the world. */
 const forbid = (message, ...patterns) => ['error', { patterns: [{ group: patterns, message }] }];
@@ -30,6 +31,17 @@ const OFF_THE_PAGE = [
   '@pandecta/server*',
   '@pandecta/debian*',
   '@pandecta/demo*',
+];
+
+const BEYOND = {
+  selector: "ImportSpecifier[imported.name='beyond']",
+  message: 'accounts alone belong to no workspace: all else is reached by `within`',
+};
+/** What runs in workers, and tests. */
+const OFF_THE_THREAD = [
+  '**/*.test.ts',
+  'apps/server/src/{testing,workers}/**',
+  'apps/server/src/searching/columns/thread.ts',
 ];
 
 export default tseslint.config(
@@ -163,19 +175,15 @@ export default tseslint.config(
       ),
     },
   },
-  {
+  ...[
+    { ignores: ['apps/server/src/{access,database}/**'], refused: [BEYOND] },
+    { ignores: OFF_THE_THREAD, refused: offTheThread },
+    { ignores: ['apps/server/src/{access,database}/**', ...OFF_THE_THREAD], refused: [BEYOND, ...offTheThread] },
+  ].map(({ ignores, refused }) => ({
     files: ['apps/server/src/**'],
-    ignores: ['apps/server/src/{access,database}/**'],
-    rules: {
-      'no-restricted-syntax': [
-        'error',
-        {
-          selector: "ImportSpecifier[imported.name='beyond']",
-          message: 'accounts alone belong to no workspace: all else is reached by `within`',
-        },
-      ],
-    },
-  },
+    ignores,
+    rules: { 'no-restricted-syntax': ['error', ...refused] },
+  })),
   {
     files: ['apps/cli/src/**'],
     rules: {

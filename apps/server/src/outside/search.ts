@@ -206,9 +206,10 @@ export async function findSearch(db: Db, workspaceId: string, id: string): Promi
   return told(found);
 }
 
-const FATE_OF = { live: 'taken in', none: 'joined', intake: 'waiting', aside: 'set aside', bin: 'set aside' } as const;
-
-/** What became of what the searches found, all of them where none is named. */
+/**
+ * What became of what the searches found, all of them where none is named. What they found is read by the worker alone:
+ * there may be hundreds of thousands of records, and on the server's thread they are only handed on.
+ */
 export async function flow(
   { db, workers }: Pick<Services, 'db' | 'workers'>,
   workspaceId: string,
@@ -217,20 +218,18 @@ export async function flow(
   const only = chosen ? sql`and h.search_id = any(${array(chosen, 'uuid')})` : sql``;
   const found = await rows(
     db,
-    {
-      search: text(),
-      catalogue: text(),
-      accession: text(),
-      work: number,
-      presence: orNull(text<keyof typeof FATE_OF>()),
-    },
-    sql`with gathered as materialized ${gatheredOf(workspaceId)}
-    select h.search_id as search, h.accession, h.work,
-      coalesce((select a->>'name' from jsonb_array_elements(s.asked) a where a->>'id' = h.catalogue_id::text), '') as catalogue,
-      x.presence
-    from outside_hits h join outside_searches s on s.workspace_id = ${workspaceId} and s.id = h.search_id
+    { search: text(), hits: text() },
+    sql`with gathered as materialized ${gatheredOf(workspaceId)},
+    named as materialized (
+      select s.id as search, a->>'id' as catalogue, a->>'name' as name
+      from outside_searches s, jsonb_array_elements(s.asked) a where s.workspace_id = ${workspaceId}
+    )
+    select h.search_id as search,
+      json_agg(json_build_array(coalesce(n.name, ''), h.accession, h.work, x.presence) order by h.ordinal)::text as hits
+    from outside_hits h
+    left join named n on n.search = h.search_id and n.catalogue = h.catalogue_id::text
     left join gathered x on x.import_id = h.import_id and x.accession = h.accession
-    where h.workspace_id = ${workspaceId} ${only} order by h.search_id, h.ordinal`,
+    where h.workspace_id = ${workspaceId} ${only} group by h.search_id order by h.search_id`,
   );
   const said = chosen ? sql`and s.id = any(${array(chosen, 'uuid')})` : sql``;
   // What a watch finds again and again counts once.
@@ -241,10 +240,7 @@ export async function flow(
       select max((a->>'total')::int) as most from outside_searches s, jsonb_array_elements(s.asked) a
       where s.workspace_id = ${workspaceId} ${said} group by coalesce(s.watch_id, s.id), a->>'id') x`,
   );
-  return workers.run('flow', {
-    matched: counted!.matched,
-    records: found.map(({ presence, ...r }) => ({ ...r, ...(presence && { fate: FATE_OF[presence] }) })),
-  });
+  return workers.run('flow', { matched: counted!.matched, found });
 }
 
 const MOST_LOGGED = 200;

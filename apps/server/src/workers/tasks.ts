@@ -210,9 +210,20 @@ export function keepPage({
   return { ...snapshot, vector: words.toString() };
 }
 
-/** What became of what was found. */
-export const flow = ({ records, matched }: { records: FoundRecord[]; matched: number }): Flow =>
-  flowOf(records, matched);
+/** Where what was gathered is now, in the words of the flow. */
+const FATE_OF = { live: 'taken in', none: 'joined', intake: 'waiting', aside: 'set aside', bin: 'set aside' } as const;
+type FoundHit = [catalogue: string, accession: string, work: number, presence: keyof typeof FATE_OF | null];
+
+/** What became of what was found. @param found the hits of each search, as JSON: `FoundHit[]` */
+export function flow({ found, matched }: { found: { search: string; hits: string }[]; matched: number }): Flow {
+  const records = found.flatMap(({ search, hits }) =>
+    (JSON.parse(hits) as FoundHit[]).map(([catalogue, accession, work, presence]): FoundRecord => {
+      const fate = presence ? { fate: FATE_OF[presence] } : {};
+      return { search, catalogue, accession, work, ...fate };
+    }),
+  );
+  return flowOf(records, matched);
+}
 
 export { compareAll, findDuplicates, fold, keysToMeet, weighPairs } from './matching.ts';
 export { altered } from './altering.ts';
