@@ -6,7 +6,7 @@ import type { JobKind, Work } from '../jobs/kind.ts';
 import { enter, inputOf, noteResult } from '../jobs/once.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
-import { readPdf } from './read-pdf.ts';
+import { readOrRecognise } from './read-scan.ts';
 
 /** Reads a PDF that came for a source, and adds it there. What it did is noted in the same transaction. */
 const addFileWork =
@@ -16,19 +16,28 @@ const addFileWork =
     const { done, input: came, userId } = await inputOf<Came>(db, workspaceId, jobId);
     if (done !== null) return done;
     const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
-    const read = await readPdf(
+    const { read, recognised } = await readOrRecognise(
       services,
       { id: workspaceId, number: workspace!.number },
       { ...came, path: storage.path(came.sha256) },
-      (done, total) => progress(done, total, `Page ${done} of ${total}`),
+      (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
     );
     const says = await transact(db, async (tx) => {
       const before = await enter(tx, workspaceId, jobId);
       if (before !== null) return before;
       const actor = { workspaceId, userId };
-      const committed = await commitWithin(tx, actor, await attached(tx, actor, came, read.fileId));
+      const committed = await commitWithin(
+        tx,
+        actor,
+        await attached(tx, actor, came, recognised ? [recognised.fileId, read.fileId] : [read.fileId]),
+      );
       const told = committed.changeId ? committed.says : `${came.name} is there already`;
-      const sentence = read.state === 'damaged' ? `${told}; it is damaged` : told;
+      const more = recognised
+        ? '; its text was recognised, and the scan is kept beside it'
+        : read.state === 'damaged'
+          ? '; it is damaged'
+          : '';
+      const sentence = told + more;
       await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
       return sentence;
     });

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
-import { isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
+import { describe, isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
 import { isPdf, pictureType } from '@pandecta/core/formats';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
@@ -42,11 +42,19 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   const mediaType = pictureType(start) ?? 'application/octet-stream';
   const file = await ensureFile(db, actor.workspaceId, { ...came, mediaType });
   await finish(db, actor.workspaceId, file, 'other', 0);
-  return answer(await commit(services, actor, await attached(db, actor, came, file)));
+  return answer(await commit(services, actor, await attached(db, actor, came, [file])));
 }
 
-/** The change by which a file that is kept comes to its source. What it replaces goes, and it is opened first where that was. */
-export async function attached(db: Db, actor: Actor, { source, name, instead }: Came, file: string): Promise<Change> {
+/**
+ * The change by which a file that is kept comes to its source. What it replaces goes, and it is opened first where that was.
+ * @param kept the file, and others that come beside it
+ */
+export async function attached(
+  db: Db,
+  actor: Actor,
+  { source, name, instead }: Came,
+  [file, ...beside]: [string, ...string[]],
+): Promise<Change> {
   const attach = (id: string, called: string, present: boolean): Change => ({
     do: 'attach',
     source,
@@ -54,10 +62,12 @@ export async function attached(db: Db, actor: Actor, { source, name, instead }: 
     name: called,
     present,
   });
+  const changes = [file, ...beside].map((id) => attach(id, name, true));
   const old = instead ? await fileOf(db, actor, source, instead) : undefined;
-  if (!old || old.id === file) return attach(file, name, true);
+  if (!old || old.id === file)
+    return changes.length === 1 ? changes[0]! : { do: 'all', says: describe(changes[0]!), changes };
+  changes.push(attach(old.id, old.name, false));
   const main = await mainOf(db, actor, source);
-  const changes: Change[] = [attach(file, name, true), attach(old.id, old.name, false)];
   if (main === old.id)
     changes.push({ do: 'file-edit', source, file, called: name, fields: { main: { before: main, after: file } } });
   return { do: 'all', says: `Put ${name} in place of ${old.name}`, changes };

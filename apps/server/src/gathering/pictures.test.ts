@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { Clipped, IntakeDetail, IntakePage, JobList, SourceDetail } from '@pandecta/contract';
+import type { Changed, Clipped, IntakeDetail, IntakePage, JobList, SourceDetail } from '@pandecta/contract';
 import { makePdf } from '../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -82,6 +82,26 @@ test('a scan that goes to a source that is here brings the scan itself along', a
   expect(rows).toHaveLength(1);
   const { files } = await me.at<SourceDetail>('GET', `/sources/${rows[0]!.id}`);
   expect(files.map((f) => f.state).sort()).toEqual(['image only', 'text']);
+});
+
+test('a scan added to a source that is here gets its text recognised, is found by it and opened with it', async () => {
+  await me.at('POST', '/sources', { record: { type: 'document', title: 'Wharf rules' } });
+  const { id } = (await me.ask('')).rows[0]!;
+  const form = new FormData();
+  form.append('file', new Blob([(await scanned(1)) as unknown as string]), 'rules.pdf');
+  const { jobId } = await me.at<Changed>('POST', `/sources/${id}/files`, form);
+  await me.jobEnds(jobId!);
+  const { jobs } = await me.at<JobList>('GET', '/jobs');
+  expect(jobs.find((j) => j.id === jobId)!.says).toBe(
+    'Attached rules.pdf; its text was recognised, and the scan is kept beside it',
+  );
+  await server.settle();
+  const [row] = (await me.ask('"light the lamp"')).rows;
+  const { files } = await me.at<SourceDetail>('GET', `/sources/${id}`);
+  expect(files.map((f) => f.state).sort()).toEqual(['image only', 'text']);
+  expect([row!.fileId, row!.fileTrouble]).toEqual([files.find((f) => f.state === 'text')!.id, undefined]);
+  await me.at('POST', '/undo');
+  expect((await me.at<SourceDetail>('GET', `/sources/${id}`)).files).toEqual([]);
 });
 
 test('a picture that is broken is refused with the reason, and the rest of the gathering is kept', async () => {

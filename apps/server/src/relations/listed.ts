@@ -86,5 +86,5 @@ const fileWithText = (db: Db, workspaceId: string, source: string): Promise<{ id
     sql`select f.id, f.name from source_files sf join files f on f.workspace_id = sf.workspace_id and f.id = sf.file_id
       join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id
       where sf.workspace_id = ${workspaceId} and sf.source_id = ${source} and f.state = 'text'
-      order by (f.id = s.main_file) desc nulls last, f.pages desc limit 1`,
+      order by (f.id = s.main_file) desc nulls last, (f.state = 'text') desc, f.pages desc limit 1`,
   );

@@ -63,8 +63,8 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
       ${searching ? sql`(select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '')` : sql`null::text[]`} as glosses
     from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
     join sources s on s.workspace_id = ${w} and s.id = u.id
-    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.address is null))[1] as file_id,
-        (array_agg(fl.state order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.state in ('image only', 'encrypted', 'damaged')))[1] as trouble
+    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by (fl.id = s.main_file) desc nulls last, (fl.state = 'text') desc, fl.pages desc) filter (where fl.address is null))[1] as file_id,
+        case when not bool_or(fl.state = 'text') then (array_agg(fl.state order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.state in ('image only', 'encrypted', 'damaged')))[1] end as trouble
       from source_files sf join files fl on fl.workspace_id = ${w} and fl.id = sf.file_id
       where sf.workspace_id = ${w} and sf.source_id = s.id) f on true
     order by u.place`,

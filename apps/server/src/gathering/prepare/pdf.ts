@@ -4,8 +4,7 @@ import type { FileState, ImportMessage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../../database/connect.ts';
 import { json, number, one, text } from '../../database/read.ts';
-import { readPdf } from '../../files/read-pdf.ts';
-import { MOST_SCANNED_PAGES, readScan } from '../../files/read-scan.ts';
+import { MOST_SCANNED_PAGES, readOrRecognise } from '../../files/read-scan.ts';
 import type { FileInput } from '../inputs.ts';
 import { candidate, layRegistryOver, message, type Prepared, type Preparing } from './candidate.ts';
 import { lookUpDoi } from '../../outside/registry.ts';
@@ -24,7 +23,9 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
     return { input, format: 'PDF', messages, candidates: [one] };
   }
   const path = services.storage.path(input.sha256);
-  const read = await readPdf(services, workspace, { ...input, path }, (d, t) => says(`, page ${d} of ${t}`));
+  const { read, recognised } = await readOrRecognise(services, workspace, { ...input, path }, (_, __, sentence) =>
+    says(`: ${sentence}`),
+  );
   if (read.state === 'damaged') {
     const trouble = 'The PDF is damaged and cannot be opened';
     tell('damaged', trouble, 'the file was left out', 'error');
@@ -38,12 +39,6 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
       'The end of the PDF is missing',
       `read as far as it goes: ${read.pages === 1 ? '1 page' : `${read.pages} pages`}`,
     );
-  const recognised =
-    read.state === 'image only' && read.pages <= MOST_SCANNED_PAGES
-      ? await readScan(services, workspace, { name: input.name, path, pages: read.pages }, (page) =>
-          says(`: recognising the text of page ${page} of ${read.pages}`),
-        )
-      : undefined;
   if (recognised) tell('recognised', 'Its pages are pictures', 'their text was recognised; look it over', 'info');
   else if (read.state === 'image only')
     tell(
