@@ -11,7 +11,7 @@ export const ON_THE_THREAD = {
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {
-    bounded: ['LONGEST_CITATION_KEY', 'isCitationKey', 'wantedCitationKey'],
+    bounded: ['KEPT_CITATION_KEY', 'LONGEST_CITATION_KEY', 'isCitationKey', 'keptCitationKey', 'wantedCitationKey'],
     grows: ['freeCitationKey'],
   },
   citing: { bounded: ['DEFAULT_STYLE'] },

@@ -112,8 +112,11 @@ export class Brought extends Changed {
 /** What is said of sources that look alike. */
 const DECIDED = ['version of', 'other than'] as const satisfies readonly Relation[];
 
+/** So many sources are looked at beside each other, and so many said to be of one work at once. */
+export const MOST_BESIDE = 10;
+
 export class Relate {
-  @Ids() @ArrayMinSize(2) @ArrayMaxSize(10) sources!: string[];
+  @Ids() @ArrayMinSize(2) @ArrayMaxSize(MOST_BESIDE) sources!: string[];
   @IsIn(DECIDED) as!: (typeof DECIDED)[number];
   @IsBoolean() present!: boolean;
 }

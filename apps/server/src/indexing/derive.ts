@@ -4,6 +4,7 @@
  */
 import { setImmediate as breathe } from 'node:timers/promises';
 import { lt, sql, type SQL } from 'drizzle-orm';
+import { keptCitationKey } from '@pandecta/core/citation-key';
 import { lacksOf } from '@pandecta/core/intake';
 import { matchKeys } from '@pandecta/core/matching';
 import { proof } from '@pandecta/core/proofing';
@@ -188,7 +189,7 @@ export function toldByRecord(record: SourceRecord): string[] {
 }
 
 /** Its citation key, by which it is found for ever: where it became part of another, that is. */
-const keyOf = ({ 'citation-key': key }: SourceRecord): string[] => (key ? [`cite:${key.toLowerCase()}`] : []);
+const keyOf = ({ 'citation-key': key }: SourceRecord): string[] => (key ? [keptCitationKey(key)] : []);
 
 /** The rules of proofing that find something in a record, looked at by itself. */
 export const rulesFinding = (record: SourceRecord): string[] => [

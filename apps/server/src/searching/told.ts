@@ -1,5 +1,6 @@
 /** What each field of a query asks for that asks for no words: told by facets, columns, keys and tables. */
 import { sql, type SQL } from 'drizzle-orm';
+import { keptCitationKey } from '@pandecta/core/citation-key';
 import { HIGHEST_RATING, READING_STATES } from '@pandecta/core/changes';
 import { normaliseDoi } from '@pandecta/core/identifiers';
 import type { Condition } from '@pandecta/core/narrowing';
@@ -115,7 +116,7 @@ export async function told(
           where sf.workspace_id = ${workspaceId} and f.name ilike ${`%${literally(text)}%`}`);
     }
     case 'key': {
-      const key = `cite:${text.toLowerCase().replace(/^@/, '')}`;
+      const key = keptCitationKey(text.replace(/^@/, ''));
       const seed = sql`select source_id from source_keys where workspace_id = ${workspaceId} and key = ${key}`;
       return bySource(sql`${chainFrom(workspaceId, seed)} select id from chain`);
     }

@@ -1,6 +1,6 @@
 /** The citation key of every source: given as it comes in, kept from then on, and held by no other work. */
 import { sql } from 'drizzle-orm';
-import { freeCitationKey, wantedCitationKey } from '@pandecta/core/citation-key';
+import { freeCitationKey, KEPT_CITATION_KEY, keptCitationKey, wantedCitationKey } from '@pandecta/core/citation-key';
 import type { EditChange } from '@pandecta/core/changes';
 import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { isUnavailable, transact, type Db } from '../database/connect.ts';
@@ -9,9 +9,6 @@ import { array, table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { chainFrom } from './merged.ts';
-
-/** How a key is kept among the keys of sources (`indexing/derive.ts`). */
-const kept = (key: string): string => `cite:${key.toLowerCase()}`;
 
 /** Keys of a workspace are given by one transaction after the other. */
 const inTurn = (tx: Db, workspaceId: string): Promise<unknown> =>
@@ -44,13 +41,13 @@ export async function reserveCitationKeys<S extends { id: string; record: Source
 
 export async function releaseCitationKeys(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
   await tx.execute(
-    sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key like 'cite:%'`,
+    sql`delete from source_keys where workspace_id = ${workspaceId} and source_id = any(${array(ids, 'uuid')}) and key like ${`${KEPT_CITATION_KEY}%`}`,
   );
 }
 
 /** Keys reserved for a gathering that never ended are free again after a day: an id tells when it was made (RFC 9562, 5.7). */
 export const forgetReservedKeys = (db: Db): Promise<unknown> =>
-  db.execute(sql`delete from source_keys k where k.key like 'cite:%'
+  db.execute(sql`delete from source_keys k where k.key like ${`${KEPT_CITATION_KEY}%`}
     and not exists (select 1 from sources s where s.workspace_id = k.workspace_id and s.id = k.source_id)
     and ('x' || substr(replace(k.source_id::text, '-', ''), 1, 12))::bit(48)::bigint < extract(epoch from now() - interval '1 day') * 1000`);
 
@@ -67,7 +64,7 @@ async function giveKeys<S extends { id: string; record: SourceRecord }>(
     list.map((s) => s.id),
   );
   const wanted = list.map((s) => wantedCitationKey(s.record));
-  const begun = [...new Set(wanted.map(kept))];
+  const begun = [...new Set(wanted.map(keptCitationKey))];
   const found = await rows(
     tx,
     { key: text() },
@@ -77,14 +74,14 @@ async function giveKeys<S extends { id: string; record: SourceRecord }>(
   );
   const taken = new Set(found.map((f) => f.key));
   const given = list.map((source, i): Keyed<S> => {
-    const key = freeCitationKey(wanted[i]!, (k) => taken.has(kept(k)));
-    taken.add(kept(key));
+    const key = freeCitationKey(wanted[i]!, (k) => taken.has(keptCitationKey(k)));
+    taken.add(keptCitationKey(key));
     return { ...source, record: { ...source.record, 'citation-key': key } };
   });
   await tx.execute(sql`insert into source_keys (workspace_id, source_id, key) select ${workspaceId}::uuid, u.id, u.key
     from ${table('u', {
       id: ['uuid', given.map((s) => s.id)],
-      key: ['text', given.map((s) => kept(s.record['citation-key']))],
+      key: ['text', given.map((s) => keptCitationKey(s.record['citation-key']))],
     })} on conflict do nothing`);
   return given;
 }
@@ -95,10 +92,10 @@ export async function freshCitationKey(db: Db, workspaceId: string, record: Sour
   const found = await rows(
     db,
     { key: text() },
-    sql`select key from source_keys where workspace_id = ${workspaceId} and key >= ${kept(wanted)} and key < ${`${kept(wanted)}{`}`,
+    sql`select key from source_keys where workspace_id = ${workspaceId} and key >= ${keptCitationKey(wanted)} and key < ${`${keptCitationKey(wanted)}{`}`,
   );
   const taken = new Set(found.map((f) => f.key));
-  return freeCitationKey(wanted, (k) => taken.has(kept(k)));
+  return freeCitationKey(wanted, (k) => taken.has(keptCitationKey(k)));
 }
 
 /**
@@ -108,12 +105,12 @@ export async function freshCitationKey(db: Db, workspaceId: string, record: Sour
 export async function checkCitationKeys(tx: Db, workspaceId: string, changes: EditChange[]): Promise<void> {
   const given = changes.flatMap(({ source, fields }) => {
     const key = fields['citation-key']?.after;
-    return typeof key === 'string' ? [{ source, key: kept(key) }] : [];
+    return typeof key === 'string' ? [{ source, key: keptCitationKey(key) }] : [];
   });
   if (!given.length) return;
   await inTurn(tx, workspaceId);
   const twice = given.find((g, i) => given.findIndex((o) => o.key === g.key) < i);
-  if (twice) throw new Refusal('key_taken', twice.key.slice(5), 'another of these sources');
+  if (twice) throw new Refusal('key_taken', twice.key.slice(KEPT_CITATION_KEY.length), 'another of these sources');
   const found = await rows(
     tx,
     { key: text(), title: text() },
@@ -124,7 +121,8 @@ export async function checkCitationKeys(tx: Db, workspaceId: string, changes: Ed
       where not exists (${chainFrom(workspaceId, sql`select k.source_id`)} select 1 from chain where chain.id = g.source)
       limit 1`,
   );
-  if (found[0]) throw new Refusal('key_taken', found[0].key.slice(5), `“${withoutMarkup(found[0].title)}”`);
+  if (found[0])
+    throw new Refusal('key_taken', found[0].key.slice(KEPT_CITATION_KEY.length), `“${withoutMarkup(found[0].title)}”`);
 }
 
 /** Gives keys to the sources of a time before every source had one. */

@@ -4,7 +4,7 @@
  * other by a click or a key; what hangs on them; and what becomes of it as it will print.
  */
 import { computed, ref, shallowRef, watch } from 'vue';
-import { OF_ALL, routes, type SourceDetail } from '@pandecta/contract';
+import { MOST_BESIDE, OF_ALL, routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_OF_THEM, canCombine, differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
 import { variableLabel, type SourceRecord } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
@@ -21,7 +21,6 @@ import { useSession } from '../session/store.ts';
 import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
 
-const MOST_BESIDE = 10;
 const check = useCheck();
 const citing = useCiting();
 const session = useSession();

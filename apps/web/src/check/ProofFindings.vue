@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue';
 import { MOST_AT_ONCE, type FindingOf } from '@pandecta/contract';
 import { SURE } from '@pandecta/core/proofing';
-import { isDateVariable, isNameVariable, isTextVariable } from '@pandecta/core/source';
+import { isVariable } from '@pandecta/core/source';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -46,8 +46,7 @@ const choosing = computed(() => session.may('edit') && !(check.aside && rule.val
 const sources = computed(() => [...new Set(chosen.value.map((f) => f.source))].slice(0, MOST_AT_ONCE));
 /** What is only to be filled in is filled in here. */
 const TYPED = new Set(['missing-part', 'no-identifier']);
-const isMissing = (f: FindingOf): boolean =>
-  TYPED.has(f.rule) && (isTextVariable(f.field) || isNameVariable(f.field) || isDateVariable(f.field));
+const isMissing = (f: FindingOf): boolean => TYPED.has(f.rule) && isVariable(f.field);
 useDeeds({ merge: mend });
 </script>
 

@@ -2,7 +2,7 @@
 /** Several sources selected: what they share, and what may be done to all. */
 import { X } from '@lucide/vue';
 import { computed, ref } from 'vue';
-import { MOST_CITED, routes, type Chosen } from '@pandecta/contract';
+import { MOST_BESIDE, MOST_CITED, routes, type Chosen } from '@pandecta/contract';
 import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { PRINT_FORMATS, PRINT_INFO } from '@pandecta/core/printing';
@@ -64,7 +64,6 @@ const prints = computed(() =>
 );
 
 /** A few that were chosen one by one can be laid beside each other and merged. */
-const MOST_BESIDE = 10;
 const mergeable = computed(() =>
   props.chosen.ids && n.value >= 2 && n.value <= MOST_BESIDE ? props.chosen.ids : undefined,
 );

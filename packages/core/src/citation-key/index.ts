@@ -16,6 +16,10 @@ export const LONGEST_CITATION_KEY = 100;
 export const isCitationKey = (text: string): boolean =>
   text.length <= LONGEST_CITATION_KEY && /^[\p{L}\p{N}_][^\s,;@{}()[\]"#%~\\=]*$/u.test(text);
 
+export const KEPT_CITATION_KEY = 'cite:';
+/** How a key stands among the other keys a source is looked up by: letters of either case are the same. */
+export const keptCitationKey = (key: string): string => KEPT_CITATION_KEY + key.toLowerCase();
+
 const letters = (text: string): string =>
   fold(text)
     .replace(/[^a-z0-9]/g, '')

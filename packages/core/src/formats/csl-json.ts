@@ -6,6 +6,7 @@ import {
   isNameVariable,
   isObject,
   isTextVariable,
+  isVariable,
   parseDate,
   parseName,
   same,
@@ -119,7 +120,7 @@ export function readItem(
       const mended = mend(key, value);
       if (mended !== undefined) record[key] = mended;
       else {
-        if (isTextVariable(key) || isNameVariable(key) || isDateVariable(key)) {
+        if (isVariable(key)) {
           tell('wrong-shape', `The value of ${key} has the wrong shape`, 'kept aside with the record');
         }
         kept[key] = value;

@@ -120,6 +120,8 @@ export const isNameVariable = (v: string): v is NameVariable => names.has(v);
 export const isDateVariable = (v: string): v is DateVariable => dates.has(v);
 export const isTextVariable = (v: string): v is TextVariable => texts.has(v);
 
+export const isVariable = (v: string): v is Variable => isTextVariable(v) || isNameVariable(v) || isDateVariable(v);
+
 const LABELS: Partial<Record<Variable | 'type' | 'keyword', string>> = {
   type: 'Kind',
   DOI: 'DOI',
