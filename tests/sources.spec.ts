@@ -101,6 +101,52 @@ test('a source goes to the bin and is restored with all it had', async ({ page }
   await expect(notice(page, 'Restored 1 source')).toBeVisible();
 });
 
+test('a citation with a page is written by the keyboard alone, twice', async ({ page }) => {
+  await ask(page, 'title:"Public Trust in Tidal Waters Revisited"');
+  await expect(line(page, 'Public Trust')).toBeVisible();
+  for (const place of ['12–14', '33']) {
+    await ledger(page).focus();
+    await page.keyboard.press('Shift+C');
+    const form = page.getByRole('dialog', { name: 'Cite with a page' });
+    await expect(form.getByLabel('Where in it')).toBeFocused();
+    await page.keyboard.type(place);
+    await expect(form.getByTestId('cited')).toContainText(place);
+    await page.keyboard.press('Enter');
+    await expect(form).toHaveCount(0);
+    await expect(notice(page, new RegExp(`^Copied .*, ${place}`))).toBeVisible();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(`, ${place})`);
+  }
+});
+
+test('the other reports of a case are filled in a row each, and printed behind the first', async ({ page }) => {
+  await ask(page, 'title:"Re Withy Sluice Licence"');
+  await line(page, 'Re Withy').click();
+  await slip(page).getByRole('button', { name: 'Edit record' }).click();
+  const form = page.getByRole('region', { name: 'Edit the record' });
+  await form.getByRole('button', { name: 'Add a report' }).click();
+  await page.keyboard.type('(1991)');
+  for (const [part, value] of [
+    ['Volume', '9'],
+    ['Report', 'Marsh R'],
+    ['First page', '77'],
+    ['Court', 'CA'],
+  ])
+    // prettier-ignore
+    await form.getByLabel(`${part} of report 3`).fill(value!);
+  await form.getByLabel('Pages', { exact: true }).focus();
+  await expect(notice(page, /^Changed parallel citations/)).toBeVisible();
+  await form.getByRole('button', { name: 'Done' }).click();
+  await slip(page).getByRole('button', { name: 'Style' }).click();
+  await page.keyboard.type('oscola');
+  await page
+    .getByRole('button', { name: /^OSCOLA/ })
+    .first()
+    .click();
+  await expect(slip(page).getByTestId('citation')).toContainText(
+    '31, [1991] 2 Sallow LR 101, [1991] Vale Rep 13, 16, (1991) 9 Marsh R 77 (CA)',
+  );
+});
+
 test('any style by name, and the selection leaves as BibTeX', async ({ page }) => {
   await ask(page, 'title:"Public Trust in Tidal Waters Revisited"');
   await line(page, 'Public Trust').click();

@@ -16,7 +16,7 @@ const stateOf = ({ trouble, met }: Unsent): string =>
 <template>
   <KitPopover v-if="unsent.kept.length" look="bare" at="bottom-end">
     <template #button
-      ><span class="rounded px-1.5 py-0.5 font-semibold text-[#f2c46d] hover:text-white"
+      ><span class="whitespace-nowrap rounded px-1.5 py-0.5 font-semibold text-[#f2c46d] hover:text-white"
         >{{ unsent.kept.length.toLocaleString('en') }} not saved yet</span
       ></template
     ><template #default="{ close }">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A citation with a page: where in each source, words around it, how the author is named; copied as it will stand. */
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { routes, type Chosen } from '@pandecta/contract';
 import { AUTHOR_FORMS, LOCATOR_KINDS, LOCATORS, withoutMarkup, type CiteItem } from '@pandecta/core/source';
 import { ask } from '../api/client.ts';
@@ -38,13 +38,17 @@ const { value: sources, trouble } = useAsked({
   concerns: () => false,
 });
 const items = ref<Record<string, Required<CiteItem>>>({});
-watch(sources, (list) => {
+const places = useTemplateRef<InstanceType<typeof KitField>[]>('places');
+watch(sources, async (list) => {
+  const isNew = !Object.keys(items.value).length;
   items.value = Object.fromEntries(
     (list ?? []).map(({ id }) => [
       id,
       items.value[id] ?? { id, locator: '', label: 'page', before: '', after: '', author: 'as usual' },
     ]),
   );
+  await nextTick();
+  if (isNew) places.value?.[0]?.focus();
 });
 watch(open, (now) => now || (items.value = {}));
 const said = computed<CiteItem[]>(() =>
@@ -77,16 +81,11 @@ async function copy(): Promise<void> {
         >At most {{ MOST }} sources stand in one citation; {{ count }} are chosen.</KitNotice
       >
       <KitNotice v-else-if="trouble" tone="bad">{{ trouble }}</KitNotice>
-      <fieldset v-for="(s, i) in sources ?? []" :key="s.id" class="border-b border-line pb-3">
+      <fieldset v-for="s in sources ?? []" :key="s.id" class="border-b border-line pb-3">
         <legend class="mb-1 font-serif">{{ withoutMarkup(s.record.title ?? 'Untitled') }}</legend>
         <div v-if="items[s.id]" class="grid grid-cols-[8.5rem_minmax(0,1fr)_11rem] gap-2">
           <KitSelect v-model="items[s.id]!.label" label="What the place is" :options="kinds" />
-          <KitField
-            v-model="items[s.id]!.locator"
-            :autofocus="i === 0"
-            label="Where in it"
-            placeholder="12, 12–14, 33"
-          />
+          <KitField ref="places" v-model="items[s.id]!.locator" label="Where in it" placeholder="12, 12–14, 33" />
           <KitSelect v-model="items[s.id]!.author" label="How the author is named" :options="authors" />
           <KitField v-model="items[s.id]!.before" label="Words before" placeholder="Before: see" />
           <KitField

@@ -17,13 +17,13 @@ const emit = defineEmits<{
 }>();
 
 /** In the order they are printed; `wide` has the room of two. */
-const PARTS: { part: keyof Report; name: string; hint: string; wide?: true }[] = [
-  { part: 'year', name: 'Year', hint: '[1987]' },
-  { part: 'volume', name: 'Volume', hint: '2' },
-  { part: 'container-title', name: 'Report', hint: 'WLR', wide: true },
-  { part: 'page', name: 'First page', hint: '30' },
-  { part: 'locator', name: 'Pinpoint', hint: '33' },
-  { part: 'authority', name: 'Court', hint: 'CA', wide: true },
+const PARTS: { part: keyof Report; name: string; wide?: true }[] = [
+  { part: 'year', name: 'Year' },
+  { part: 'volume', name: 'Volume' },
+  { part: 'container-title', name: 'Report', wide: true },
+  { part: 'page', name: 'First page' },
+  { part: 'locator', name: 'Pinpoint' },
+  { part: 'authority', name: 'Court', wide: true },
 ];
 const rows = ref<Report[]>([]);
 const whole = useTemplateRef<HTMLElement>('whole');
@@ -71,7 +71,7 @@ function left({ relatedTarget }: FocusEvent): void {
           :key="p.part"
           :class="p.wide && 'col-span-2'"
           :label="`${p.name} of report ${i + 1}`"
-          :placeholder="p.hint"
+          :placeholder="p.name"
           :title="p.name"
           :model-value="row[p.part] ?? ''"
           spellcheck="false"
