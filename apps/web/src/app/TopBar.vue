@@ -48,7 +48,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     <RouterLink to="/sources" class="font-serif text-title font-semibold tracking-[.2px] text-[#f4f1e9]"
       >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
     >
-    <div class="ml-4 min-w-16 border-l border-topline pl-4">
+    <div class="ml-2 min-w-16 border-l border-topline pl-2 lg:ml-4 lg:pl-4">
       <KitMenu :entries="workspaces" look="bare" class="flex max-w-full items-center gap-1 text-fine"
         ><span class="truncate">{{ session.workspace?.name }}</span
         ><ChevronDown :size="13" aria-hidden="true" /><span class="sr-only">Change the workspace</span></KitMenu

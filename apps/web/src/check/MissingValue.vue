@@ -23,10 +23,10 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="mt-1 flex items-start gap-1.5" @submit.prevent="save">
+  <form class="mt-1 flex flex-wrap items-start gap-1.5" @submit.prevent="save">
     <KitField
       v-model="text"
-      class="w-72"
+      class="w-72 max-w-full"
       :label="`${variableLabel(variable)} of ${finding.title}`"
       :placeholder="
         isNameVariable(variable) ? 'Family, Given; Family, Given' : hintOf(variable) || variableLabel(variable)

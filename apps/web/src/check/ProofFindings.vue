@@ -76,7 +76,7 @@ useDeeds({ merge: mend });
         @check="tickAll"
       />
       <span class="flex-1">{{ findings.some((f) => f.mend) ? 'Now, and as it would be' : 'What was found' }}</span>
-      <span class="w-56 shrink-0">How it is known</span>
+      <span class="w-24 shrink-0 lg:w-56">How it is known</span>
     </div>
     <p v-if="!check.isFound" class="mt-3 text-muted" role="status">Looking the records over…</p>
     <ul :aria-label="rule.title">
@@ -98,7 +98,7 @@ useDeeds({ merge: mend });
             }}</RouterLink><template v-if="f.who && f.mend?.title === undefined"> · {{ f.who }}</template>
           </p>
         </div>
-        <p class="w-56 shrink-0 text-fine" :class="f.sure >= SURE ? 'text-muted' : 'text-ochre'">
+        <p class="w-24 shrink-0 lg:w-56 text-fine" :class="f.sure >= SURE ? 'text-muted' : 'text-ochre'">
           <template v-if="f.mend">{{ f.what }}; </template>{{ Math.round(f.sure * 100) }} % sure
         </p>
       </li>

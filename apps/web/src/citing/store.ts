@@ -10,6 +10,9 @@ import { ask, send } from '../api/client.ts';
 import { save } from '../kit/save.ts';
 import { useChanges } from '../act/changes.ts';
 
+/** More sources have no place in one citation. */
+export const MOST_IN_ONE = 20;
+
 export const useCiting = defineStore('citing', () => {
   const style = useLocalStorage<StyleInfo>('style', {
     id: 'chicago-author-date',

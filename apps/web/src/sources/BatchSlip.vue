@@ -10,7 +10,7 @@ import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
-import { useCiting } from '../citing/store.ts';
+import { MOST_IN_ONE, useCiting } from '../citing/store.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from './ask.ts';
@@ -26,8 +26,13 @@ import RecheckBox from './stating/RecheckBox.vue';
 import { useStating } from './stating/store.ts';
 import TagInput from './TagInput.vue';
 
-const props = defineProps<{ chosen: Chosen; count: number }>();
-const emit = defineEmits<{ file: []; casing: []; altering: [] }>();
+const props = defineProps<{
+  chosen: Chosen;
+  count: number;
+  /** Whether there is so little room that it may be one line. */
+  folds?: boolean;
+}>();
+const emit = defineEmits<{ file: []; casing: []; altering: []; cite: []; fold: [] }>();
 const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
@@ -100,13 +105,16 @@ defineExpose({ startTagging });
         >Copy bibliography</KitButton
       >
       <KitButton :disabled="n > MOST_CITED" @click="citing.copyCited(chosen, 'citation')">Copy citation</KitButton>
+      <KitButton v-if="n <= MOST_IN_ONE" @click="emit('cite')">Cite with pages…</KitButton>
       <KitMenu v-if="n <= MOST_CITED" :entries="prints">Save bibliography</KitMenu>
       <KitMenu :entries="formats">Export</KitMenu>
       <KitButton v-if="session.may('edit') && ask.scope === 'bin'" look="main" @click="batch.restore(chosen)"
         >Restore</KitButton
       >
       <KitButton v-else-if="session.may('edit')" @click="batch.toBin(chosen)">To the bin</KitButton>
-      <span class="ml-auto"><StyleChooser /></span>
+      <span class="ml-auto flex items-center gap-1.5"
+        ><StyleChooser /><KitButton v-if="folds" @click="emit('fold')">Fold the slip</KitButton></span
+      >
     </div>
     <div v-if="tagging" class="mt-2 w-64">
       <TagInput ref="tagInput" @add="batch.tag(chosen, $event)" @done="tagging = false" />

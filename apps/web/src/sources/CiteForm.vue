@@ -11,13 +11,11 @@ import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import StyleChooser from '../citing/StyleChooser.vue';
-import { useCiting } from '../citing/store.ts';
+import { MOST_IN_ONE, useCiting } from '../citing/store.ts';
 
 const props = defineProps<{ chosen: Chosen; count: number }>();
 const open = defineModel<boolean>('open', { required: true });
 const citing = useCiting();
-/** More have no place in one citation. */
-const MOST = 20;
 const kinds = LOCATOR_KINDS.map((value) => ({ value, name: LOCATORS[value] }));
 const AUTHORS = {
   'as usual': 'Author as usual',
@@ -27,12 +25,12 @@ const AUTHORS = {
 const authors = AUTHOR_FORMS.map((value) => ({ value, name: AUTHORS[value] }));
 
 const { value: sources, trouble } = useAsked({
-  question: () => (open.value && props.count <= MOST ? props.chosen : null),
+  question: () => (open.value && props.count <= MOST_IN_ONE ? props.chosen : null),
   fetch: async (body, signal) => {
     const { ids = [] } =
       'ids' in body
         ? body
-        : await ask(routes.search.ids, { query: { ...body.matching, from: 0, count: MOST }, signal });
+        : await ask(routes.search.ids, { query: { ...body.matching, from: 0, count: MOST_IN_ONE }, signal });
     return Promise.all(ids.map((source) => ask(routes.sources.one, { source, signal })));
   },
   concerns: () => false,
@@ -77,8 +75,8 @@ async function copy(): Promise<void> {
 <template>
   <KitDialog v-model:open="open" title="Cite with a page">
     <form class="flex max-h-[70vh] flex-col gap-3 overflow-auto px-4 pb-4 pt-2" @submit.prevent="copy">
-      <KitNotice v-if="count > MOST" tone="bad"
-        >At most {{ MOST }} sources stand in one citation; {{ count }} are chosen.</KitNotice
+      <KitNotice v-if="count > MOST_IN_ONE" tone="bad"
+        >At most {{ MOST_IN_ONE }} sources stand in one citation; {{ count }} are chosen.</KitNotice
       >
       <KitNotice v-else-if="trouble" tone="bad">{{ trouble }}</KitNotice>
       <fieldset v-for="s in sources ?? []" :key="s.id" class="border-b border-line pb-3">

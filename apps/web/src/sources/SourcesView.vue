@@ -2,7 +2,7 @@
 /** Ask, look, place. */
 import { PanelLeft, PanelRight } from '@lucide/vue';
 import { useElementSize, useLocalStorage, useMediaQuery } from '@vueuse/core';
-import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
 import { useDeeds, type Deed } from '../act/commands.ts';
@@ -62,7 +62,7 @@ const { height: columnHeight } = useElementSize(column);
 const unfolded = ref(false);
 /** In little room the slip is one line, until one asks for it. */
 const isTight = computed(() => columnHeight.value > 0 && columnHeight.value < LIST_KEEPS + MIN_SLIP);
-const isFolded = computed(() => isTight.value && !unfolded.value && mode.value === 'card' && ledger.count < 2);
+const isFolded = computed(() => isTight.value && !unfolded.value && mode.value === 'card');
 const mode = ref<'card' | 'edit' | 'history'>('card');
 const building = ref(false);
 const filing = ref(false);
@@ -134,7 +134,11 @@ useDeeds({
   'take-out': withChosen(() => file('take out')),
   'title-case': withChosen(() => (casing.value = true)),
   fields: withChosen(() => (altering.value = true)),
-  tag: withChosen(() => slipCard.value?.startTagging()),
+  tag: withChosen(async () => {
+    unfolded.value = true;
+    await nextTick();
+    slipCard.value?.startTagging();
+  }),
   edit: withChosen(() => (mode.value = 'edit')),
   'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
   unselect: () => (ledger.count ? ledger.unselect() : false),
@@ -182,13 +186,21 @@ useDeeds({
         <template v-if="ledger.chosen && !ask.picture">
           <SplitHandle v-if="!isFolded" v-model="slip" :min="90" :max="560" side="top" label="Height of the slip" />
           <div class="shrink-0" :style="{ height: `${slipHeight}px` }">
-            <FoldedSlip v-if="isFolded && single" :id="single" @unfold="unfolded = true" />
+            <FoldedSlip
+              v-if="isFolded"
+              :id="ledger.count > 1 ? null : single"
+              :count="ledger.chosenCount"
+              @unfold="unfolded = true"
+            />
             <BatchSlip
               v-else-if="ledger.count > 1"
               ref="slipCard"
               :chosen="ledger.chosen"
               :count="ledger.count"
+              :folds="isTight"
+              @fold="unfolded = false"
               @file="file('file')"
+              @cite="citingWith = true"
               @casing="casing = true"
               @altering="altering = true"
             />

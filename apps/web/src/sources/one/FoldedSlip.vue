@@ -8,7 +8,11 @@ import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import KitButton from '../../kit/KitButton.vue';
 
-const props = defineProps<{ id: string }>();
+const props = defineProps<{
+  /** The source, where it is one. */
+  id: string | null;
+  count: number;
+}>();
 const emit = defineEmits<{ unfold: [] }>();
 const { value: source } = useAsked({
   question: () => props.id,
@@ -19,7 +23,8 @@ const { value: source } = useAsked({
 
 <template>
   <section class="flex h-full items-center gap-3 border-t border-line bg-card px-4" aria-label="Slip">
-    <p v-if="source" class="min-w-0 flex-1 truncate">
+    <p v-if="!id" class="min-w-0 flex-1 font-serif">{{ count.toLocaleString('en') }} sources</p>
+    <p v-else-if="source" class="min-w-0 flex-1 truncate">
       <span class="font-serif">{{ withoutMarkup(source.record.title ?? 'Untitled') }}</span><span class="text-muted">
         ·
         {{
