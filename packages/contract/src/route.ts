@@ -35,8 +35,11 @@ export const MANY_IDS = 8 * 1024 ** 2;
 /** Bodies that hold a record, which may have a long abstract. */
 export const RECORDS = 1024 ** 2;
 
+/** An action is allowed to a member of the workspace in the path: without one there is nobody to ask. */
+type MayAt<P extends string> = P extends `/w/:workspace${string}` ? Action : 'signed in' | 'anyone';
+
 export const route = <const P extends string, B = undefined, Q = undefined, R = undefined>(
-  spec: Route<P, B, Q, R>,
+  spec: Route<P, B, Q, R> & { may: MayAt<P> },
 ): Route<P, B, Q, R> => spec;
 
 /** The names of the parameters of a path. */

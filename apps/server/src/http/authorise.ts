@@ -43,7 +43,6 @@ export async function authorise(
   services: Services,
   request: FastifyRequest,
   action: Action | 'signed in' | 'anyone',
-  inWorkspace: boolean,
   byKey = false,
 ): Promise<Caller> {
   const key = byKey && /^Bearer (\S+)$/.exec(request.headers.authorization ?? '')?.[1];
@@ -55,7 +54,7 @@ export async function authorise(
   if (!user) throw new Refusal('not_signed_in');
   const changes = request.method !== 'GET' && request.method !== 'HEAD';
   if (changes && request.headers['x-csrf-token'] !== user.csrf) throw new Refusal('forged');
-  if (action === 'signed in' || !inWorkspace) return { user, workspace: NOWHERE };
+  if (action === 'signed in') return { user, workspace: NOWHERE };
   const { workspace: id } = request.params as { workspace: string };
   const workspace = isId(id) ? await findMembership(services.db, user.id, id) : undefined;
   if (!workspace) throw new Refusal('not_a_member');

@@ -57,13 +57,7 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
         checkParams(request.params as Record<string, string>);
         // What is told within holds for the moment, and for whoever asked.
         void reply.header('cache-control', 'no-store');
-        request.caller = await authorise(
-          services,
-          request,
-          route.may,
-          route.path.startsWith('/w/:workspace'),
-          route.byKey,
-        );
+        request.caller = await authorise(services, request, route.may, route.byKey);
         await checkSource(services, request);
         if (!route.stays)
           await takesTurn(reply, isQuestion ? turns.takeQuestion(whose(request)) : turns.take(whose(request)));

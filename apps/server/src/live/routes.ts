@@ -39,7 +39,7 @@ export function liveRoutes(declare: Declare, services: Services): void {
       },
     });
     const beat = setInterval(() => {
-      authorise(services, request, 'read', true).then(
+      authorise(services, request, 'read').then(
         () => raw.write(': here\n\n'),
         () => raw.end(),
       );
