@@ -2,7 +2,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 
-type ColumnType = 'uuid' | 'text' | 'int' | 'bool' | 'real';
+type ColumnType = 'uuid' | 'text' | 'int' | 'bool' | 'real' | 'float8';
 
 /** An array as one parameter, however long: `${array(ids, 'uuid')}` becomes `$1::uuid[]`. */
 export function array(values: readonly unknown[], type: ColumnType): SQL {

@@ -5,7 +5,7 @@ import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { refuseCircle } from '../database/circle.ts';
 import { idsOf, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
-import { array } from '../database/sql.ts';
+import { array, table } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
 import { within, type Row } from '../database/within.ts';
 import { deriveAncestors, holdTree } from '../indexing/derive.ts';
@@ -80,7 +80,13 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
       const now = new Map(found.map((f) => [f.id, f.rank]));
       const ranks = standing(change.ranks, (one) => now.get(one));
       if (!ranks) return NOTHING;
-      for (const [one, { after }] of Object.entries(ranks)) await here.update(placements, { rank: after }, eq(id, one));
+      const written = table('u', {
+        id: ['uuid', Object.keys(ranks)],
+        rank: ['float8', Object.values(ranks).map(({ after }) => after)],
+      });
+      await tx.execute(
+        sql`update placements p set rank = u.rank from ${written} where p.workspace_id = ${workspaceId} and p.id = u.id`,
+      );
       return { change: { ...change, ranks }, altered: {} };
     },
   },

@@ -1,6 +1,6 @@
 /** Lists, orders and counts of what matches a question. */
 import { sql } from 'drizzle-orm';
-import type { Condition } from '@pandecta/core/narrowing';
+import { setsFrom, type Condition } from '@pandecta/core/narrowing';
 import type { Db } from '../database/connect.ts';
 import { number, rows } from '../database/read.ts';
 import { array } from '../database/sql.ts';
@@ -60,6 +60,19 @@ export async function count(to: Asking, q: Question, when?: 'later'): Promise<nu
   return (await ask(to, q, {}, [], when)).total;
 }
 
+/** For each choice of the questions, as a number whose bits are those chosen, how many sources just those find. */
+export async function overlaps(to: Asking, questions: Question[]): Promise<number[]> {
+  const conditions: Condition[] = [];
+  const sets: NumberSet[] = [];
+  for (const { condition, compiled } of questions) {
+    conditions.push(setsFrom(condition, sets.length));
+    sets.push(...compiled.sets);
+  }
+  const [first] = questions;
+  const all = { ...first!, condition: conditions[0]!, compiled: { ...first!.compiled, sets } };
+  return (await ask(to, all, { overlaps: conditions })).overlaps!;
+}
+
 /** The ids of a stretch alone. */
 export async function idsIn(to: Asking, q: Question, from: number, count: number): Promise<string[]> {
   return (await page(to, q, { from, count })).ids;
@@ -100,7 +113,7 @@ async function ranked(db: Db, q: Question, { ids, titled }: ColumnsAnswer['candi
 export function ask(
   { columns }: Asking,
   { scope, condition, compiled }: Question,
-  what: Pick<Asked, 'page' | 'candidates' | 'narrow' | 'pairs'>,
+  what: Pick<Asked, 'page' | 'candidates' | 'narrow' | 'overlaps' | 'pairs'>,
   more: NumberSet[] = [],
   when?: 'later',
 ): Promise<ColumnsAnswer> {

@@ -5,5 +5,6 @@ export { setsFrom, matching, type Condition } from './condition.ts';
 export { groupsOf, type GroupBy, type Groups } from './groups.ts';
 export { mostAlike, type Shared } from './likeness.ts';
 export { orderOf, type Order, type SortBy } from './order.ts';
+export { overlapsOf } from './overlaps.ts';
 export { countPairs, type Pairs, type Side, type SideValue } from './pairs.ts';
 export { Ranking, UNRANKED, type Placing } from './ranking.ts';

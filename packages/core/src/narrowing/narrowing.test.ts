@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   Bits,
   countPairs,
+  overlapsOf,
   Columns,
   matching,
   NO_YEAR,
@@ -164,6 +165,21 @@ describe('sets of numbers', () => {
         for (const n of a) expect(left.has(n)).toBe(true);
         const amended = left.amended(120, b, [110]);
         expect([...amended.numbers()]).toEqual([...sorted(a.filter((n) => !b.includes(n))), 110]);
+      }),
+    );
+  });
+
+  test('that overlap are counted once each, in the choice of them that holds them alone', () => {
+    const several = fc.array(fc.array(fc.integer({ min: 0, max: 70 })), { minLength: 1, maxLength: 5 });
+    fc.assert(
+      fc.property(several, (sets) => {
+        // Of different sizes, as sets of words asked for earlier are.
+        const counts = overlapsOf(sets.map((members, i) => Bits.of(71 + i * 32, members)));
+        const expected = counts.map(
+          (_, choice) =>
+            [...new Set(sets.flat())].filter((n) => sets.every((set, i) => set.includes(n) === Boolean(choice & (1 << i)))).length, // prettier-ignore
+        );
+        expect(counts).toEqual(expected);
       }),
     );
   });

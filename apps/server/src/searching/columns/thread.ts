@@ -7,6 +7,7 @@ import {
   matching,
   groupsOf,
   NO_YEAR,
+  overlapsOf,
   Ranking,
   UNRANKED,
   type ColumnRows,
@@ -43,6 +44,8 @@ export interface ColumnsAsk {
   candidates?: { first: number; most: number };
   /** How many bear each of these facets. */
   count?: number[];
+  /** How what these find overlaps. */
+  overlaps?: Condition[];
   /** What goes together. */
   pairs?: { rows: Side; columns: Side };
   /** How often each facet occurs, the most frequent of each type; and how many there are of each year. */
@@ -63,6 +66,8 @@ export interface ColumnsAnswer {
   undated: number;
   /** As many as were asked for, each in its place. */
   counts: number[];
+  /** For each choice of what was asked to overlap, as bits, how many only those find. */
+  overlaps?: number[];
   pairs?: Pairs;
 }
 
@@ -163,6 +168,7 @@ function answer(held: Columns, ask: ColumnsAsk, sets: Bits[]): ColumnsAnswer {
     found.forEach((n) => tell(n, (place) => (counts[place]! += 1)));
     out.counts = counts;
   }
+  if (ask.overlaps) out.overlaps = overlapsOf(ask.overlaps.map((part) => matching(held, ask.presence, part, sets)));
   if (ask.pairs) out.pairs = countPairs(held, found, ask.pairs.rows, ask.pairs.columns);
   if (ask.narrow) {
     out.facets = [...held.countFacets((each) => found.forEach(each), ask.narrow.most)];
