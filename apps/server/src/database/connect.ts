@@ -93,10 +93,10 @@ export function isFull(error: unknown): boolean {
   return /^(?:53100|ENOSPC|EDQUOT)$/.test(code ?? '') || (cause !== undefined && isFull(cause));
 }
 
-/** PostgreSQL's code of an error, whether it came by way of Drizzle or not. */
+/** PostgreSQL's code of an error, whatever it has come by way of. */
 export function codeOf(error: unknown): string | undefined {
-  const { code, cause } = error as { code?: string; cause?: { code?: string } };
-  return cause?.code ?? code;
+  const { code, cause } = (error ?? {}) as { code?: string; cause?: unknown };
+  return (cause === undefined ? undefined : codeOf(cause)) ?? code;
 }
 
 export const idsOf = (found: { id: string }[]): string[] => found.map((f) => f.id);

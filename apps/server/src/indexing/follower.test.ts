@@ -2,7 +2,8 @@
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { rows, text } from '../database/read.ts';
+import type { Db } from '../database/connect.ts';
+import { number, rows, text } from '../database/read.ts';
 import { startTestServer, type TestServer } from '../testing/server.ts';
 import { Followers } from './follower.ts';
 
@@ -14,15 +15,62 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
+/** Puts three sources into the queue; gives their ids in its order. */
+async function queue(workspace: string): Promise<string[]> {
+  const ids = [uuidv7(), uuidv7(), uuidv7()].sort();
+  for (const id of ids)
+    await server.app.services.db.execute(
+      sql`insert into compare_queue (workspace_id, source_id) values (${workspace}, ${id})`,
+    );
+  return ids;
+}
+
+test('what failed stands aside, and not what another server is just doing', async () => {
+  const { db } = server.app.services;
+  const { workspace } = await server.person('contributor');
+  const [first, second] = await queue(workspace);
+  const errors: unknown[] = [];
+  const work = async (_: unknown, __: string, [id]: string[]): Promise<void> => {
+    if (id === second) throw new Error('no words can be made of it');
+  };
+  const followers = new Followers(db, (error) => errors.push(error), [
+    { queue: 'compare_queue', share: 1, news: 'pair', work },
+  ]);
+  // Another server has the first in hand all the while.
+  await db.transaction(async (other) => {
+    await other.execute(sql`select 1 from compare_queue where source_id = ${first} for update`);
+    await followers.settle();
+  });
+  expect(errors).toEqual([new Error('no words can be made of it')]);
+  const left = await rows(db, { id: text(), failures: number }, sql`select source_id as id, failures from compare_queue order by 1`); // prettier-ignore
+  expect(left).toEqual([
+    { id: first, failures: 0 },
+    { id: second, failures: 1 },
+  ]);
+  await db.execute(sql`delete from compare_queue`);
+});
+
+test('a share the database gave up for another’s sake is done again, and nothing stands aside', async () => {
+  const { db } = server.app.services;
+  const { workspace } = await server.person('contributor');
+  await queue(workspace);
+  let tries = 0;
+  const work = async (tx: Db): Promise<void> => {
+    tries += 1;
+    if (tries === 1)
+      await tx.execute(sql`do $$ begin raise exception 'deadlock detected' using errcode = '40P01'; end $$`);
+  };
+  const followers = new Followers(db, (error) => expect(error).toBeUndefined(), [
+    { queue: 'compare_queue', share: 3, news: 'pair', work },
+  ]);
+  await followers.settle();
+  expect(tries).toBe(2);
+  expect(await rows(db, { id: text() }, sql`select source_id as id from compare_queue`)).toEqual([]);
+});
+
 test('who waits for one workspace does not wait for what others have in the queue', async () => {
   const { db } = server.app.services;
   const [first, second] = [await server.person('contributor'), await server.person('contributor')];
-  const queue = async (workspace: string): Promise<string[]> => {
-    const ids = [uuidv7(), uuidv7(), uuidv7()].sort();
-    for (const id of ids)
-      await db.execute(sql`insert into compare_queue (workspace_id, source_id) values (${workspace}, ${id})`);
-    return ids;
-  };
   const theirs = await queue(first.workspace);
   const own = await queue(second.workspace);
   const done: [string, string[]][] = [];

@@ -21,6 +21,21 @@ export interface Following {
   end?: (tx: Db, workspaceId: string, ids: string[]) => Promise<void>;
 }
 
+interface Taken {
+  workspace_id: string;
+  source_id: string;
+}
+
+/** The work on what was taken could not be done. */
+class ShareFailed extends Error {
+  constructor(
+    readonly taken: Taken[],
+    override readonly cause: unknown,
+  ) {
+    super('The work on a share could not be done', { cause });
+  }
+}
+
 const EVERY_MS = 1000;
 /** While much is read in, those who look are told of it only so often. */
 const TELL_EVERY_MS = 2000;
@@ -89,11 +104,13 @@ class Follower {
       try {
         if (!(await withoutTimeout(this.db, (tx) => this.share(tx, size, only)))) return;
         size = Math.min(this.what.share, size * 2);
-      } catch (error) {
+      } catch (failed) {
+        if (!(failed instanceof ShareFailed)) throw failed;
+        const { cause, taken } = failed;
         // It is the machine that gives way, not a source.
-        if (isUnavailable(error) || isFull(error)) throw error;
+        if (isUnavailable(cause) || isFull(cause)) throw cause;
         // One of them does it: fewer at a time, until it is alone.
-        if (size === 1) await this.setAside(error, only);
+        if (taken.length === 1) await this.setAside(cause, taken[0]!);
         size = Math.max(1, Math.floor(size / 8));
       }
       await breathe();
@@ -103,7 +120,7 @@ class Follower {
   /** @returns how many were taken */
   private async share(tx: Db, size: number, only?: string): Promise<number> {
     const others = only ? sql`` : sql`skip locked`;
-    const taken = await rows(
+    const taken: Taken[] = await rows(
       tx,
       { workspace_id: text(), source_id: text() },
       sql`
@@ -111,6 +128,16 @@ class Follower {
       where q.workspace_id = t.workspace_id and q.source_id = t.source_id
       returning q.workspace_id, q.source_id`,
     );
+    try {
+      await this.workOn(tx, taken);
+    } catch (error) {
+      throw new ShareFailed(taken, error);
+    }
+    if (taken.length < size || Date.now() - this.toldAt > TELL_EVERY_MS) await this.tell(tx);
+    return taken.length;
+  }
+
+  private async workOn(tx: Db, taken: Taken[]): Promise<void> {
     const byWorkspace = new Map<string, string[]>();
     for (const t of taken) byWorkspace.set(t.workspace_id, [...(byWorkspace.get(t.workspace_id) ?? []), t.source_id]);
     for (const [workspaceId, ids] of byWorkspace) {
@@ -119,8 +146,6 @@ class Follower {
     }
     for (const [workspaceId, ids] of [...byWorkspace].sort(([a], [b]) => (a < b ? -1 : 1)))
       await this.what.end?.(tx, workspaceId, ids);
-    if (taken.length < size || Date.now() - this.toldAt > TELL_EVERY_MS) await this.tell(tx);
-    return taken.length;
   }
 
   private async tell(tx: Db): Promise<void> {
@@ -130,12 +155,12 @@ class Follower {
     this.toldAt = Date.now();
   }
 
-  /** The next one in the queue cannot be done: it waits, longer each time, and the others go on. */
-  private async setAside(error: unknown, only?: string): Promise<void> {
+  /** One that cannot be done waits, longer each time, and the others go on. */
+  private async setAside(error: unknown, { workspace_id, source_id }: Taken): Promise<void> {
     this.report(error);
     await this.db.execute(sql`
       update ${sql.raw(this.queue)} q set failures = failures + 1, after = now() + least(interval '1 day', interval '1 minute' * power(2, failures))
-      from (${this.next(only)} limit 1) t where q.workspace_id = t.workspace_id and q.source_id = t.source_id`);
+      where q.workspace_id = ${workspace_id} and q.source_id = ${source_id}`);
   }
 }
 
