@@ -43,7 +43,7 @@ export const tagChanges: CarriersOf<'tag' | 'term'> = {
       if (!after) await here.delete(tags, one);
       else if (found) await here.update(tags, { ...after }, one);
       else await here.insert(tags, { id: change.tag, ...after });
-      const borne = await taggedWith(tx, workspaceId, [change.tag]);
+      const borne = (await taggedWith(tx, workspaceId, [change.tag])).get(change.tag)!;
       const isWord = (before?.subject ?? false) || (after?.subject ?? false);
       return { change, altered: isWord ? { records: borne } : { some: [{ of: tagFacets, sources: borne }] } };
     },

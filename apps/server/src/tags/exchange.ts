@@ -79,12 +79,13 @@ export async function termsToTags(services: Services, actor: Actor, terms: strin
   const { db } = services;
   const known = await termsOf(db, actor.workspaceId);
   const tags = new Map([...known].filter(([, t]) => !t.subject).map(([id, t]) => [t.name.toLowerCase(), id]));
+  const bearing = await taggedWith(db, actor.workspaceId, [...new Set(terms)]);
   const changes: Change[] = [];
   for (const id of new Set(terms)) {
     const term = known.get(id);
     if (!term?.subject) throw new Refusal('no_such_tag');
     const { name, says } = term;
-    const sources = await taggedWith(db, actor.workspaceId, [id]);
+    const sources = bearing.get(id)!;
     const tag = tags.get(name.toLowerCase());
     const becomes = tag ?? uuidv7();
     if (!tag) {

@@ -36,10 +36,11 @@ export async function mergeTerms(services: Services, actor: Actor, into: string,
   const known = await termsOf(services.db, actor.workspaceId);
   const target = find(known, into);
   const others = [...new Set(terms)].filter((id) => id !== into);
+  const bearing = await taggedWith(services.db, actor.workspaceId, [into, ...others]);
   const changes: Change[] = [];
   for (const tag of others) {
     const before = find(known, tag);
-    const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
+    const sources = bearing.get(tag)!;
     changes.push(
       { do: 'tag', tag: into, name: target.name, subject: target.subject, sources, present: true },
       { do: 'tag', tag, name: before.name, subject: before.subject, sources, present: false },
@@ -47,15 +48,15 @@ export async function mergeTerms(services: Services, actor: Actor, into: string,
     );
   }
   if (!changes.length) throw new Refusal('invalid', 'a tag is merged with another');
-  const bearing = await taggedWith(services.db, actor.workspaceId, [into, ...others]);
+  const n = new Set([...bearing.values()].flat()).size;
   const what = target.subject ? 'subject term' : 'tag';
-  const says = `Merged ${others.length === 1 ? `another ${what}` : `${others.length} ${what}s`} into “${target.name}”, which ${countSources(bearing.length)} now ${bearing.length === 1 ? 'bears' : 'bear'}`;
+  const says = `Merged ${others.length === 1 ? `another ${what}` : `${others.length} ${what}s`} into “${target.name}”, which ${countSources(n)} now ${n === 1 ? 'bears' : 'bear'}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 
 export async function removeTerm(services: Services, actor: Actor, tag: string): Promise<Changed> {
   const before = find(await termsOf(services.db, actor.workspaceId), tag);
-  const sources = await taggedWith(services.db, actor.workspaceId, [tag]);
+  const sources = (await taggedWith(services.db, actor.workspaceId, [tag])).get(tag)!;
   const what = before.subject ? 'subject term' : 'tag';
   const says = `Removed the ${what} “${before.name}”${sources.length ? ` from ${countSources(sources.length)}, which ${sources.length === 1 ? 'stays' : 'stay'}` : ''}`;
   const { name, subject } = before;

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion, VocabularyTerm } from '@pandecta/contract';
 import type { Term } from '@pandecta/core/changes';
 import { cut } from '@pandecta/core/text';
-import { idsOf, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
 import { number, orNull, rows, text, truth } from '../database/read.ts';
 import { array, literally, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -75,15 +75,17 @@ export async function termsOf(db: Db, workspaceId: string): Promise<Map<string, 
   return new Map(found.map(({ id: of, ...term }) => [of, term]));
 }
 
-/** The sources that bear any of these tags. */
-export async function taggedWith(db: Db, workspaceId: string, ids: string[]): Promise<string[]> {
-  return idsOf(
-    await rows(
-      db,
-      { id: text() },
-      sql`select distinct source_id as id from source_tags where workspace_id = ${workspaceId} and tag_id = any(${array(ids, 'uuid')}) order by 1`,
-    ),
+/** The sources that bear each of these tags, in the order of their ids; a tag nobody bears has none. */
+export async function taggedWith(db: Db, workspaceId: string, ids: string[]): Promise<Map<string, string[]>> {
+  const found = await rows(
+    db,
+    { tag: text(), source: text() },
+    sql`select tag_id as tag, source_id as source from source_tags
+      where workspace_id = ${workspaceId} and tag_id = any(${array(ids, 'uuid')}) order by source_id`,
   );
+  const sources = new Map(ids.map((id): [string, string[]] => [id, []]));
+  for (const { tag, source } of found) sources.get(tag)!.push(source);
+  return sources;
 }
 
 /** Whether a term is another or stands below it; ends also where two who wrote at once made a circle. */
