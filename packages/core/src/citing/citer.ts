@@ -29,6 +29,7 @@ const UNPRINTED = /^\s*$|\[CSL STYLE ERROR: reference with no printed form\.\]|\
 export class Citer {
   private readonly items = new Map<string, Record<string, unknown>>();
   private engine: InstanceType<typeof CSL.Engine>;
+  private readonly isEnglish: boolean;
   private readonly makeEngine: () => InstanceType<typeof CSL.Engine>;
 
   /**
@@ -42,6 +43,9 @@ export class Citer {
       retrieveLocale: (lang: string) => locale(lang) ?? locale('en-US') ?? false,
       retrieveItem: (id: string) => this.items.get(id),
     };
+    // Of a style made for another language the words it has itself are in that, whatever is asked.
+    const own = /\bdefault-locale="([^"]*)"/.exec(style)?.[1] ?? language;
+    this.isEnglish = [own, language].every((l) => /^en\b/.test(l));
     this.makeEngine = () => new CSL.Engine(system, onTheLine(style), language, true);
     this.engine = this.makeEngine();
   }
@@ -50,8 +54,8 @@ export class Citer {
   private get law(): LawForms {
     if (this.lawKnown) return this.lawKnown;
     // Nothing is altered in what is tried.
-    this.lawKnown = { number: true, containerInBrackets: false, section: 'with a word', place: 'with a word' };
-    return (this.lawKnown = lawForms((record, section) => {
+    this.lawKnown = { number: true, containerInBrackets: false, section: 'with a word', place: 'with a word', isEnglish: false }; // prettier-ignore
+    return (this.lawKnown = lawForms(this.isEnglish, (record, section) => {
       const sources = [{ id: 'tried', record }];
       const items = section ? [{ id: 'tried', locator: section, label: 'section' as const }] : [];
       try {

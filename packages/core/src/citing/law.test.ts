@@ -26,6 +26,15 @@ describe('a case that is read as it is printed is cited as it was', () => {
   });
 });
 
+test.each([
+  ['australian-guide-to-legal-citation', ' s 6'],
+  ['mcgill-fr', ' 6'],
+])('in %s a section has the word of the style’s language, or none', (style, section) => {
+  const record: SourceRecord = { type: 'legislation', title: 'Tide Act', section: '6', issued: { 'date-parts': [[1998]] } }; // prettier-ignore
+  expect(cited(style, record)).toContain(section);
+  expect(cited(style, record).includes('s 6')).toBe(section === ' s 6');
+});
+
 test('a page is no number of the court, whatever an older reading kept', () => {
   const record: SourceRecord = { type: 'legal_case', title: 'Donoghue v Stevenson', 'container-title': 'AC', page: '562', number: '562', authority: 'HL', issued: { 'date-parts': [[1932]] } }; // prettier-ignore
   expect(cited('oscola', record)).toBe('Donoghue v Stevenson [1932] AC 562 (HL).');

@@ -25,6 +25,8 @@ export interface LawForms {
   section: Printed;
   /** A section as a place in a statute. */
   place: Printed;
+  /** Whether it is written in English, whose words for a section are known here. */
+  isEnglish: boolean;
 }
 type Printed = 'with a word' | 'bare' | 'not';
 
@@ -32,8 +34,14 @@ const IN_1907 = { issued: { 'date-parts': [[1907]] } } as SourceRecord;
 const NUMBERED: SourceRecord = { ...IN_1907, type: 'legal_case', title: 'Aa v Bb', number: '7319', authority: 'ZZQ' };
 const ACT: SourceRecord = { ...IN_1907, type: 'legislation', title: 'Aa Act', 'container-title': 'QQJ' };
 
-/** @param print what the style makes of a record, as text: in the text, at this section of it, and in the list */
-export function lawForms(print: (record: SourceRecord, section?: string) => [cited: string, listed: string]): LawForms {
+/**
+ * @param isEnglish whether the style writes in English
+ * @param print what the style makes of a record, as text: in the text, at this section of it, and in the list
+ */
+export function lawForms(
+  isEnglish: boolean,
+  print: (record: SourceRecord, section?: string) => [cited: string, listed: string],
+): LawForms {
   const [number] = print(NUMBERED);
   const statute = print({ ...ACT, section: '7315' });
   return {
@@ -41,6 +49,7 @@ export function lawForms(print: (record: SourceRecord, section?: string) => [cit
     containerInBrackets: statute.some((text) => text.includes('(QQJ)')),
     section: printed(statute),
     place: printed(print(ACT, '7315').slice(0, 1)),
+    isEnglish,
   };
 }
 
@@ -54,7 +63,7 @@ function printed(texts: string[]): Printed {
 export function placeInStatute(record: SourceRecord, forms: LawForms): Pick<CiteItem, 'locator' | 'label'> {
   const { type, section } = record;
   if (!isStatute(type) || !section || forms.section !== 'not') return {};
-  return { locator: forms.place === 'bare' ? worded(section, record) : section, label: 'section' };
+  return { locator: forms.place === 'bare' && forms.isEnglish ? worded(section, record) : section, label: 'section' };
 }
 
 const isStatute = (type: string): boolean => type === 'legislation' || type === 'regulation';
@@ -94,7 +103,7 @@ export function forLaw(record: SourceRecord, forms: LawForms): SourceRecord {
     return {
       ...record,
       ...(named && { 'container-title': jurisdiction }),
-      ...(section && forms.section === 'bare' && { section: worded(section, record) }),
+      ...(section && forms.section === 'bare' && forms.isEnglish && { section: worded(section, record) }),
     };
   }
   if (record.type !== 'legal_case') return record;
