@@ -9,6 +9,8 @@ export default defineConfig({
     // Two cores are what a machine has at least; each file of server tests has a database of its own.
     maxWorkers: 2,
     setupFiles: ['./vitest.setup.ts'],
+    // A line written as a file ends would be on its way to nobody, which fails the run though no test did.
+    disableConsoleIntercept: true,
     projects: [
       {
         extends: true,
