@@ -4,7 +4,7 @@ import { isPdf } from '@pandecta/core/formats';
 import { Unreachable } from '../outside/fetch.ts';
 import { politely } from '../outside/politely.ts';
 import type { Services } from '../services.ts';
-import { readOrRecognise } from './read-scan.ts';
+import { readPdf } from './read-pdf.ts';
 
 /** @throws Unreachable with why it could not be had */
 export async function fetchPdf(
@@ -17,10 +17,14 @@ export async function fetchPdf(
   if (!isPdf(bytes)) throw new Unreachable(`What ${new URL(address).host} gives there is no PDF`, true);
   const stored = await storage.put(Readable.from([bytes]));
   const name = pdfNameIn(address);
-  const input = { ...stored, name, path: storage.path(stored.sha256) };
-  const { read, recognised } = await readOrRecognise(services, workspace, input, async () => {});
+  const read = await readPdf(
+    services,
+    workspace,
+    { ...stored, name, path: storage.path(stored.sha256) },
+    async () => {},
+  );
   if (read.state === 'damaged') throw new Unreachable('The PDF is damaged and cannot be opened', true);
-  return { id: (recognised ?? read).fileId, name };
+  return { id: read.fileId, name };
 }
 
 /** The last part of the address, as people read it; as it stands where its escapes are broken. */
