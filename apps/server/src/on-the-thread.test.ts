@@ -15,12 +15,12 @@ import { alike, writeSkos, writeVocabularyTable } from '@pandecta/core/vocabular
 import { excerpt, findLit, Lexemes, snippet, tokens } from '@pandecta/core/words';
 import { ON_THE_THREAD } from '../on-the-thread.mjs';
 
-// Calls that the compiler takes into their callers are not counted.
+// Calls that the compiler inlines are not counted, so optimisation is turned off.
 setFlagsFromString('--no-opt');
 
 /**
- * How often the busiest stretch of each function of ours was run: as its time, but the same on every machine. What the
- * language itself does inside one call (`sort`, `splice`) is not seen.
+ * Counts how often the most executed block of each of our functions ran. It grows as running time does, but is the same on
+ * every machine. Work inside one built-in call (`sort`, `splice`) is not counted.
  */
 function stepsOf(work: () => unknown): number {
   const session = new Session();

@@ -53,7 +53,7 @@ export async function attached(
   db: Db,
   actor: Actor,
   { source, name, instead }: Came,
-  [file, ...beside]: [string, ...string[]],
+  kept: [string, ...string[]],
 ): Promise<Change> {
   const attach = (id: string, called: string, present: boolean): Change => ({
     do: 'attach',
@@ -62,9 +62,10 @@ export async function attached(
     name: called,
     present,
   });
-  const changes = [file, ...beside].map((id) => attach(id, name, true));
+  const [file] = kept;
+  const changes = kept.map((id) => attach(id, name, true));
   const old = instead ? await fileOf(db, actor, source, instead) : undefined;
-  if (!old || old.id === file)
+  if (!old || kept.includes(old.id))
     return changes.length === 1 ? changes[0]! : { do: 'all', says: describe(changes[0]!), changes };
   changes.push(attach(old.id, old.name, false));
   const main = await mainOf(db, actor, source);

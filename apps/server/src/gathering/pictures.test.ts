@@ -104,6 +104,23 @@ test('a scan added to a source that is here gets its text recognised, is found b
   expect((await me.at<SourceDetail>('GET', `/sources/${id}`)).files).toEqual([]);
 });
 
+test('a scan that is put in place of itself is kept beside its text', async () => {
+  await me.at('POST', '/sources', { record: { type: 'document', title: 'Wharf rules' } });
+  const { id } = (await me.ask('')).rows[0]!;
+  const scan = await scanned(1);
+  const files = async () => (await me.at<SourceDetail>('GET', `/sources/${id}`)).files;
+  const add = async (instead?: string): Promise<void> => {
+    const form = new FormData();
+    if (instead) form.append('instead', instead);
+    form.append('file', new Blob([scan as unknown as string]), 'rules.pdf');
+    await me.jobEnds((await me.at<Changed>('POST', `/sources/${id}/files`, form)).jobId!);
+  };
+  await add();
+  const before = (await files()).find((f) => f.state === 'image only')!;
+  await add(before.id);
+  expect((await files()).filter((f) => f.state === 'image only')).toEqual([before]);
+});
+
 test('a picture that is broken is refused with the reason, and the rest of the gathering is kept', async () => {
   const report = await me.import({ 'broken.png': picture.subarray(0, 400), 'whole.pdf': pdf }, undefined, 'intake');
   expect(report.messages.map((m) => `${m.file}: ${m.what}`)).toContain(

@@ -48,7 +48,7 @@ export async function page(
   return { total, ids: rest.page, ...(rest.at >= 0 && { at: rest.at }) };
 }
 
-/** Where each of the ids stands in the order asked for; -1 where it does not match. */
+/** The position of each id in the sorted answer; -1 for ids that do not match. */
 export async function placesIn(to: Asking, q: Question, ids: string[]): Promise<number[]> {
   const places: number[] = [];
   for (const find of ids) places.push((await page(to, q, { from: 0, count: 0, find })).at ?? -1);

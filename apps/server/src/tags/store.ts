@@ -84,7 +84,7 @@ export async function taggedWith(db: Db, workspaceId: string, ids: string[]): Pr
       where workspace_id = ${workspaceId} and tag_id = any(${array(ids, 'uuid')}) order by source_id`,
   );
   const sources = new Map(ids.map((id): [string, string[]] => [id, []]));
-  for (const { tag, source } of found) sources.get(tag)!.push(source);
+  for (const { tag, source } of found) sources.get(tag)?.push(source);
   return sources;
 }
 

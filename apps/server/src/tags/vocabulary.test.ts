@@ -48,6 +48,12 @@ test('tags are merged into one, which all bear, and taken apart again in one ste
   expect(await tagsOf(0)).toEqual(['Reds', 'red']);
 });
 
+test('a tag named in capital letters is none that is known, and merges nothing', async () => {
+  const [into, other] = [await term('red'), await term('Reds')];
+  const { status } = await me.call('POST', `/w/${me.workspace}/vocabulary-merges`, { into: into.id, terms: [other.id.toUpperCase()] }); // prettier-ignore
+  expect([status, await tagsOf(0)]).toEqual([404, ['Reds', 'red']]);
+});
+
 test('a tag is renamed, described and put under a heading; a name that is taken is refused with what to do', async () => {
   const { id } = await term('marsh');
   const { says } = await me.at<{ says: string }>('PATCH', `/vocabulary/${id}`, {

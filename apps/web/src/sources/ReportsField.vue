@@ -7,12 +7,12 @@ import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 
 const { id } = defineProps<{
-  /** Of the first thing in it, which the label is for. */
+  /** The id of the first control, which the label belongs to. */
   id: string;
 }>();
 const text = defineModel<string>({ required: true });
 const emit = defineEmits<{
-  /** One has left all of it. */
+  /** Focus has left the whole field. */
   leave: [];
 }>();
 

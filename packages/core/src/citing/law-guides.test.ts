@@ -1,8 +1,8 @@
-/** Twenty cases and ten statutes in six styles, each held against the style's own guide (from memory: `law-guides.ts`). */
+/** Twenty cases and ten statutes in six styles, each held against the style's own guide (from memory: `testing/law-guides.ts`). */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { Citer, htmlToText } from './index.ts';
-import { CASES, GUIDES, STATUTES } from './law-guides.ts';
+import { CASES, GUIDES, STATUTES } from '../testing/law-guides.ts';
 
 const FOLDER = '/usr/share/citation-style-language';
 

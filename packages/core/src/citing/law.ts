@@ -25,7 +25,7 @@ export interface LawForms {
   section: Printed;
   /** A section as a place in a statute. */
   place: Printed;
-  /** Whether it is written in English, whose words for a section are known here. */
+  /** Whether the style writes in English: only for English do we know the word for a section. */
   isEnglish: boolean;
 }
 type Printed = 'with a word' | 'bare' | 'not';
@@ -108,7 +108,7 @@ export function forLaw(record: SourceRecord, forms: LawForms): SourceRecord {
   }
   if (record.type !== 'legal_case') return record;
   const place = placeOf(record);
-  // What is left is a docket, by which a case without a report is found, or a page that was read as a number too.
+  // Otherwise the number is a docket number, or the page repeated: neither is printed beside a report.
   const { number: _, ...rest } = record;
   if (!place) return record;
   if (!place.isNumber)
@@ -144,7 +144,7 @@ const yearIn = (record: SourceRecord): number | undefined => record.issued?.['da
 export function withLaw(html: string, records: SourceRecord[]): string {
   return records.reduce((text, record) => {
     if (record.type === 'legal_case') return withCase(text, record);
-    // Nothing stood between the name and the year.
+    // Some styles leave the comma of a container that is missing: "Theft Act, (1968)".
     return isStatute(record.type) ? text.replace(new RegExp(`,(?=\\s\\(${yearIn(record)}\\))`), '') : text;
   }, html);
 }
@@ -166,7 +166,7 @@ function withCase(html: string, record: SourceRecord): string {
   return [around.before, around.year, around.place, reports && `, ${escaped(reports)}`, behind].join('');
 }
 
-/** What was printed, parted at the report of a case. */
+/** What was printed, split at the report of a case. */
 interface Around {
   before: string;
   /** The year with its brackets and the blank behind it; empty where it does not stand there. */
@@ -194,7 +194,7 @@ function placeIn(html: string, place: Place, record: SourceRecord): Around | und
   };
 }
 
-/** The year where it belongs: before a report that is found by it, in the brackets of its series, or behind. */
+/** Moves the year to where the series has it, with the right brackets: before the report, or after it. */
 function withYear(around: Around, place: Place, year: number): Around {
   const form = place.isNumber ? 'square' : yearOf(place.series, place.volume, year);
   // Without brackets it is no part of the report, but stands where the style has it.
@@ -221,7 +221,7 @@ function withCourt(behind: string, { authority }: SourceRecord, place: Place, ye
   );
 }
 
-/** As it stands in print, also where the style leaves out the full stops of abbreviations. */
+/** A pattern for the text as printed; full stops are optional, since some styles strip them. */
 const literally = (text: string): string =>
   escaped(text)
     .replace(/[*+?^${}()|[\]\\]/g, '\\$&')

@@ -3,7 +3,7 @@
  * fields. "[1987] 2 WLR 30, 33 (CA); 26 DLR (4th) 200" and its like are read; what is not is one report "as written".
  */
 
-/** One report, by CSL's names where it has them. A text that could not be read has its whole in `container-title`. */
+/** One report; fields have CSL's names where CSL has them. Text that cannot be parsed is kept whole in `container-title`. */
 export interface Report {
   /** With its brackets: "[1987]" finds the volume, "(1987)" dates the case. */
   year?: string;

@@ -62,11 +62,12 @@ export const isCourt = (abbreviation: string): boolean => NUMBERING.test(plain(a
 export const yearBeforeNumber = (court: string, year: number | string): string =>
   CANADIAN.test(plain(court)) ? String(year) : `[${year}]`;
 
-/** Series of one court alone: who reads one knows the court, and guides leave it out. */
+const SUPREME_COURT = /^(?:u\.?\s?s\.?|scotus|(?:u\.?s\.? )?supreme court.*)$/i;
+/** Series that report one court only: readers know the court from the series, so guides omit it. */
 const OF_ONE_COURT: Record<string, RegExp> = {
-  US: /^(?:u\.?\s?s\.?|scotus|(?:u\.?s\.? )?supreme court.*)$/i,
-  SCT: /^(?:u\.?\s?s\.?|scotus|(?:u\.?s\.? )?supreme court.*)$/i,
-  LED: /^(?:u\.?\s?s\.?|scotus|(?:u\.?s\.? )?supreme court.*)$/i,
+  US: SUPREME_COURT,
+  SCT: SUPREME_COURT,
+  LED: SUPREME_COURT,
   CLR: /^(?:hca|high court.*)$/i,
   SCR: /^(?:scc|supreme court.*)$/i,
 };

@@ -78,14 +78,14 @@ export function readLaw(slate: Slate): SourceRecord | undefined {
     if (!found?.title) continue;
     const { title, issued, volume, page } = found;
     const parallel = found.parallel ?? otherReports(slate);
+    const others = parallel ? readReports(parallel) : [];
     // The court stands behind the last report, and is that of the case.
-    const last = parallel ? readReports(parallel).at(-1)?.authority : undefined;
-    const court = found.authority ?? last;
-    const reports = parallel && readReports(parallel).map((r) => (r.authority === court ? withoutCourt(r) : r));
+    const court = found.authority ?? others.at(-1)?.authority;
+    const reports = others.map((r) => (r.authority === court ? withoutCourt(r) : r));
     return {
       title,
       ...caseAt({ year: issued, volume, report: found['container-title'], page, court }, slate.text),
-      ...(reports && { parallel: reportsToText(reports) }),
+      ...(reports.length && { parallel: reportsToText(reports) }),
     };
   }
   const act = slate.match(STATUTE, { title: 'title', year: 'issued', section: 'section' });

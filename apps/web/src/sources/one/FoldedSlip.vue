@@ -9,7 +9,7 @@ import { concerns } from '../../data/live.ts';
 import KitButton from '../../kit/KitButton.vue';
 
 const props = defineProps<{
-  /** The source, where it is one. */
+  /** The chosen source; null when several are chosen. */
   id: string | null;
   count: number;
 }>();

@@ -1,7 +1,6 @@
 /**
  * Cases and statutes as the guides of six styles have them: the forms are from memory (no guide is at hand here), the
- * cases and statutes are real ones every guide could name. The "v" between the
- * parties is the record's.
+ * cases and statutes are real ones every guide could name. The "v" between the parties is the record's.
  */
 import type { SourceRecord } from '../source/index.ts';
 
@@ -59,6 +58,30 @@ export const STATUTES: SourceRecord[] = [
 
 /** What is printed; where that is not what the guide has, also the guide's form, and what is missing of it. */
 export type Line = string | [printed: string, guide: string, why: string];
+
+/** The three American styles print the twenty cases alike, as their guides have them alike. */
+const AMERICAN_CASES: Line[] = [
+  'Donoghue v Stevenson, [1932] AC 562 (HL).',
+  'Corr v IBC Vehicles Ltd, [2008] UKHL 13, [2008] 1 AC 884.',
+  'Hedley Byrne & Co Ltd v Heller & Partners Ltd, [1964] AC 465 (HL).',
+  'Carlill v Carbolic Smoke Ball Co, [1893] 1 QB 256 (CA).',
+  'Rylands v Fletcher (1868) LR 3 HL 330.',
+  'Callery v Gray, [2001] EWCA Civ 1117, [2001] 1 WLR 2112.',
+  'Page v Smith, [1996] 1 AC 155 (HL).',
+  'Entick v Carrington (1765) 2 Wils KB 275, 95 ER 807.',
+  'Mabo v Queensland (No 2) (1992) 175 CLR 1, 107 ALR 1.',
+  'Cole v Whitfield (1988) 165 CLR 360.',
+  'R v Oakes, [1986] 1 SCR 103, 26 DLR (4th) 200.',
+  'Hunter v Southam Inc, [1984] 2 SCR 145, 11 DLR (4th) 641.',
+  'Dunsmuir v New Brunswick, 2008 SCC 9, [2008] 1 SCR 190.',
+  'Brown v. Board of Education, 347 U.S. 483 (1954).',
+  'Miranda v. Arizona, 384 U.S. 436 (1966).',
+  'Texas v. Johnson, 491 U.S. 397, 109 S. Ct. 2533 (1989).',
+  'Palsgraf v. Long Island R.R., 248 N.Y. 339, 162 N.E. 99 (1928).',
+  'Environmental Defense Fund v. EPA, 465 F.2d 528 (D.C. Cir. 1972).',
+  'Fertility Control Board v Kenyon, [1998] NTSC 12.',
+  'Bell v Lever Bros Ltd, [1932] AC 161, [1931] All ER Rep 1 (HL).',
+];
 
 /** Each case, then each statute, as it is cited; in `apa` as it stands in the list. */
 export const GUIDES: Record<string, Line[]> = {
@@ -203,26 +226,7 @@ export const GUIDES: Record<string, Line[]> = {
     ['Criminal Code, RSC 1985, s 745.', 'Criminal Code, RSC 1985, c C-46, s 745.', 'no chapter'],
   ],
   'bluebook-law-review': [
-    'Donoghue v Stevenson, [1932] AC 562 (HL).',
-    'Corr v IBC Vehicles Ltd, [2008] UKHL 13, [2008] 1 AC 884.',
-    'Hedley Byrne & Co Ltd v Heller & Partners Ltd, [1964] AC 465 (HL).',
-    'Carlill v Carbolic Smoke Ball Co, [1893] 1 QB 256 (CA).',
-    'Rylands v Fletcher (1868) LR 3 HL 330.',
-    'Callery v Gray, [2001] EWCA Civ 1117, [2001] 1 WLR 2112.',
-    'Page v Smith, [1996] 1 AC 155 (HL).',
-    'Entick v Carrington (1765) 2 Wils KB 275, 95 ER 807.',
-    'Mabo v Queensland (No 2) (1992) 175 CLR 1, 107 ALR 1.',
-    'Cole v Whitfield (1988) 165 CLR 360.',
-    'R v Oakes, [1986] 1 SCR 103, 26 DLR (4th) 200.',
-    'Hunter v Southam Inc, [1984] 2 SCR 145, 11 DLR (4th) 641.',
-    'Dunsmuir v New Brunswick, 2008 SCC 9, [2008] 1 SCR 190.',
-    'Brown v. Board of Education, 347 U.S. 483 (1954).',
-    'Miranda v. Arizona, 384 U.S. 436 (1966).',
-    'Texas v. Johnson, 491 U.S. 397, 109 S. Ct. 2533 (1989).',
-    'Palsgraf v. Long Island R.R., 248 N.Y. 339, 162 N.E. 99 (1928).',
-    'Environmental Defense Fund v. EPA, 465 F.2d 528 (D.C. Cir. 1972).',
-    'Fertility Control Board v Kenyon, [1998] NTSC 12.',
-    'Bell v Lever Bros Ltd, [1932] AC 161, [1931] All ER Rep 1 (HL).',
+    ...AMERICAN_CASES,
     ['Human Rights Act, s 6 (1998).', 'Human Rights Act 1998, c. 42, § 6 (UK).', 'no chapter, no country'],
     ['Theft Act (1968).', 'Theft Act 1968, c. 60 (UK).', 'no chapter, no country'],
     ['Criminal Justice Act, s 114 (2003).', 'Criminal Justice Act 2003, c. 44, § 114 (UK).', 'no chapter, no country'],
@@ -239,26 +243,7 @@ export const GUIDES: Record<string, Line[]> = {
     ['Criminal Code, RSC s 745 (1985).', 'Criminal Code, R.S.C. 1985, c C-46, § 745 (Can.).', 'no chapter, no country'],
   ],
   'chicago-fullnote-bibliography': [
-    'Donoghue v Stevenson, [1932] AC 562 (HL).',
-    'Corr v IBC Vehicles Ltd, [2008] UKHL 13, [2008] 1 AC 884.',
-    'Hedley Byrne & Co Ltd v Heller & Partners Ltd, [1964] AC 465 (HL).',
-    'Carlill v Carbolic Smoke Ball Co, [1893] 1 QB 256 (CA).',
-    'Rylands v Fletcher (1868) LR 3 HL 330.',
-    'Callery v Gray, [2001] EWCA Civ 1117, [2001] 1 WLR 2112.',
-    'Page v Smith, [1996] 1 AC 155 (HL).',
-    'Entick v Carrington (1765) 2 Wils KB 275, 95 ER 807.',
-    'Mabo v Queensland (No 2) (1992) 175 CLR 1, 107 ALR 1.',
-    'Cole v Whitfield (1988) 165 CLR 360.',
-    'R v Oakes, [1986] 1 SCR 103, 26 DLR (4th) 200.',
-    'Hunter v Southam Inc, [1984] 2 SCR 145, 11 DLR (4th) 641.',
-    'Dunsmuir v New Brunswick, 2008 SCC 9, [2008] 1 SCR 190.',
-    'Brown v. Board of Education, 347 U.S. 483 (1954).',
-    'Miranda v. Arizona, 384 U.S. 436 (1966).',
-    'Texas v. Johnson, 491 U.S. 397, 109 S. Ct. 2533 (1989).',
-    'Palsgraf v. Long Island R.R., 248 N.Y. 339, 162 N.E. 99 (1928).',
-    'Environmental Defense Fund v. EPA, 465 F.2d 528 (D.C. Cir. 1972).',
-    'Fertility Control Board v Kenyon, [1998] NTSC 12.',
-    'Bell v Lever Bros Ltd, [1932] AC 161, [1931] All ER Rep 1 (HL).',
+    ...AMERICAN_CASES,
     ['“Human Rights Act,” § 6 (1998).', 'Human Rights Act 1998, c. 42, § 6 (UK).', 'no chapter, no country'],
     ['“Theft Act” (1968).', 'Theft Act 1968, c. 60 (UK).', 'no chapter, no country'],
     [
@@ -291,26 +276,7 @@ export const GUIDES: Record<string, Line[]> = {
     ],
   ],
   apa: [
-    'Donoghue v Stevenson, [1932] AC 562 (HL).',
-    'Corr v IBC Vehicles Ltd, [2008] UKHL 13, [2008] 1 AC 884.',
-    'Hedley Byrne & Co Ltd v Heller & Partners Ltd, [1964] AC 465 (HL).',
-    'Carlill v Carbolic Smoke Ball Co, [1893] 1 QB 256 (CA).',
-    'Rylands v Fletcher (1868) LR 3 HL 330.',
-    'Callery v Gray, [2001] EWCA Civ 1117, [2001] 1 WLR 2112.',
-    'Page v Smith, [1996] 1 AC 155 (HL).',
-    'Entick v Carrington (1765) 2 Wils KB 275, 95 ER 807.',
-    'Mabo v Queensland (No 2) (1992) 175 CLR 1, 107 ALR 1.',
-    'Cole v Whitfield (1988) 165 CLR 360.',
-    'R v Oakes, [1986] 1 SCR 103, 26 DLR (4th) 200.',
-    'Hunter v Southam Inc, [1984] 2 SCR 145, 11 DLR (4th) 641.',
-    'Dunsmuir v New Brunswick, 2008 SCC 9, [2008] 1 SCR 190.',
-    'Brown v. Board of Education, 347 U.S. 483 (1954).',
-    'Miranda v. Arizona, 384 U.S. 436 (1966).',
-    'Texas v. Johnson, 491 U.S. 397, 109 S. Ct. 2533 (1989).',
-    'Palsgraf v. Long Island R.R., 248 N.Y. 339, 162 N.E. 99 (1928).',
-    'Environmental Defense Fund v. EPA, 465 F.2d 528 (D.C. Cir. 1972).',
-    'Fertility Control Board v Kenyon, [1998] NTSC 12.',
-    'Bell v Lever Bros Ltd, [1932] AC 161, [1931] All ER Rep 1 (HL).',
+    ...AMERICAN_CASES,
     ['Human Rights Act, § 6 (1998).', 'Human Rights Act 1998, c. 42, § 6 (UK).', 'no chapter, no country'],
     ['Theft Act (1968).', 'Theft Act 1968, c. 60 (UK).', 'no chapter, no country'],
     ['Criminal Justice Act, § 114 (2003).', 'Criminal Justice Act 2003, c. 44, § 114 (UK).', 'no chapter, no country'],
