@@ -23,6 +23,39 @@ const PAGE = {
   read: ['kit', 'api', 'data', 'session', 'act', 'sources'],
 };
 const STAGES = ['sources', 'gather', 'check', 'read'];
+
+/** A folder of the server, or a file beside them, as it is imported from a folder. */
+const inFolder = (name) =>
+  name.endsWith('.ts') ? [`../${name}`, `../../${name}`] : [`../${name}/**`, `../../${name}/**`];
+
+/**
+ * The folders of the server, and two files beside them, in their order: each may import from those before it, and from none
+ * after it. `composition` puts them together.
+ */
+const SERVER = [
+  // What the server stands on.
+  ...[
+    'database',
+    'news',
+    'storage',
+    'fetching',
+    'mail',
+    'access',
+    'subjects',
+    'workers',
+    'columns',
+    'queue',
+    'indexing',
+  ],
+  // What every capability is given, and the records all of them speak of.
+  ...['services.ts', 'records', 'http'],
+  // What capabilities are made with.
+  ...['capability.ts', 'changes', 'lists', 'searching'],
+  // The capabilities.
+  ...['own', 'stating', 'files', 'marks', 'saved', 'relations', 'places', 'tags', 'sources', 'citing', 'check'],
+  ...['catalogues', 'gathering', 'intake', 'outside', 'reference-lists', 'jobs', 'live', 'accounts'],
+  'composition',
+];
 const OFF_THE_PAGE = [
   'node:*',
   'fastify*',
@@ -33,16 +66,13 @@ const OFF_THE_PAGE = [
   '@pandecta/demo*',
 ];
 
+const OFF_THE_SERVER = ['vue*', '@pandecta/web*', '@pandecta/demo*', '@pandecta/cli*'];
 const BEYOND = {
   selector: "ImportSpecifier[imported.name='beyond']",
   message: 'accounts alone belong to no workspace: all else is reached by `within`',
 };
 /** What runs in workers, and tests. */
-const OFF_THE_THREAD = [
-  '**/*.test.ts',
-  'apps/server/src/{testing,workers}/**',
-  'apps/server/src/searching/columns/thread.ts',
-];
+const OFF_THE_THREAD = ['**/*.test.ts', 'apps/server/src/{testing,workers}/**'];
 
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '**/migrations', '**/*.d.ts'] },
@@ -166,19 +196,36 @@ export default tseslint.config(
   {
     files: ['apps/server/src/**'],
     rules: {
-      'no-restricted-imports': forbid(
-        'the server knows contract, core and what Debian brings',
-        'vue*',
-        '@pandecta/web*',
-        '@pandecta/demo*',
-        '@pandecta/cli*',
-      ),
+      'no-restricted-imports': forbid('the server knows contract, core and what Debian brings', ...OFF_THE_SERVER),
     },
   },
+  ...SERVER.map((folder, place) => ({
+    files: [`apps/server/src/${folder.endsWith('.ts') ? folder : `${folder}/**`}`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: OFF_THE_SERVER, message: 'the server knows contract, core and what Debian brings' },
+            {
+              group: [...SERVER.slice(place + 1), 'testing'].flatMap((f) =>
+                folder.endsWith('.ts') ? [`./${f}/**`] : inFolder(f),
+              ),
+              message: `${folder} comes before it in the order of folders (SERVER in eslint.config.js)`,
+            },
+          ],
+        },
+      ],
+    },
+  })),
   ...[
-    { ignores: ['apps/server/src/{access,database}/**'], refused: [BEYOND] },
+    { ignores: ['apps/server/src/{access,accounts,database}/**'], refused: [BEYOND] },
     { ignores: OFF_THE_THREAD, refused: offTheThread },
-    { ignores: ['apps/server/src/{access,database}/**', ...OFF_THE_THREAD], refused: [BEYOND, ...offTheThread] },
+    {
+      ignores: ['apps/server/src/{access,accounts,database}/**', ...OFF_THE_THREAD],
+      refused: [BEYOND, ...offTheThread],
+    },
   ].map(({ ignores, refused }) => ({
     files: ['apps/server/src/**'],
     ignores,

@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { hash } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
-import { buildApp, type App } from '@pandecta/server/app';
+import { buildApp, type App } from '@pandecta/server/composition/app';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';
 

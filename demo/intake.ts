@@ -1,6 +1,6 @@
 /** The outside of the scenario, and what waits: catalogues, searches of two weeks, two watches, an intake in three batches. */
 import { eq, sql } from 'drizzle-orm';
-import type { Actor } from '@pandecta/server/http/authorise';
+import type { Actor } from '@pandecta/server/access/principal';
 import type { Services } from '@pandecta/server/services';
 import { takeApart } from '@pandecta/core/door';
 import { yearOf } from '@pandecta/core/source';
@@ -8,7 +8,7 @@ import { within } from '@pandecta/server/database/within';
 import type { Input } from '@pandecta/server/gathering/inputs';
 import { startImport, type Setting } from '@pandecta/server/gathering/start';
 import { imports } from '@pandecta/server/gathering/tables';
-import { addCatalogue, listCatalogues } from '@pandecta/server/outside/catalogues';
+import { addCatalogue, listCatalogues } from '@pandecta/server/catalogues/catalogues';
 import { found, gatherFound } from '@pandecta/server/outside/found';
 import { describe, startSearch } from '@pandecta/server/outside/search';
 import { searches } from '@pandecta/server/outside/tables';

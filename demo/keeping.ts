@@ -5,7 +5,7 @@ import type { Ask, Tint } from '@pandecta/contract';
 import type { Entry, List, Term } from '@pandecta/core/changes';
 import { commit } from '../apps/server/src/changes/service.ts';
 import { rows, text } from '../apps/server/src/database/read.ts';
-import type { Actor } from '../apps/server/src/http/authorise.ts';
+import type { Actor } from '../apps/server/src/access/principal.ts';
 import { keepFirstSearches } from '../apps/server/src/saved/first.ts';
 import type { Services } from '../apps/server/src/services.ts';
 

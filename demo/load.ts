@@ -13,7 +13,7 @@ import {
   type Relation,
   type Said,
 } from '@pandecta/core/changes';
-import { buildApp } from '@pandecta/server/app';
+import { buildApp } from '@pandecta/server/composition/app';
 import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';

@@ -2,12 +2,12 @@
  * What of core may be called on the server's own thread, which answers everybody: the linter refuses the rest outside of
  * `workers/`, where heavy computation belongs. `bounded` takes one record, name, question, group to be merged or the like, whose size has a limit
  * (`core/source/limits.ts`, the contract's validators). `grows` takes a list, a document or a file, and takes time in
- * proportion to it: each is doubled in `src/on-the-thread.test.ts`.
+ * proportion to it: each is doubled in `src/composition/on-the-thread.test.ts`.
  */
 export const ON_THE_THREAD = {
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES countSources editRecord editable editableCollection editableFile editableMark enterable movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS countSources editRecord editable editableCollection editableFile editableMark enterable movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {

@@ -1,6 +1,6 @@
 /** Starts the server and stops it in order. Told by its environment; see config.ts. */
 import { hasAccounts } from './access/store.ts';
-import { buildApp } from './app.ts';
+import { buildApp } from './composition/app.ts';
 import { readConfig } from './config.ts';
 import { migrateUp } from './database/connect.ts';
 

@@ -1,13 +1,13 @@
 /** What every capability is given. */
 import type { Config } from './config.ts';
 import type { Database, Db } from './database/connect.ts';
-import type { Storage } from './files/storage.ts';
+import type { Storage } from './storage/storage.ts';
 import type { Followers } from './indexing/follower.ts';
-import type { Jobs } from './jobs/service.ts';
-import type { Live } from './live/service.ts';
+import type { Jobs } from './queue/service.ts';
+import type { Live } from './news/service.ts';
 import type { Mail } from './mail/mail.ts';
-import type { ColumnsService } from './searching/columns/service.ts';
-import type { Fetcher } from './outside/fetch.ts';
+import type { ColumnsService } from './columns/service.ts';
+import type { Fetcher } from './fetching/fetch.ts';
 import type { Workers } from './workers/pool.ts';
 
 export interface Services {

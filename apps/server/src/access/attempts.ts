@@ -12,7 +12,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import { beyond } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import { AtOnce } from '../http/turns.ts';
+import { AtOnce } from './at-once.ts';
 import { signInAttempts } from './tables.ts';
 
 /** So many attempts of one address at one account within a quarter of an hour are nobody's guessing. */

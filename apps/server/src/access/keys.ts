@@ -6,7 +6,7 @@ import type { GatherKeys, MadeGatherKey } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
 import { beyond, within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from './principal.ts';
 import { gatherKeys, users } from './tables.ts';
 
 const hash = (key: string): Buffer => createHash('sha256').update(key).digest();

@@ -2,11 +2,11 @@ import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, gt, ne, sql, type SQL } from 'drizzle-orm';
 import type { Role, WorkspaceSummary } from '@pandecta/contract';
 import { actionsOf } from './permissions.ts';
-import { members, sessions, users, workspaces } from '../database/schema.ts';
+import { members, sessions, users, workspaces } from './tables.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { beyond } from '../database/within.ts';
-import { notifyEnded } from '../live/notify.ts';
-import type { Caller, Workspace } from '../http/authorise.ts';
+import { notifyEnded } from '../news/notify.ts';
+import type { Caller, Workspace } from './principal.ts';
 
 export const SESSION_DAYS = 30;
 

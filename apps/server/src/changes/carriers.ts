@@ -1,30 +1,15 @@
-/** The carriers of all kinds of change, each from the capability it belongs to. */
+/** Carries changes out, each by what the capability it belongs to says of its kind. */
 import type { Action } from '@pandecta/contract';
 import { touches, type Change } from '@pandecta/core/changes';
-import { checkChanges } from '../check/change.ts';
-import { stateChanges } from '../stating/change.ts';
-import { listChanges } from '../lists/change.ts';
-import { fileChanges } from '../files/change.ts';
-import { markChanges } from '../marks/change.ts';
-import { ownChanges } from '../own/change.ts';
-import { placeChanges } from '../places/change.ts';
-import { relationChanges } from '../relations/change.ts';
-import { sourceChanges } from '../sources/change.ts';
-import { tagChanges } from '../tags/change.ts';
 import type { Db } from '../database/connect.ts';
-import type { Carrier, Carriers, Outcome, Taker } from './carry.ts';
+import type { Access } from '../access/principal.ts';
+import { Registry } from '../registry.ts';
+import type { Carrier, Carriers, Outcome } from './carry.ts';
 
-const CARRIERS: Carriers = {
-  ...sourceChanges,
-  ...ownChanges,
-  ...tagChanges,
-  ...placeChanges,
-  ...fileChanges,
-  ...markChanges,
-  ...checkChanges,
-  ...relationChanges,
-  ...listChanges,
-  ...stateChanges,
+/** Of all capabilities; several at once carries out its parts. */
+export const CARRIERS = new Registry<Omit<Carriers, 'all'>>('kinds of change');
+
+const SEVERAL: Pick<Carriers, 'all'> = {
   all: {
     // Its parts say it.
     may: 'read',
@@ -48,7 +33,8 @@ const CARRIERS: Carriers = {
   },
 };
 
-const carrierOf = (kind: Change['do']): Carrier<Change> => CARRIERS[kind] as Carrier<Change>;
+const carrierOf = (kind: Change['do']): Carrier<Change> =>
+  (kind === 'all' ? SEVERAL.all : CARRIERS.all[kind]) as Carrier<Change>;
 
 /** Changes of one kind that follow each other, as long as none touches what another of the run touches. */
 function runsOf(changes: Change[]): Change[][] {
@@ -75,7 +61,7 @@ export function needed(change: Change): Action[] {
 }
 
 /** @throws Refusal where something beyond their role keeps the member from making such a change, or one of its parts */
-export async function refuseBy(db: Db, taker: Taker, change: Change): Promise<void> {
+export async function refuseBy(db: Db, taker: Access, change: Change): Promise<void> {
   if (change.do === 'all') for (const part of change.changes) await refuseBy(db, taker, part);
   else await carrierOf(change.do).refuse?.(db, taker, change);
 }

@@ -1,14 +1,9 @@
 /** How a kind of change is carried out in SQL: what a capability says of each kind that is its own. */
 import type { Change, ChangeKind, ChangeOf } from '@pandecta/core/changes';
-import type { Action, Role } from '@pandecta/contract';
+import type { Action } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Access } from '../access/principal.ts';
 import type { Altered } from '../indexing/derive.ts';
-
-/** Someone who takes something back: their role says what of. */
-export interface Taker extends Actor {
-  role: Role;
-}
 
 export interface Outcome<C = Change> {
   /** The change as far as it altered anything, so that its inverse alters just that; null when it altered nothing. */
@@ -24,7 +19,7 @@ export interface Carrier<C> {
    * Beyond roles: whether this member may make such a change now. Asked before one is taken back.
    * @throws Refusal where they may not
    */
-  refuse?(db: Db, taker: Taker, change: C): Promise<void>;
+  refuse?(db: Db, taker: Access, change: C): Promise<void>;
   /**
    * Does what the kind's `apply` says, in SQL.
    * @throws Conflict where it would take back someone's later work

@@ -8,7 +8,7 @@ import { startTestServer, type Person, type TestServer } from '../testing/server
 let server: TestServer;
 let me: Person;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('contributor');
 });
 afterAll(() => server.close());

@@ -6,9 +6,9 @@ import { describe, kindsIn, ownerOf, ownersIn, seenBy, toJson, touches, type Cha
 import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { derive, type Progress } from '../indexing/derive.ts';
-import { notify, touchedBy } from '../live/notify.ts';
+import { notify, touchedBy } from '../news/notify.ts';
 import { carryOut } from './carriers.ts';
 import { changes } from './tables.ts';
 

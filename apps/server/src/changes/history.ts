@@ -6,7 +6,8 @@ import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { literally } from '../database/sql.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
+import { everyonesOrOwn } from '../subjects/registry.ts';
 
 /** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
 const LARGE = 8_000;
@@ -61,7 +62,7 @@ export async function touchedBy(
       join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id and cs.kind = 'source'
       join sources s on s.workspace_id = c.workspace_id and s.id = cs.subject_id and s.presence <> 'none'
         and (${maySeeIntake} or s.presence not in ('intake', 'aside'))
-      where c.workspace_id = ${workspaceId} and c.id = ${changeId} and (c.owner is null or c.owner = ${userId})
+      where c.workspace_id = ${workspaceId} and c.id = ${changeId} and ${everyonesOrOwn({ userId }, sql`c.owner`)}
       order by 2, 1 limit ${TOLD}`,
   );
   return { sources: found.map(({ id, title }) => ({ id, title })), count: found[0]?.count ?? 0 };
@@ -94,7 +95,7 @@ async function history(
     from changes c join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
     where c.workspace_id = ${workspaceId} and ${where}
-      and (c.owner is null or c.owner = ${userId})
+      and ${everyonesOrOwn({ userId }, sql`c.owner`)}
     order by c.id desc limit ${most}) told
     left join sources s on s.workspace_id = told.workspace_id and s.id = told.first and s.presence <> 'none'
       and (${maySeeIntake} or s.presence not in ('intake', 'aside'))

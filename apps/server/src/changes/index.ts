@@ -3,7 +3,7 @@ import type { Capability } from '../capability.ts';
 import { changeJob } from './jobs.ts';
 import { changeRoutes } from './routes.ts';
 
-export const changes: Capability = {
+export const changes = {
   routes: changeRoutes,
   jobs: [changeJob],
-};
+} satisfies Capability;

@@ -1,9 +1,9 @@
-import type { JobKind } from '../jobs/kind.ts';
-import { changeWork } from './service.ts';
+import { defineJob } from '../capability.ts';
+import { doLargeChange, type Deed } from './service.ts';
 
-export const changeJob: JobKind = {
+export const changeJob = defineJob<Deed>({
   kind: 'change',
   nothing: 'nothing was changed',
   failed: 'The change failed on the server; nothing was changed.',
-  work: changeWork,
-};
+  work: doLargeChange,
+});

@@ -27,7 +27,7 @@ let server: TestServer;
 let people: [Person, Person];
 let workspace: string;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   const me = await server.person('steward');
   workspace = me.workspace;
   people = [me, await server.person('contributor', workspace)];

@@ -1,5 +1,5 @@
 /** Carries changes out, undoes and redoes them: at once, or as a job where they touch very many sources. */
-import { and, desc, eq, inArray, isNull, or, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import { GOING } from '@pandecta/contract';
 import {
   Conflict,
@@ -11,33 +11,34 @@ import {
   NotAChange,
   ownerOf,
   sourcesOf,
+  SUBJECT_KINDS,
   toJson,
   yieldTo,
   type Change,
 } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
 import { transact, withoutTimeout, type Db } from '../database/connect.ts';
-import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Access, Actor } from '../access/principal.ts';
 import type { Progress } from '../indexing/derive.ts';
-import type { Work } from '../jobs/kind.ts';
-import { enter, inputOf, noteInput, noteResult } from '../jobs/once.ts';
-import { jobs } from '../jobs/tables.ts';
+import type { Job, Progress as JobProgress } from '../queue/kind.ts';
+import { enter, noteResult } from '../queue/once.ts';
+import { jobs } from '../queue/tables.ts';
 import type { Services } from '../services.ts';
-import { sources } from '../sources/tables.ts';
+import { lockSources } from '../records/store.ts';
 import { needed, refuseBy } from './carriers.ts';
-import type { Taker } from './carry.ts';
 import { commitWithin, type Committed } from './commit.ts';
+import { everyonesOrOwn, SUBJECTS } from '../subjects/registry.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
+import { changeJob } from './jobs.ts';
 import { changes } from './tables.ts';
 
 /** A change to more sources than these takes many seconds, and becomes a job. */
 export const MOST_AT_ONCE = 10_000;
 
 /** What is to be done: a change, or the taking back of one that stands. */
-type Deed = { change: Record<string, unknown> } | { takeBack: string; as: Back };
+export type Deed = { change: Record<string, unknown> } | { takeBack: string; as: Back };
 
 type Back = 'undo' | 'redo';
 const SAYS = {
@@ -76,16 +77,8 @@ export async function commitDecided(
   return committed;
 }
 
-/** In one order for all, so that no two wait for each other. */
-export async function lockSources(tx: Db, workspaceId: string, ids: string[]): Promise<void> {
-  await within(tx, workspaceId).all(sources, { id: sources.id }, oneOf(sources.id, ids), {
-    by: [sources.id],
-    lock: 'update',
-  });
-}
-
 /** Undoes the named change, or the last of this person's that stands; undoing an undo does the thing again. */
-export async function undo(services: Needed, actor: Taker, changeId?: string): Promise<Committed> {
+export async function undo(services: Needed, actor: Access, changeId?: string): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   if (changeId) {
     const found = await stored(services.db, actor, eq(changes.id, changeId));
@@ -104,7 +97,7 @@ export async function undo(services: Needed, actor: Taker, changeId?: string): P
 }
 
 /** Does again what this person undid last, as long as they have done nothing else since. */
-export async function redo(services: Needed, actor: Taker): Promise<Committed> {
+export async function redo(services: Needed, actor: Access): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   return unlessTaken(async () => {
     const last = await stored(services.db, actor, and(eq(changes.actorId, actor.userId), isNull(changes.undoneBy)));
@@ -130,7 +123,7 @@ class Tried extends Error {}
 const MOST_TRIED = 1000;
 
 /** Why a change cannot be taken back, in a sentence; empty where it can. It is taken back, and that is let go of. */
-export async function whyNotUndo(services: Needed, actor: Taker, id: string): Promise<string> {
+export async function whyNotUndo(services: Needed, actor: Access, id: string): Promise<string> {
   const found = await stored(services.db, actor, eq(changes.id, id));
   if (!found) throw new Refusal('no_such_change');
   try {
@@ -149,7 +142,7 @@ export async function whyNotUndo(services: Needed, actor: Taker, id: string): Pr
 }
 
 /** What an undo needs is what the deed needs. */
-async function refuseTakingBack(db: Db, actor: Taker, change: Change): Promise<void> {
+async function refuseTakingBack(db: Db, actor: Access, change: Change): Promise<void> {
   const owner = ownerOf(change);
   if (owner && owner !== actor.userId) throw new Refusal('not_yours');
   if (needed(change).some((action) => !may(actor.role, action))) throw new Refusal('not_allowed');
@@ -158,7 +151,7 @@ async function refuseTakingBack(db: Db, actor: Taker, change: Change): Promise<v
 
 async function enactTakingBack(
   services: Needed,
-  actor: Taker,
+  actor: Access,
   { id, change, says }: Stored,
   as: Back,
 ): Promise<Committed> {
@@ -178,9 +171,7 @@ async function enact(
   const isGone = 'takeBack' in deed && change.do === 'presence' && change.from === 'bin' && change.to === 'none';
   if (size > MOST_AT_ONCE && !isGone) {
     const title = `A change to ${countSources(size)}`;
-    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'change', title, (tx, job) =>
-      noteInput(tx, actor.workspaceId, job, deed),
-    );
+    const jobId = await queue.queue(changeJob, actor, title, deed);
     return { changeId: null, change, says: `${doing} takes a while; Jobs shows how far it is`, jobId };
   }
   const committed = await transact(db, (tx) => carryOutDeed(tx, actor, deed));
@@ -188,25 +179,25 @@ async function enact(
   return committed;
 }
 
-/** The job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
-export function changeWork({ db, followers }: Needed): Work {
-  return async (workspaceId, jobId, progress) => {
-    const { done, input, userId } = await inputOf<Deed>(db, workspaceId, jobId);
-    if (done !== null) return done;
-    await progress(0, 0, 'Writing the change');
-    const { changeId, says } = await withoutTimeout(db, async (tx) => {
-      const done = await enter(tx, workspaceId, jobId);
-      if (done !== null) return { changeId: null, says: done };
-      const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
-        progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
-      );
-      const result = { changeId: committed.changeId, says: committed.says };
-      await noteResult(tx, workspaceId, jobId, result);
-      return result;
-    });
-    if (changeId) followers.kick();
-    return says;
-  };
+/** The work of the job of a large change. What it did is noted in the same transaction, so that it is not done twice. */
+export async function doLargeChange(
+  { db, followers }: Needed,
+  { workspaceId, jobId, userId, input }: Job<Deed>,
+  progress: JobProgress,
+): Promise<string> {
+  await progress(0, 0, 'Writing the change');
+  const { changeId, says } = await withoutTimeout(db, async (tx) => {
+    const done = await enter(tx, workspaceId, jobId);
+    if (done !== null) return { changeId: null, says: done };
+    const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
+      progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
+    );
+    const result = { changeId: committed.changeId, says: committed.says };
+    await noteResult(tx, workspaceId, jobId, result);
+    return result;
+  });
+  if (changeId) followers.kick();
+  return says;
 }
 
 async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progress): Promise<Committed> {
@@ -275,18 +266,17 @@ async function inverted(
  */
 async function othersWork(tx: Db, actor: Actor, { id, change }: Stored): Promise<string> {
   const made = makes(change);
-  for (const kind of ['collection', 'mark'] as const) {
+  let told = '';
+  for (const kind of SUBJECT_KINDS) {
     const things = made.filter((m) => m.kind === kind);
+    const { called, othersWork: how } = SUBJECTS.all[kind];
     const since = await workSince(tx, actor, id, things);
-    if (since) throw new Refusal('undo_conflict', `others worked on the ${kind} since then. ${since.last}.`);
+    if (!since) continue;
+    if (how === 'guards')
+      throw new Refusal('undo_conflict', `others worked on the ${called} since then. ${since.last}.`);
+    told += `; with it went what others did to ${countSources(since.count)} since (${since.last})`;
   }
-  const since = await workSince(
-    tx,
-    actor,
-    id,
-    made.filter((m) => m.kind === 'source'),
-  );
-  return since ? `; with it went what others did to ${countSources(since.count)} since (${since.last})` : '';
+  return told;
 }
 
 async function setUndone(tx: Db, { workspaceId }: Actor, id: string, by: string | null): Promise<void> {
@@ -320,7 +310,7 @@ async function stored(
 ): Promise<Stored | undefined> {
   const { id, actorId, change, says, undoes, undoneBy } = changes;
   const fields = { id, actorId, change, says, undoes, undoneBy };
-  const seen = and(where, or(isNull(changes.owner), eq(changes.owner, userId)));
+  const seen = and(where, everyonesOrOwn({ userId }, sql`${changes.owner}`));
   const found = await within(tx, workspaceId).first(changes, fields, seen, { by: [desc(id)], ...(lock && { lock }) });
   try {
     return found && { ...found, change: fromJson(found.change, { by: found.actorId }) };

@@ -5,7 +5,7 @@ import type { Db } from '../database/connect.ts';
 import { number, one, orNull, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 
 /** Who changed a thing last: "Ines Vance", or "You", in another window. */
 async function lastToChange(tx: Db, { workspaceId, userId }: Actor, { kind, id }: Subject): Promise<string> {

@@ -6,10 +6,11 @@ import { json, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
-import { sources } from '../sources/tables.ts';
+import type { Actor } from '../access/principal.ts';
+import { sources } from '../records/tables.ts';
+import { everyonesOrOwn } from '../subjects/registry.ts';
 
-/** So many changes are gone back. */
+/** How many changes to walk back at most. */
 const MOST = 200;
 
 export async function versionsOf(db: Db, { workspaceId, userId }: Actor, source: string): Promise<VersionsReply> {
@@ -23,7 +24,7 @@ export async function versionsOf(db: Db, { workspaceId, userId }: Actor, source:
     sql`select c.id as "changeId", c.at, u.name as by, c.says,
         (select jsonb_agg(e) from jsonb_path_query(c.change, 'strict $.** ? (@.do == "edit" && @.source == $id)', jsonb_build_object('id', ${source}::text)) e) as edits
       from change_subjects cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id join users u on u.id = c.actor_id
-      where cs.workspace_id = ${workspaceId} and cs.kind = 'source' and cs.subject_id = ${source} and (c.owner is null or c.owner = ${userId})
+      where cs.workspace_id = ${workspaceId} and cs.kind = 'source' and cs.subject_id = ${source} and ${everyonesOrOwn({ userId }, sql`c.owner`)}
         and (c.kinds is null or 'edit' = any(c.kinds))
       order by c.id desc limit ${MOST}`,
   );

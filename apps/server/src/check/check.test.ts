@@ -23,7 +23,7 @@ import { startTestServer, type Person, type TestServer } from '../testing/server
 
 let server: TestServer;
 let me: Person;
-beforeAll(async () => void (server = await startTestServer()));
+beforeAll(async () => void (server = await startTestServer({ alone: true })));
 beforeEach(async () => void (me = await server.person('contributor')));
 afterAll(() => server.close());
 
@@ -66,7 +66,7 @@ describe('duplicates', () => {
     expect(await versions(copy)).toEqual([[preprint, 'article']]);
     await me.at('POST', '/undo');
     const { says } = await me.at<Changed>('POST', '/relations', { sources: [published, preprint], as: 'version of', present: false }); // prettier-ignore
-    expect([says, await versions(preprint)]).toEqual(['Took back that 2 sources are versions of one work', []]);
+    expect([says, await versions(preprint)]).toEqual(['No longer marked 2 sources as versions of one work', []]);
   });
 
   test('are compared anew as soon as one is altered, binned or restored', async () => {

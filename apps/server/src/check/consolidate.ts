@@ -2,13 +2,13 @@
 import type { Bring, Brought, Chosen, Consolidate, Consolidation, Told, Twice } from '@pandecta/contract';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import { findCollection } from '../places/store.ts';
 import type { Services } from '../services.ts';
 import { catchUp, groupsIn } from './groups.ts';
 import { mergeMany } from './merging.ts';
-import { findRecords } from '../sources/store.ts';
+import { findRecords } from '../records/store.ts';
 import { findIn, toldOf } from './store.ts';
 
 /** Larger sets are not laid beside each other. */

@@ -3,7 +3,7 @@ import type { SourceRecord } from '@pandecta/core/source';
 import type { Services } from '../services.ts';
 import type { FoundGroup } from '../workers/matching.ts';
 import { countUncompared, findPairs, type LikelyPair } from './compare.ts';
-import { findRecords } from '../sources/store.ts';
+import { findRecords } from '../records/store.ts';
 import { findDecided } from './store.ts';
 
 /** So many that wait to be compared are waited for by who asks. */

@@ -3,39 +3,42 @@ import { sql } from 'drizzle-orm';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import { NOTED } from '../indexing/derive.ts';
-import type { JobKind, Progress, Work } from '../jobs/kind.ts';
-import { notify } from '../live/notify.ts';
+import type { Job, Progress } from '../queue/kind.ts';
+import { defineJob } from '../capability.ts';
+import { notify } from '../news/notify.ts';
 import type { Services } from '../services.ts';
 import type { CompareAllSays } from '../workers/matching.ts';
 import type { Workers } from '../workers/pool.ts';
 import { keepPairs, UNSEEN, type LikelyPair } from './compare.ts';
-import { withAllRecords } from '../sources/stream.ts';
+import { withAllRecords } from '../records/stream.ts';
 
-export const compareJob: JobKind = {
+export const compareJob = defineJob<null>({
   kind: 'compare',
   atOnce: 1,
   nothing: 'what was found before stands',
   failed: 'Comparing failed on the server; what was found before stands.',
   work: compareWork,
-};
+});
 
 /** Written at one go. */
 const SHARE = 5000;
 
-function compareWork({ db, workers, followers }: Services): Work {
-  return async (workspaceId, _, progress) => {
-    const revision = await revisionNow(db, workspaceId);
-    const { compared, pairs } = await compareAll(db, workers, workspaceId, progress);
-    await withoutTimeout(db, async (tx) => {
-      // Pairs that hold one file were found by it, and are found again when either is altered.
-      await tx.execute(sql`delete from likely_pairs where workspace_id = ${workspaceId} and not same_file`);
-      for (let i = 0; i < pairs.length; i += SHARE) await keepPairs(tx, workspaceId, pairs.slice(i, i + SHARE));
-      await queueAltered(tx, workspaceId, revision);
-      await notify(tx, { workspace: workspaceId, touched: { kinds: { pair: 'all' } } });
-    });
-    followers.kick();
-    return `Compared ${compared.toLocaleString('en')} sources with each other; ${pairs.length.toLocaleString('en')} pairs are worth a look`;
-  };
+async function compareWork(
+  { db, workers, followers }: Services,
+  { workspaceId }: Job<null>,
+  progress: Progress,
+): Promise<string> {
+  const revision = await revisionNow(db, workspaceId);
+  const { compared, pairs } = await compareAll(db, workers, workspaceId, progress);
+  await withoutTimeout(db, async (tx) => {
+    // Pairs that hold one file were found by it, and are found again when either is altered.
+    await tx.execute(sql`delete from likely_pairs where workspace_id = ${workspaceId} and not same_file`);
+    for (let i = 0; i < pairs.length; i += SHARE) await keepPairs(tx, workspaceId, pairs.slice(i, i + SHARE));
+    await queueAltered(tx, workspaceId, revision);
+    await notify(tx, { workspace: workspaceId, touched: { kinds: { pair: 'all' } } });
+  });
+  followers.kick();
+  return `Compared ${compared.toLocaleString('en')} sources with each other; ${pairs.length.toLocaleString('en')} pairs are worth a look`;
 }
 
 const revisionNow = async (db: Db, workspaceId: string): Promise<number> =>

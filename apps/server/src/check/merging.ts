@@ -1,4 +1,5 @@
 /** Duplicates become one: what is found, and what is done about it. */
+import { compareJob } from './jobs.ts';
 import { OF_ALL, type Changed, type DuplicateGroup, type Duplicates, type Merge, type Merged, type MergeGroup, type Relate } from '@pandecta/contract'; // prettier-ignore
 import { NOTHING_SAID, type Change } from '@pandecta/core/changes';
 import { ALL_OF_THEM, bestOfField, canCombine, mergedRecord, planMerge } from '@pandecta/core/matching';
@@ -7,10 +8,10 @@ import { answer } from '../changes/commit.ts';
 import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { saidAmong } from '../relations/store.ts';
-import { edited } from '../sources/edited.ts';
-import { countPresence, findRecords } from '../sources/store.ts';
+import { edited } from '../records/edited.ts';
+import { countPresence, findRecords } from '../records/store.ts';
 import type { Services } from '../services.ts';
 import { Kept } from './kept.ts';
 import { countUncompared, pairsAt } from './compare.ts';
@@ -44,9 +45,9 @@ export async function duplicates(services: Services, workspaceId: string): Promi
 }
 
 /** All are compared with each other once more, as a job. */
-export async function compareAgain({ jobs }: Services, { workspaceId, userId }: Actor): Promise<Changed> {
+export async function compareAgain({ jobs }: Services, actor: Actor): Promise<Changed> {
   const title = 'Comparing all sources with each other';
-  const jobId = await jobs.queue(workspaceId, userId, 'compare', title, async () => {});
+  const jobId = await jobs.queue(compareJob, actor, title, null);
   return { changeId: null, says: `${title} takes a while; Jobs shows how far it is`, jobId };
 }
 
@@ -141,6 +142,6 @@ export async function relate(services: Services, actor: Actor, { sources, as, pr
         said: { before: { note, page }, after: null },
       }));
   const what = as === 'other than' ? 'not the same work' : 'versions of one work';
-  const says = `${present ? 'Said' : 'Took back'} that ${sources.length} sources are ${what}`;
+  const says = `${present ? 'Marked' : 'No longer marked'} ${sources.length} sources as ${what}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }

@@ -18,13 +18,13 @@ import { Styles } from '@pandecta/debian/styles';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor, Caller } from '../http/authorise.ts';
+import type { Acting, Actor } from '../access/principal.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { findRecords } from '../sources/store.ts';
-import { refuseWrong } from '../sources/wrong.ts';
+import { findRecords } from '../records/store.ts';
+import { refuseWrong } from '../records/refuse-wrong.ts';
 import { Kept } from './kept.ts';
-import { withAllRecords } from '../sources/stream.ts';
+import { withAllRecords } from '../records/stream.ts';
 import {
   besideOf,
   findBeside,
@@ -192,7 +192,7 @@ export async function settle(
 const MOST_TITLES = 2000;
 
 /** The titles of chosen sources in another case, before anything is changed. */
-export async function cases(services: Services, caller: Caller, { to, ...chosen }: Case): Promise<CasesOf> {
+export async function cases(services: Services, caller: Acting, { to, ...chosen }: Case): Promise<CasesOf> {
   const { db, workers } = services;
   const workspaceId = caller.workspace.id;
   const ids = await chosenIds(services, caller, chosen, MOST_TITLES);

@@ -9,10 +9,10 @@ import type { Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { filed } from '../places/placed.ts';
 import { seenBy } from '../places/store.ts';
-import { sources } from '../sources/tables.ts';
+import { sources } from '../records/tables.ts';
 import { settled } from './tables.ts';
 
 export interface Live {

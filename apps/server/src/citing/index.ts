@@ -2,6 +2,6 @@
 import type { Capability } from '../capability.ts';
 import { citeRoutes } from './routes.ts';
 
-export const citing: Capability = {
+export const citing = {
   routes: citeRoutes,
-};
+} satisfies Capability;

@@ -5,13 +5,13 @@ import { EXPORT_INFO } from '@pandecta/core/formats';
 import { PRINT_INFO } from '@pandecta/core/printing';
 import type { SourceRecord } from '@pandecta/core/source';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
-import { findRecords } from '../sources/store.ts';
-import { withExportable } from '../sources/stream.ts';
-import { refuseWrong } from '../sources/wrong.ts';
+import { findRecords } from '../records/store.ts';
+import { withExportable } from '../records/stream.ts';
+import { refuseWrong } from '../records/refuse-wrong.ts';
 import type { CiteResult } from '../workers/tasks.ts';
 import { Styles } from '@pandecta/debian/styles';
 

@@ -7,7 +7,7 @@ import pg from 'pg';
 import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from 'vitest';
 import { backUp, restore } from '../../../../scripts/lib/backup.mjs';
 import { binFolder } from '../../../../scripts/lib/postgres.mjs';
-import { buildApp } from '../app.ts';
+import { buildApp } from '../composition/app.ts';
 import { makeLibrary } from '../testing/library.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -17,7 +17,7 @@ let ids: Record<string, string>;
 const admin = new pg.Client({ connectionString: process.env.PANDECTA_TEST_DATABASE });
 beforeAll(async () => {
   await admin.connect();
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   steward = await server.person('steward');
   ids = await makeLibrary(steward);
   await server.settle();

@@ -8,7 +8,7 @@ import { number, one } from './read.ts';
 let server: TestServer;
 let db: Db;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   ({ db } = server.app.services);
   await db.execute(sql`create table tallies (name text primary key, n int not null)`);
   await db.execute(sql`insert into tallies values ('left', 0), ('right', 0)`);

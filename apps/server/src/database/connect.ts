@@ -5,10 +5,9 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
-import * as schema from './schema.ts';
 
 /** SQL and transactions; for what is simple see `within`. */
-export type Db = Pick<NodePgDatabase<typeof schema>, 'execute' | 'transaction'>;
+export type Db = Pick<NodePgDatabase, 'execute' | 'transaction'>;
 export interface Database {
   db: Db;
   pool: pg.Pool;
@@ -42,7 +41,7 @@ export function connect(url: string, size = 16): Database {
   // of the query is told to who asked it, that of the connection to nobody.
   pool.on('error', () => {});
   pool.on('connect', (client) => void client.on('error', () => {}));
-  const db = drizzle(pool, { schema });
+  const db = drizzle(pool);
   return { db, pool, close: () => pool.end() };
 }
 

@@ -9,7 +9,7 @@ let server: TestServer;
 let here: Person;
 let there: Person;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   here = await server.person('steward');
   there = await server.person('steward');
 });

@@ -6,7 +6,6 @@ import { and, eq, sql, type GetColumnData, type InferInsertModel, type SQL } fro
 import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type { PgColumn, PgTable, PgUpdateSetSource } from 'drizzle-orm/pg-core';
 import type { Db } from './connect.ts';
-import type * as schema from './schema.ts';
 
 /** A table whose rows belong to a workspace each. */
 type Scoped = PgTable & { workspaceId: PgColumn };
@@ -25,7 +24,7 @@ interface How {
   lock?: 'update';
 }
 
-type Builder = NodePgDatabase<typeof schema>;
+type Builder = NodePgDatabase;
 
 /** The builder itself: for what belongs to no workspace, or is one person's over all of theirs. */
 export const beyond = (db: Db): Builder => db as Builder;

@@ -4,7 +4,7 @@ import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import { sources } from '../sources/tables.ts';
+import { sources } from '../records/tables.ts';
 import { files } from './tables.ts';
 
 const FILES = { table: sql`source_files`, column: sql`file_id` };

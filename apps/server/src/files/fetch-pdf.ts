@@ -1,8 +1,8 @@
 /** Fetches a full text that a page or a catalogue leads to, and reads it. */
 import { Readable } from 'node:stream';
 import { isPdf } from '@pandecta/core/formats';
-import { Unreachable } from '../outside/fetch.ts';
-import { politely } from '../outside/politely.ts';
+import { Unreachable } from '../fetching/fetch.ts';
+import { politely } from '../fetching/politely.ts';
 import type { Services } from '../services.ts';
 import { readPdf } from './read-pdf.ts';
 

@@ -1,11 +1,20 @@
 /** The content of files and the words in them. */
+import { fileLine } from './line.ts';
+import { fileFields } from './fields.ts';
+import { fileFacets } from './facets.ts';
+import { fileChanges } from './change.ts';
 import { ONCE_A_DAY, type Capability } from '../capability.ts';
 import { addFileJob } from './jobs.ts';
 import { fileRoutes } from './routes.ts';
 import { sweepFiles } from './sweep.ts';
 
-export const files: Capability = {
+export const files = {
   routes: fileRoutes,
   jobs: [addFileJob],
   regular: { 'sweep-files': { at: ONCE_A_DAY, work: (services) => sweepFiles(services) } },
-};
+  changes: fileChanges,
+  facets: [fileFacets],
+  fields: fileFields,
+  line: fileLine,
+  purged: ['source_files'],
+} satisfies Capability;

@@ -2,52 +2,53 @@ import { sql } from 'drizzle-orm';
 import { commitWithin } from '../changes/commit.ts';
 import { transact } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
-import type { JobKind, Work } from '../jobs/kind.ts';
-import { enter, inputOf, noteResult } from '../jobs/once.ts';
+import type { Job, Progress } from '../queue/kind.ts';
+import { defineJob } from '../capability.ts';
+import { enter, noteResult } from '../queue/once.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
 import { readOrRecognise } from './read-scan.ts';
 
 /** Reads a PDF that came for a source, and adds it there. What it did is noted in the same transaction. */
-const addFileWork =
-  (services: Services): Work =>
-  async (workspaceId, jobId, progress) => {
-    const { db, storage, followers } = services;
-    const { done, input: came, userId } = await inputOf<Came>(db, workspaceId, jobId);
-    if (done !== null) return done;
-    const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
-    const { read, recognised } = await readOrRecognise(
-      services,
-      { id: workspaceId, number: workspace!.number },
-      { ...came, path: storage.path(came.sha256) },
-      (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
+async function addFileWork(
+  services: Services,
+  { workspaceId, jobId, userId, input: came }: Job<Came>,
+  progress: Progress,
+): Promise<string> {
+  const { db, storage, followers } = services;
+  const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
+  const { read, recognised } = await readOrRecognise(
+    services,
+    { id: workspaceId, number: workspace!.number },
+    { ...came, path: storage.path(came.sha256) },
+    (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
+  );
+  const says = await transact(db, async (tx) => {
+    const before = await enter(tx, workspaceId, jobId);
+    if (before !== null) return before;
+    const actor = { workspaceId, userId };
+    const committed = await commitWithin(
+      tx,
+      actor,
+      await attached(tx, actor, came, recognised ? [recognised.fileId, read.fileId] : [read.fileId]),
     );
-    const says = await transact(db, async (tx) => {
-      const before = await enter(tx, workspaceId, jobId);
-      if (before !== null) return before;
-      const actor = { workspaceId, userId };
-      const committed = await commitWithin(
-        tx,
-        actor,
-        await attached(tx, actor, came, recognised ? [recognised.fileId, read.fileId] : [read.fileId]),
-      );
-      const told = committed.changeId ? committed.says : `${came.name} is there already`;
-      const more = recognised
-        ? '; its text was recognised, and the scan is kept beside it'
-        : read.state === 'damaged'
-          ? '; it is damaged'
-          : '';
-      const sentence = told + more;
-      await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
-      return sentence;
-    });
-    followers.kick();
-    return says;
-  };
+    const told = committed.changeId ? committed.says : `${came.name} is there already`;
+    const more = recognised
+      ? '; its text was recognised, and the scan is kept beside it'
+      : read.state === 'damaged'
+        ? '; it is damaged'
+        : '';
+    const sentence = told + more;
+    await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
+    return sentence;
+  });
+  followers.kick();
+  return says;
+}
 
-export const addFileJob: JobKind = {
+export const addFileJob = defineJob<Came>({
   kind: 'add-file',
   nothing: 'the file was not added',
   failed: 'The file could not be read; it was not added. Add it again to try once more.',
   work: addFileWork,
-};
+});

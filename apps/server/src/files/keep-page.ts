@@ -4,7 +4,7 @@ import pMap from 'p-map';
 import { packWords } from '@pandecta/core/documents';
 import { withPictures } from '@pandecta/core/pages';
 import { cut, withoutNul } from '@pandecta/core/text';
-import { prefixOf } from '../indexing/vector.ts';
+import { prefixOf } from '../database/lexemes.ts';
 import type { Services } from '../services.ts';
 import { ensureFile, finish, forgetPages, writePages } from './read-pdf.ts';
 

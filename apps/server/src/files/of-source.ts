@@ -9,12 +9,12 @@ import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting, Actor } from '../http/authorise.ts';
-import { noteInput } from '../jobs/once.ts';
+import type { Acting, Actor } from '../access/principal.ts';
+import { addFileJob } from './jobs.ts';
 import type { Services } from '../services.ts';
-import { sources } from '../sources/tables.ts';
+import { sources } from '../records/tables.ts';
 import { ensureFile, finish } from './read-pdf.ts';
-import { startOf } from './storage.ts';
+import { startOf } from '../storage/storage.ts';
 import { files, sourceFiles } from './tables.ts';
 
 /** A file that came for a source, and the one it is to replace. */
@@ -34,9 +34,7 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   const start = await startOf(storage.path(came.sha256));
   if (isPdf(start)) {
     const title = `Reading ${came.name}`;
-    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'add-file', title, (tx, id) =>
-      noteInput(tx, actor.workspaceId, id, came),
-    );
+    const jobId = await queue.queue(addFileJob, actor, title, came);
     return { changeId: null, says: `${title}; it is added when it has been read`, jobId };
   }
   const mediaType = pictureType(start) ?? 'application/octet-stream';

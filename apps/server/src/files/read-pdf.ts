@@ -13,7 +13,7 @@ import { within } from '../database/within.ts';
 import { pageText } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
 import type { StoredPage } from '../workers/read-pages.ts';
-import { prefixOf } from '../indexing/vector.ts';
+import { prefixOf } from '../database/lexemes.ts';
 import { pdfInfo, type PdfInfo } from '@pandecta/debian/poppler';
 import { files, pages } from './tables.ts';
 

@@ -1,13 +1,11 @@
 /** The content of files, whole or in ranges, and the places of words in them. */
-import { eq, sql, type InferSelectModel } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { cut } from '@pandecta/core/text';
 import { excerpt, findLit } from '@pandecta/core/words';
-import type { Db } from '../database/connect.ts';
 import { bytes, number, rows, text } from '../database/read.ts';
-import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
@@ -15,7 +13,7 @@ import { pageTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
-import { files } from './tables.ts';
+import { findFile } from './store.ts';
 
 const MOST_HITS = 500;
 
@@ -88,14 +86,4 @@ export function fileRoutes(declare: Declare, services: Services): void {
     });
     return { hits: hits.slice(0, MOST_HITS), total: hits.length };
   });
-}
-
-type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt'>;
-
-export async function findFile(db: Db, workspaceId: string, id: string): Promise<FileRow> {
-  const { sha256, name, bytes, mediaType, state, pages, address } = files;
-  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages, address };
-  const found = await within(db, workspaceId).first(files, fields, eq(files.id, id));
-  if (!found) throw new Refusal('no_such_file');
-  return found;
 }

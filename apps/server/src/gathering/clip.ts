@@ -7,7 +7,7 @@ import { withoutMarkup } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
 import { pdfNameIn } from '../files/fetch-pdf.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import type { Input, Kept } from './inputs.ts';
 import { startImport, type Setting } from './start.ts';

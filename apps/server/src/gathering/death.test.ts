@@ -9,7 +9,7 @@ let server: TestServer;
 let me: Person;
 const running: ChildProcess[] = [];
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('steward');
 }, 60_000);
 afterAll(async () => {

@@ -11,7 +11,7 @@ import { startTestServer, type Person, type TestServer } from '../testing/server
 
 let server: TestServer;
 let me: Person;
-beforeAll(async () => void (server = await startTestServer()));
+beforeAll(async () => void (server = await startTestServer({ alone: true })));
 beforeEach(async () => void (me = await server.person('contributor')));
 afterAll(() => server.close());
 

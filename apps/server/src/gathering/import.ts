@@ -9,14 +9,14 @@ import { json, number, one, orNull, text, type RowOf } from '../database/read.ts
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
-import type { Work } from '../jobs/kind.ts';
-import { enter } from '../jobs/once.ts';
+import type { Actor } from '../access/principal.ts';
+import type { Job, Progress as JobProgress } from '../queue/kind.ts';
+import { enter } from '../queue/once.ts';
 import type { Progress } from '../indexing/derive.ts';
-import { broughtTo, findDestination, type Places } from '../places/destination.ts';
+import { broughtTo, findDestination, type Places } from '../sources/destination.ts';
 import type { Services } from '../services.ts';
-import { releaseCitationKeys, reserveCitationKeys, type KeyedRecord } from '../sources/citation-keys.ts';
-import { insertSources } from '../sources/store.ts';
+import { releaseCitationKeys, reserveCitationKeys, type KeyedRecord } from '../records/citation-keys.ts';
+import { insertSources } from '../records/store.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
 import { fileByFolder } from './folders.ts';
 import { isFile, type Input } from './inputs.ts';
@@ -43,55 +43,57 @@ type ImportRow = RowOf<typeof IMPORT>;
 
 const CHUNK = 1000;
 
-export function importWork(services: Services): Work {
-  return async (workspaceId, jobId, progress) => {
-    const row = await one(
-      services.db,
-      IMPORT,
-      sql`select i.*, w.number from imports i join workspaces w on w.id = i.workspace_id where i.workspace_id = ${workspaceId} and i.job_id = ${jobId}`,
-    );
-    if (!row) throw new Refusal('no_such_import');
-    if (row.report) return summary(row.report);
-    const { inputs, messages: unpacking } = await unpack(services.storage, row.inputs, progress);
-    const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.id, inputs, progress);
-    const read = inTheirOrder(prepared.flatMap((p) => p.candidates));
-    const candidates = await reserveCitationKeys(services.db, workspaceId, read);
-    await progress(0, candidates.length, 'Comparing with what is here');
-    const report = await withoutTimeout(services.db, async (tx) => {
-      await enter(tx, workspaceId, jobId);
-      const before = await one(tx, { report: json<StoredReport | null>() }, sql`select report from imports where workspace_id = ${workspaceId} and id = ${row.id}`); // prettier-ignore
-      if (before?.report) return before.report;
-      await oneAtATime(tx, workspaceId);
-      const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
-      const actor = { workspaceId, userId: row.made_by };
-      const notNew = [...settled.known, ...settled.attach].map((k) => k.candidate.id);
-      await releaseCitationKeys(tx, workspaceId, notNew);
-      const destination = await findDestination(tx, actor, row.destination, 'left out');
-      const coming = settled.fresh.length + settled.waiting.length;
-      const insert = (list: Keyed[], presence: 'live' | 'intake', before: number): Promise<void> =>
-        insertNew(tx, actor, row, destination, presence, list, (done) =>
-          progress(before + done, coming, 'Adding sources'),
-        );
-      await insert(settled.fresh, 'live', 0);
-      if (row.destination?.folders) noteFolders(settled.waiting, inputs);
-      await insert(settled.waiting, 'intake', settled.fresh.length);
-      const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
-        progress(done, total, 'Making them findable'),
+export async function importWork(
+  services: Services,
+  { workspaceId, jobId }: Job<null>,
+  progress: JobProgress,
+): Promise<string> {
+  const row = await one(
+    services.db,
+    IMPORT,
+    sql`select i.*, w.number from imports i join workspaces w on w.id = i.workspace_id where i.workspace_id = ${workspaceId} and i.job_id = ${jobId}`,
+  );
+  if (!row) throw new Refusal('no_such_import');
+  if (row.report) return summary(row.report);
+  const { inputs, messages: unpacking } = await unpack(services.storage, row.inputs, progress);
+  const prepared = await prepare(services, { id: workspaceId, number: row.number }, row.id, inputs, progress);
+  const read = inTheirOrder(prepared.flatMap((p) => p.candidates));
+  const candidates = await reserveCitationKeys(services.db, workspaceId, read);
+  await progress(0, candidates.length, 'Comparing with what is here');
+  const report = await withoutTimeout(services.db, async (tx) => {
+    await enter(tx, workspaceId, jobId);
+    const before = await one(tx, { report: json<StoredReport | null>() }, sql`select report from imports where workspace_id = ${workspaceId} and id = ${row.id}`); // prettier-ignore
+    if (before?.report) return before.report;
+    await oneAtATime(tx, workspaceId);
+    const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
+    const actor = { workspaceId, userId: row.made_by };
+    const notNew = [...settled.known, ...settled.attach].map((k) => k.candidate.id);
+    await releaseCitationKeys(tx, workspaceId, notNew);
+    const destination = await findDestination(tx, actor, row.destination, 'left out');
+    const coming = settled.fresh.length + settled.waiting.length;
+    const insert = (list: Keyed[], presence: 'live' | 'intake', before: number): Promise<void> =>
+      insertNew(tx, actor, row, destination, presence, list, (done) =>
+        progress(before + done, coming, 'Adding sources'),
       );
-      const messages = [
-        ...unpacking,
-        ...folderMessages(row, inputs, settled),
-        ...messagesOf(prepared, settled, Boolean(row.destination?.known)),
-      ];
-      const report = makeReport(prepared, settled, messages);
-      await storeReport(tx, workspaceId, row.id, changeId, report, messages);
-      await forgetReadings(tx, workspaceId, row.id);
-      await progress(candidates.length, candidates.length, 'Finishing');
-      return report;
-    });
-    services.followers.kick();
-    return summary(report);
-  };
+    await insert(settled.fresh, 'live', 0);
+    if (row.destination?.folders) noteFolders(settled.waiting, inputs);
+    await insert(settled.waiting, 'intake', settled.fresh.length);
+    const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
+      progress(done, total, 'Making them findable'),
+    );
+    const messages = [
+      ...unpacking,
+      ...folderMessages(row, inputs, settled),
+      ...messagesOf(prepared, settled, Boolean(row.destination?.known)),
+    ];
+    const report = makeReport(prepared, settled, messages);
+    await storeReport(tx, workspaceId, row.id, changeId, report, messages);
+    await forgetReadings(tx, workspaceId, row.id);
+    await progress(candidates.length, candidates.length, 'Finishing');
+    return report;
+  });
+  services.followers.kick();
+  return summary(report);
 }
 
 /** A candidate with its citation key. */

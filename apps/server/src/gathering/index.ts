@@ -4,8 +4,9 @@ import { importJob } from './jobs.ts';
 import { forgetEnded } from './prepare/readings.ts';
 import { gatherRoutes } from './routes.ts';
 
-export const gathering: Capability = {
+export const gathering = {
   routes: gatherRoutes,
   jobs: [importJob],
   regular: { 'forget-readings': { at: ONCE_A_DAY, work: ({ db }) => forgetEnded(db) } },
-};
+  purged: ['source_origins'],
+} satisfies Capability;

@@ -2,16 +2,7 @@
 import type { DoorPart } from '@pandecta/core/door';
 import type { Columns } from '@pandecta/core/formats';
 import type { SourceRecord } from '@pandecta/core/source';
-
-/** Where outside a source was found. */
-export interface Found {
-  database?: string;
-  accession?: string;
-  query?: string;
-  address?: string;
-  /** Where its full text is said to be. */
-  pdf?: string;
-}
+import type { Found } from '../catalogues/look-up.ts';
 
 /** What is kept under its hash. */
 export interface Kept {

@@ -3,9 +3,10 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Destination, Started, Through, Way } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import type { Input } from './inputs.ts';
+import { importJob } from './jobs.ts';
 import { imports } from './tables.ts';
 
 export interface Setting {
@@ -25,7 +26,7 @@ export async function startImport(
   { destination, through, way = 'files', title = titleOf(inputs), also }: Setting = {},
 ): Promise<Started> {
   const importId = uuidv7();
-  const jobId = await jobs.queue(actor.workspaceId, actor.userId, 'import', title, async (tx, job) => {
+  const jobId = await jobs.queue(importJob, actor, title, null, async (tx, job) => {
     const row = { id: importId, jobId: job, title, inputs, madeBy: actor.userId, way };
     await within(tx, actor.workspaceId).insert(imports, {
       ...row,

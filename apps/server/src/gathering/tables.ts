@@ -3,7 +3,8 @@ import type { Destination, ImportMessage, Way } from '@pandecta/contract';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import { now, when, workspaceId } from '../database/columns.ts';
-import type { FileInput, Found, Input } from './inputs.ts';
+import type { Found } from '../catalogues/look-up.ts';
+import type { FileInput, Input } from './inputs.ts';
 import type { Prepared } from './prepare/candidate.ts';
 
 export const imports = pgTable(

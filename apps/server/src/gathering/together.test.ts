@@ -13,7 +13,7 @@ let gate: pg.PoolClient;
 const GATE = 77;
 
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('steward');
   await me.import({ 'here.ris': 'TY  - BOOK\nTI  - Pilot book\nAU  - Ferrow, Solveig\nER  - \n' });
   // An import (whose statements have no limit of time) waits at this gate after deriving its first sources.

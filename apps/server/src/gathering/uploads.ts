@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { FileInput } from './inputs.ts';
 import { uploads } from './tables.ts';
 

@@ -1,37 +1,14 @@
 /** Finds out who calls and whether they may: session, forgery guard, membership, role. */
 import type { FastifyRequest } from 'fastify';
-import type { Action, Role } from '@pandecta/contract';
+import type { Action } from '@pandecta/contract';
+import type { Caller, Workspace } from '../access/principal.ts';
 import { may } from '../access/permissions.ts';
 import { findSession, findMembership } from '../access/store.ts';
 import { findKey } from '../access/keys.ts';
 import { Refusal } from '../errors.ts';
-import type { Services } from '../services.ts';
+import type { Db } from '../database/connect.ts';
 
 export const SESSION_COOKIE = 'pandecta_session';
-
-export interface Caller {
-  user: { id: string; name: string; email: string; csrf: string };
-  workspace: Workspace;
-}
-
-/** Who does a thing, and where. */
-export interface Actor {
-  workspaceId: string;
-  userId: string;
-}
-
-/** Who calls, and as whom they do what they do. */
-export interface Acting extends Caller {
-  actor: Actor;
-}
-
-export interface Workspace {
-  id: string;
-  /** Leads every lexeme of the workspace. */
-  number: number;
-  name: string;
-  role: Role;
-}
 
 /** As PostgreSQL reads one (RFC 9562, 4): of anything else it says so by an error. */
 const isId = (text: string): boolean => /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text);
@@ -40,7 +17,7 @@ const NOBODY: Caller['user'] = { id: '', name: '', email: '', csrf: '' };
 const NOWHERE: Workspace = { id: '', number: 0, name: '', role: 'reader' };
 
 export async function authorise(
-  services: Services,
+  services: { db: Db },
   request: FastifyRequest,
   action: Action | 'signed in' | 'anyone',
   byKey = false,
@@ -63,7 +40,7 @@ export async function authorise(
 }
 
 /** Whoever holds a key needs no session, and a page that holds none cannot forge one. */
-async function byGatherKey({ db }: Services, request: FastifyRequest, key: string, action: Action): Promise<Caller> {
+async function byGatherKey({ db }: { db: Db }, request: FastifyRequest, key: string, action: Action): Promise<Caller> {
   const { workspace: id } = request.params as { workspace: string };
   const user = isId(id) ? await findKey(db, key, id) : undefined;
   if (!user) throw new Refusal('key_refused');

@@ -8,7 +8,7 @@ let server: TestServer;
 let steward: Person;
 let ids: Record<string, string>;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   steward = await server.person('steward');
   ids = { ...(await makeLibrary(steward)), workspace: steward.workspace };
 }, 60_000);

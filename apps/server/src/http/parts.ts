@@ -3,7 +3,7 @@ import type { FastifyRequest } from 'fastify';
 import { MOST_FILE_BYTES, MOST_FILES } from '@pandecta/contract';
 import { wholeCharacters } from '@pandecta/core/text';
 import { Refusal } from '../errors.ts';
-import type { Storage, Stored } from '../files/storage.ts';
+import type { Storage, Stored } from '../storage/storage.ts';
 import { bytesInWords } from './problems.ts';
 
 /** For the parser: beside each file may stand a field that says something of it, and a few for all. */

@@ -7,8 +7,11 @@ import type { ParamOf, Route } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { networkOf } from '../access/attempts.ts';
-import { visibleIds } from '../sources/visible.ts';
-import { authorise, type Acting, type Caller } from './authorise.ts';
+import { SUBJECT_KINDS, type SubjectKind } from '@pandecta/core/changes';
+import { refuseInvisible } from '../subjects/visible.ts';
+import type { Access } from '../access/principal.ts';
+import type { Acting, Caller } from '../access/principal.ts';
+import { authorise } from './authorise.ts';
 import { check, checkReply } from './check.ts';
 import { watchPace, type Pace } from './pace.ts';
 import { Turns, type End } from './turns.ts';
@@ -58,7 +61,7 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
         // What is told within holds for the moment, and for whoever asked.
         void reply.header('cache-control', 'no-store');
         request.caller = await authorise(services, request, route.may, route.byKey);
-        await checkSource(services, request);
+        await checkSubjects(services, request);
         if (!route.stays)
           await takesTurn(reply, isQuestion ? turns.takeQuestion(whose(request)) : turns.take(whose(request)));
         if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
@@ -72,7 +75,7 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
         if (!route.heavy && isAboutMany(body)) await takesTurn(reply, turns.takeHeavy(whose(request)));
         const given = await handler({
           ...caller,
-          actor: { workspaceId: caller.workspace.id, userId: caller.user.id },
+          actor: accessOf(caller),
           body: body as never,
           query: (route.query ? await check(route.query, request.query, true) : undefined) as never,
           params: request.params as never,
@@ -112,9 +115,17 @@ function checkParams(params: Record<string, string>): void {
     if (name !== 'workspace' && !UUID.test(value)) throw new Refusal('invalid', `${name} is not an id`);
 }
 
-/** A source the caller may not see is answered like one that is not there. */
-async function checkSource({ db }: Services, { params, caller }: FastifyRequest): Promise<void> {
-  const { source } = params as { source?: string };
-  if (!source || !caller?.workspace.id) return;
-  if (!(await visibleIds(db, caller.workspace, [source])).length) throw new Refusal('no_such_source');
+const accessOf = ({ workspace, user }: Caller): Access => ({
+  workspaceId: workspace.id,
+  userId: user.id,
+  role: workspace.role,
+});
+
+const isSubject = (name: string): name is SubjectKind => SUBJECT_KINDS.includes(name as SubjectKind);
+
+/** Of a path each parameter that names a subject: what the caller may not see is answered like what is not there. */
+async function checkSubjects({ db }: Services, { params, caller }: FastifyRequest): Promise<void> {
+  if (!caller?.workspace.id) return;
+  for (const [name, id] of Object.entries(params as Record<string, string>))
+    if (isSubject(name)) await refuseInvisible(db, accessOf(caller), name, id);
 }

@@ -6,7 +6,10 @@
  */
 import { availableParallelism } from 'node:os';
 import PQueue from 'p-queue';
+import type { End } from '../access/at-once.ts';
 import { Refusal } from '../errors.ts';
+
+export type { End };
 
 /** A page sends a few at once; a browser no more than six. */
 const OF_EACH = 4;
@@ -15,28 +18,6 @@ const MORE_QUESTIONS = Math.max(1, availableParallelism() - 1);
 const MOST_WAITING = 100;
 const HEAVY_OF_ALL = 3;
 const HEAVY_WAITING = 20;
-
-/** How many things each has going at the same time, of which more than so many are not begun. */
-export class AtOnce {
-  private readonly going = new Map<string, number>();
-
-  constructor(private readonly most: number) {}
-
-  /** @returns what ends it, to be called once; undefined where as many are going as may */
-  begin(who: string): End | undefined {
-    const others = this.going.get(who) ?? 0;
-    if (others >= this.most) return undefined;
-    this.going.set(who, others + 1);
-    return () => {
-      const left = this.going.get(who)! - 1;
-      if (left) this.going.set(who, left);
-      else this.going.delete(who);
-    };
-  }
-}
-
-/** Ends a turn; once is enough. */
-export type End = () => void;
 
 /** What one has in hand, and what waits to be. */
 interface Lane {

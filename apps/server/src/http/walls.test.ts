@@ -2,14 +2,15 @@
 import { connect } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Problem } from '@pandecta/contract';
-import { buildApp, type App } from '../app.ts';
+import { buildApp, type App } from '../composition/app.ts';
+import { makeLibrary } from '../testing/library.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { refuseUnwieldy } from './json.ts';
 
 let server: TestServer;
 let me: Person;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('contributor');
 });
 afterAll(() => server.close());
@@ -49,7 +50,7 @@ describe('of a member', () => {
   test('a body of unknown keys is refused at the first, without the others in the answer', async () => {
     const reply = await post(`/w/${me.workspace}/tagging`, keys(9_000), mine());
     const problem = (await reply.json()) as Problem;
-    expect([reply.status, problem.detail]).toEqual([400, 'The request is not as it should be: there is no field “k0”']);
+    expect([reply.status, problem.detail]).toEqual([400, 'Invalid request: there is no field “k0”']);
   });
 
   test('one nested deeply, or of very many keys, is refused before it is read', async () => {
@@ -77,7 +78,8 @@ describe('of a member', () => {
   });
 });
 
-const SOME_ID = '018f0000-0000-7000-8000-000000000000';
+/** What there is to be named. */
+let there: ReturnType<typeof makeLibrary> | undefined;
 
 test.each([[[]], [[{ q: 'x' }]], ['x'], [7]])('where a shape is wanted, %j is refused by name', async (matching) => {
   const reply = await me.call<Problem>('POST', `/w/${me.workspace}/tagging`, { matching, name: 'used', present: true });
@@ -85,12 +87,15 @@ test.each([[[]], [[{ q: 'x' }]], ['x'], [7]])('where a shape is wanted, %j is re
 });
 
 test.each([
-  ['PATCH', `/sources/${SOME_ID}`, { fields: {}, seen: null }, 'seen'],
-  ['PATCH', `/collections/${SOME_ID}`, { name: null }, 'name'],
-  ['PATCH', `/saved/${SOME_ID}`, { name: null }, 'name'],
+  ['PATCH', '/sources/:source', { fields: {}, seen: null }, 'seen'],
+  ['PATCH', '/collections/:collection', { name: null }, 'name'],
+  ['PATCH', '/saved/:saved', { name: null }, 'name'],
   ['POST', '/tagging', { matching: null, name: 'used', present: true }, 'matching'],
 ])('%s %s: null is no value of what may only be left out', async (method, path, body, field) => {
-  const reply = await me.call<Problem>(method as 'POST', `/w/${me.workspace}${path}`, body);
+  there ??= makeLibrary(me);
+  const ids = await there;
+  const named = path.replace(/:(\w+)/, (_, name: string) => ids[name]!);
+  const reply = await me.call<Problem>(method as 'POST', `/w/${me.workspace}${named}`, body);
   expect([reply.status, reply.body.detail]).toEqual([400, expect.stringContaining(field)]);
 });
 
@@ -126,7 +131,7 @@ describe('what cannot be read is refused with a problem document', () => {
   test('JSON that is none, without a word of it in the answer', async () => {
     const reply = await post(`/w/${me.workspace}/tagging`, '{"secret-of-mine', mine());
     const { detail } = (await reply.json()) as Problem;
-    expect([reply.status, detail]).toEqual([400, 'The request is not as it should be: it is not JSON']);
+    expect([reply.status, detail]).toEqual([400, 'Invalid request: it is not JSON']);
   });
 
   test('a body larger than its route takes is told how large it may be', async () => {

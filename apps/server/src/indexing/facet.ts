@@ -1,6 +1,8 @@
-/** What a kind of facet must say of itself: a thing by which sources are narrowed. Listed in `facets.ts`. */
+/** What a kind of facet must say of itself: a thing by which sources are narrowed. Declared by the capability it belongs to. */
 import type { SQL } from 'drizzle-orm';
+import type { SortKey } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
+import { Registry } from '../registry.ts';
 
 export interface FacetKind {
   /** As it is asked for: "tag=…". */
@@ -11,6 +13,8 @@ export interface FacetKind {
   many?: true;
   /** Each member has their own, and sees no one else's; or some of them are, beside those that are everyone's. */
   own?: true | 'some';
+  /** What sources can be sorted by it as, and its keys from the first to the last. */
+  levels?: { sort: SortKey; keys: string[] };
   /** The names of values for a person, where they are not their keys. */
   names?(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>>;
 }
@@ -40,3 +44,10 @@ export const fixedNames =
   (names: Record<string, string>): FacetKind['names'] =>
   async () =>
     new Map(Object.entries(names));
+
+/** Of all capabilities, in the order they are offered. */
+export const FACETS = new Registry<Facets[]>('facets');
+
+export const facetKinds = (): FacetKind[] => FACETS.all.flatMap((f) => f.kinds);
+
+export const facetKind = (type: string): FacetKind | undefined => facetKinds().find((k) => k.type === type);

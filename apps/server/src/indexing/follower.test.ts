@@ -9,7 +9,7 @@ import { Followers } from './follower.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   // The server's own would take what the tests put into the queue.
   await server.app.services.followers.stop();
 });

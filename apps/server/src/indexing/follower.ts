@@ -7,7 +7,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { NewsKind } from '@pandecta/contract';
 import { isFull, isUnavailable, withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
-import { notify } from '../live/notify.ts';
+import { notify } from '../news/notify.ts';
 
 export interface Following {
   /** A table with `workspace_id`, `source_id`, `failures` and `after`. */

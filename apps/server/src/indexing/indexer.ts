@@ -9,7 +9,7 @@ import { NOTED, numbersOf } from './derive.ts';
 import type { Following } from './follower.ts';
 import { indexQueue, textNotes } from './tables.ts';
 import type { Workers } from '../workers/pool.ts';
-import type { TextParts } from './vector.ts';
+import type { TextParts } from '../database/lexemes.ts';
 
 /** Any number: with that of a workspace, what those who note for it wait for. */
 const NOTING = 4_700_002;

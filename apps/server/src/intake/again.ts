@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { rows, text } from '../database/read.ts';
 import type { Services } from '../services.ts';
-import { eachDue } from '../jobs/due.ts';
+import { eachDue } from '../queue/due.ts';
 import { MOST_TRIES, noteLookUp } from './origins.ts';
 import { lookUpOne } from './look-up.ts';
 

@@ -5,15 +5,15 @@ import type { Change, EditChange } from '@pandecta/core/changes';
 import { givenByLike } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
 import { commitWithin, type Committed } from '../changes/commit.ts';
-import { lockSources } from '../changes/service.ts';
+import { lockSources } from '../records/store.ts';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
-import type { JobKind } from '../jobs/kind.ts';
-import { inputOf, noteInput, noteResult } from '../jobs/once.ts';
-import { lookUp, type LookedUpAnywhere } from '../outside/look-up.ts';
+import type { Actor } from '../access/principal.ts';
+import { defineJob } from '../capability.ts';
+import { noteResult } from '../queue/once.ts';
+import { lookUp, type LookedUpAnywhere } from '../catalogues/look-up.ts';
 import type { Services } from '../services.ts';
-import { edited } from '../sources/edited.ts';
+import { edited } from '../records/edited.ts';
 import { noteLookUp } from './origins.ts';
 import { waitingOne } from './service.ts';
 import { findWaiting } from './store.ts';
@@ -72,19 +72,15 @@ const AT_ONCE = 4;
 export async function startLookingUp(services: Services, actor: Actor, ids: string[]): Promise<Changed> {
   if (!ids.length) throw new Refusal('invalid', 'none is chosen');
   const title = `Looking up ${ids.length.toLocaleString('en')}`;
-  const jobId = await services.jobs.queue(actor.workspaceId, actor.userId, lookUpJob.kind, title, (tx, job) =>
-    noteInput(tx, actor.workspaceId, job, { ids }),
-  );
+  const jobId = await services.jobs.queue(lookUpJob, actor, title, { ids });
   return { changeId: null, says: `${title}; Jobs shows how far it is`, jobId };
 }
 
-export const lookUpJob: JobKind = {
+export const lookUpJob = defineJob<{ ids: string[] }>({
   kind: 'look up',
   nothing: 'nothing was changed',
   failed: 'Looking up failed on the server; nothing was changed.',
-  work: (services) => async (workspaceId, jobId, progress) => {
-    const { done, input, userId } = await inputOf<{ ids: string[] }>(services.db, workspaceId, jobId);
-    if (done !== null) return done;
+  async work(services, { workspaceId, jobId, userId, input }, progress) {
     const asked = await findWaiting(services.db, workspaceId, input.ids);
     const found = new Map<string, LookedUpAnywhere>();
     await pMap(
@@ -107,7 +103,7 @@ export const lookUpJob: JobKind = {
     });
     return says;
   },
-};
+});
 
 /** "Looked up 12: 9 found, 2 nobody knows, 1 met silence" */
 function inWords(looked: LookedUpAnywhere[]): string {

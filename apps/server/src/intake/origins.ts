@@ -2,7 +2,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
-import type { LookedUp } from '../outside/registry.ts';
+import type { LookedUp } from '../catalogues/registry.ts';
 import { sourceOrigins } from '../gathering/tables.ts';
 import type { Span } from '@pandecta/core/references';
 

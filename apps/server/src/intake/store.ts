@@ -11,7 +11,7 @@ import type { Db } from '../database/connect.ts';
 import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Found } from '../gathering/inputs.ts';
+import type { Found } from '../catalogues/look-up.ts';
 import type { Named } from '../places/placed.ts';
 import { sourceOrigins } from '../gathering/tables.ts';
 

@@ -2,6 +2,6 @@
 import type { Capability } from '../capability.ts';
 import { jobRoutes } from './routes.ts';
 
-export const jobs: Capability = {
+export const jobs = {
   routes: jobRoutes,
-};
+} satisfies Capability;

@@ -4,9 +4,7 @@ import { enterable, ownerOf, type List } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { refuseCircle } from '../database/circle.ts';
 import { within } from '../database/within.ts';
-import { refuseLocked } from '../saved/folders.ts';
-import { stateFacets } from '../stating/facets.ts';
-import { labelled } from '../stating/store.ts';
+import { LIST_KINDS } from './kinds.ts';
 import { entries } from './tables.ts';
 
 /** Which entry of a list stands under which. */
@@ -17,8 +15,8 @@ export const listChanges: CarriersOf<'entry'> = {
   entry: {
     // What is everyone's is arranged; what is a member's own is theirs.
     may: (change) => (ownerOf(change) ? 'own' : 'arrange'),
-    async refuse(db, { role, ...actor }, { list, value: { before, after } }) {
-      if (list !== 'label') await refuseLocked({ db }, { actor, workspace: { role } }, [before, after]);
+    async refuse(db, taker, { list, value: { before, after } }) {
+      await LIST_KINDS.all[list].refuse?.(db, taker, [before, after]);
     },
     async carryOut(tx, workspaceId, change) {
       const { list, entry: id, value } = change;
@@ -31,10 +29,7 @@ export const listChanges: CarriersOf<'entry'> = {
       else await here.insert(entries, { id, list, value: value.after });
       const into = value.after?.parent;
       if (typeof into === 'string') await refuseCircle(tx, workspaceId, list, underIn(workspaceId, list), id, into);
-      return {
-        change,
-        altered: list === 'label' ? { some: [{ of: stateFacets, sources: await labelled(tx, workspaceId, id) }] } : {},
-      };
+      return { change, altered: (await LIST_KINDS.all[list].follows?.(tx, workspaceId, id)) ?? {} };
     },
   },
 };

@@ -3,17 +3,14 @@ import { and, eq, sql, type SQL } from 'drizzle-orm';
 import type { Entry, List } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
+import { everyonesOrOwn } from '../subjects/registry.ts';
 import { entries } from './tables.ts';
 
 export interface Found<V extends Entry> {
   id: string;
   value: V;
 }
-
-/** What is everyone's, and this member's own. */
-const seenBy = (member: string): SQL =>
-  sql`(${entries.value}->>'owner' is null or ${entries.value}->>'owner' = ${member})`;
 
 /** Those of a list, by their names. */
 export async function entriesOf<V extends Entry>(
@@ -25,7 +22,7 @@ export async function entriesOf<V extends Entry>(
   const found = await within(db, workspaceId).all(
     entries,
     { id: entries.id, value: entries.value },
-    and(eq(entries.list, list), seenBy(userId), where),
+    and(eq(entries.list, list), everyonesOrOwn({ userId }, sql`(${entries.value}->>'owner')::uuid`), where),
     { by: [sql`(${entries.value}->>'name') collate "pandecta"`, entries.id] },
   );
   return found as Found<V>[];

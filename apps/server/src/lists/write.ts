@@ -4,7 +4,7 @@ import type { Entry, EntryChange, List } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
 import { commit, type Needed } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 
 /**
  * @param before what stands there now, or null

@@ -2,6 +2,6 @@
 import type { Capability } from '../capability.ts';
 import { liveRoutes } from './routes.ts';
 
-export const live: Capability = {
+export const live = {
   routes: liveRoutes,
-};
+} satisfies Capability;

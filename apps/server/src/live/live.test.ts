@@ -7,7 +7,7 @@ let me: Person;
 let other: Person;
 let source: string;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('contributor');
   other = await server.person('contributor', me.workspace);
   source = (await me.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Tides' } })).id!;

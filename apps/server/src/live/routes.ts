@@ -3,7 +3,7 @@ import { routes } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import { hashOf } from '../access/store.ts';
 import { authorise, SESSION_COOKIE } from '../http/authorise.ts';
-import { AtOnce } from '../http/turns.ts';
+import { AtOnce } from '../access/at-once.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 

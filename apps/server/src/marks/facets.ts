@@ -19,7 +19,8 @@ export const markFacets: Facets = {
         return new Map(found.map((f) => [f.id, f.name]));
       },
     },
-    { type: 'marked' },
+    // With a gloss before those that are only marked.
+    { type: 'marked', levels: { sort: 'marks', keys: ['gloss', 'mark'] } },
   ],
   pairs: ({ workspace, ids }) => sql`select distinct m.source_id, 'sense', m.sense_id::text from marks m
     where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present

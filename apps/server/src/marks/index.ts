@@ -1,7 +1,18 @@
 /** Documents with their marks. */
+import { markSubjects } from './subjects.ts';
+import { markLine } from './line.ts';
+import { markFields } from './fields.ts';
+import { markFacets } from './facets.ts';
+import { markChanges } from './change.ts';
 import type { Capability } from '../capability.ts';
 import { markRoutes } from './routes.ts';
 
-export const marks: Capability = {
+export const marks = {
   routes: markRoutes,
-};
+  changes: markChanges,
+  facets: [markFacets],
+  fields: markFields,
+  line: markLine,
+  purged: ['marks'],
+  subjects: markSubjects,
+} satisfies Capability;

@@ -9,7 +9,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { json, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import { findFile } from '../files/routes.ts';
+import { findFile } from '../files/store.ts';
 import { sourceFiles } from '../files/tables.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';

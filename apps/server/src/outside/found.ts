@@ -9,7 +9,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { startImport } from '../gathering/start.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { findMatches, type Matches } from '../intake/here.ts';
 import { pathsOf } from '../places/store.ts';
 import type { Services } from '../services.ts';

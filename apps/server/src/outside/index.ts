@@ -3,7 +3,7 @@ import type { Capability } from '../capability.ts';
 import { outsideRoutes } from './routes.ts';
 import { runDueWatches } from './watches.ts';
 
-export const outside: Capability = {
+export const outside = {
   routes: outsideRoutes,
   regular: { watches: { at: '*/5 * * * *', work: runDueWatches } },
-};
+} satisfies Capability;

@@ -1,10 +1,10 @@
 /** Addresses that list works, as a watch looks at them: a feed, a page, a repository of which only what changed is asked for. */
 import { oaiAddress, type Harvested, type ListingKind, type OutsideEntry } from '@pandecta/core/catalogues';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
-import { Unreachable } from './fetch.ts';
-import { politely } from './politely.ts';
+import { Unreachable } from '../fetching/fetch.ts';
+import { politely } from '../fetching/politely.ts';
 import { enter, keep, MOST_HITS } from './search.ts';
 
 export interface Listing {

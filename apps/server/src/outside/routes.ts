@@ -1,7 +1,7 @@
 import { routes } from '@pandecta/contract';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
-import { addCatalogue, listCatalogues, removeCatalogue, tryCatalogue } from './catalogues.ts';
+import { addCatalogue, listCatalogues, removeCatalogue, tryCatalogue } from '../catalogues/catalogues.ts';
 import { found, gatherFound } from './found.ts';
 import { tryListing } from './listings.ts';
 import { describe, findSearch, flow, more, searchLog, startSearch } from './search.ts';

@@ -9,10 +9,10 @@ import { json, number, one, orNull, rows, text, type RowOf } from '../database/r
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
-import { notify } from '../live/notify.ts';
+import type { Actor } from '../access/principal.ts';
+import { notify } from '../news/notify.ts';
 import type { Services } from '../services.ts';
-import { ask, findCatalogues, noteError } from './catalogues.ts';
+import { ask, findCatalogues, noteError } from '../catalogues/catalogues.ts';
 import { hits, searches, type Asked } from './tables.ts';
 
 /** Works of one search; who wants more asks something narrower. */

@@ -7,6 +7,7 @@ export const ownFacets: Facets = {
     {
       type: 'reading',
       offered: { name: 'Reading', most: 3 },
+      levels: { sort: 'reading', keys: ['reading', 'to read', 'read'] },
       own: true,
       names: fixedNames({ 'to read': 'To read', reading: 'Reading', read: 'Read' }),
     },

@@ -3,7 +3,7 @@ import type { ReadingState } from '@pandecta/core/changes';
 import { commit, type Needed } from '../changes/service.ts';
 import { answer } from '../changes/commit.ts';
 import type { Changed } from '@pandecta/contract';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { readingOf } from './store.ts';
 
 export async function setReading(

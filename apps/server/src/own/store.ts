@@ -3,7 +3,7 @@ import type { ReadingState } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 
 /** What is a member's own of the source `s` a query selects: `reading`, null where they said nothing, and `starred`. */
 export const ownColumns = (workspace: SQL, member: string): SQL => sql`

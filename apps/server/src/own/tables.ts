@@ -1,7 +1,7 @@
 import { foreignKey, primaryKey, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { ReadingState } from '@pandecta/core/changes';
 import { workspaceId } from '../database/columns.ts';
-import { sources } from '../sources/tables.ts';
+import { sources } from '../records/tables.ts';
 
 const columns = () => ({
   workspaceId: workspaceId(),

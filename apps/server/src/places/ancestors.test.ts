@@ -5,12 +5,12 @@ import type { Changed } from '@pandecta/contract';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { transact } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
-import { deriveAncestors } from '../indexing/derive.ts';
+import { deriveAncestors } from './tree.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
 }, 60_000);
 afterAll(() => server.close());
 

@@ -8,7 +8,7 @@ import { rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { tie } from '../database/tie.ts';
 import { within, type Row } from '../database/within.ts';
-import { deriveAncestors, holdTree } from '../indexing/derive.ts';
+import { deriveAncestors, holdTree } from './tree.ts';
 import { placeFacets } from './facets.ts';
 import { collectionAncestors, collections, placements } from './tables.ts';
 
@@ -62,7 +62,7 @@ export const placeChanges: CarriersOf<'file' | 'collection' | 'placement' | 'col
       if (!done) return NOTHING;
       const after = Object.fromEntries(Object.entries(done.fields).map(([field, value]) => [field, value.after]));
       await here.update(collections, after, one);
-      // Whose it is says for whom its sources stand in it, and in what is above.
+      // The owner decides who sees these sources, in it and in the collections above.
       const sources = done.fields.owner ? await filedThere(tx, workspaceId, [change.collection]) : [];
       return { change: done, altered: sources.length ? { some: [{ of: placeFacets, sources }] } : {} };
     },

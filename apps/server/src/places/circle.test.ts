@@ -6,7 +6,7 @@ import { healTrees } from './heal.ts';
 
 let server: TestServer;
 let me: Person;
-beforeAll(async () => void (server = await startTestServer()));
+beforeAll(async () => void (server = await startTestServer({ alone: true })));
 beforeEach(async () => void (me = await server.person('steward')));
 afterAll(() => server.close());
 

@@ -1,7 +1,7 @@
 /** What collections have in common, and what each has alone; and how many sources those with a rule hold. */
 import type { CompareReply, PlacesReply } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { understand, type Question } from '../searching/match.ts';
 import { count, overlaps } from '../searching/store.ts';
 import type { Services } from '../services.ts';

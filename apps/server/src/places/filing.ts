@@ -3,7 +3,7 @@ import { countSources, sourcesOf, type Change } from '@pandecta/core/changes';
 import type { Changed, FileSources } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import { filed } from './placed.ts';
 import { findCollection, otherPlaces } from './store.ts';

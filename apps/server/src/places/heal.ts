@@ -3,7 +3,8 @@ import { eq, sql } from 'drizzle-orm';
 import { transact, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
-import { deriveAncestors, derive, holdTree } from '../indexing/derive.ts';
+import { derive } from '../indexing/derive.ts';
+import { deriveAncestors, holdTree } from './tree.ts';
 import { placeFacets } from './facets.ts';
 import { placements } from './tables.ts';
 

@@ -12,7 +12,7 @@ import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting, Actor } from '../http/authorise.ts';
+import type { Acting, Actor } from '../access/principal.ts';
 import { said as asked } from '../searching/asked.ts';
 import { pairOf } from '../searching/facets.ts';
 import { understand } from '../searching/match.ts';

@@ -6,22 +6,22 @@ import { idsOf, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { keptUnder } from '../indexing/facet.ts';
-import { facetKind } from '../indexing/facets.ts';
+import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
 import { Refusal } from '../errors.ts';
-import type { Asked } from '../searching/columns/service.ts';
+import { everyonesOrOwn } from '../subjects/registry.ts';
+import type { Asked } from '../columns/service.ts';
 import type { Services } from '../services.ts';
-import { binDays } from '../sources/bin.ts';
+import { binDays } from '../records/bin-days.ts';
 import { pathsAmong } from './paths.ts';
 import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
 
 /** Whether a collection, in SQL called so, is everyone's or this member's own. */
-export const seenBy = (member: string, of: SQL = sql`c`): SQL =>
-  sql`(${of}.owner is null or ${of}.owner = ${member}::uuid)`;
+export const seenBy = (member: string, of: SQL = sql`c`): SQL => everyonesOrOwn({ userId: member }, sql`${of}.owner`);
 
 /** More collections than any workspace has. */
 const MOST_COLLECTIONS = 20_000;

@@ -5,7 +5,7 @@ import type { Changed, Placement } from '@pandecta/contract';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting, Actor } from '../http/authorise.ts';
+import type { Acting, Actor } from '../access/principal.ts';
 import { idsIn } from '../searching/store.ts';
 import { understand } from '../searching/match.ts';
 import type { Services } from '../services.ts';

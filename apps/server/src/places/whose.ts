@@ -3,7 +3,7 @@ import type { Action } from '@pandecta/contract';
 import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { findCollection, presentPlacements } from './store.ts';
 
 /**

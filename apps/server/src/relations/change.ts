@@ -3,7 +3,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { sayable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { within } from '../database/within.ts';
-import { sources } from '../sources/tables.ts';
+import { sources } from '../records/tables.ts';
 import { relations } from './tables.ts';
 
 export const relationChanges: CarriersOf<'relate'> = {

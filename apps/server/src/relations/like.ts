@@ -8,10 +8,10 @@ import type { Db } from '../database/connect.ts';
 import { json, list, number, one, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import type { Caller } from '../http/authorise.ts';
-import { prefixOf, restPrefix } from '../indexing/vector.ts';
-import { partsOf } from '../sources/merged.ts';
-import { findRecords } from '../sources/store.ts';
+import type { Caller } from '../access/principal.ts';
+import { prefixOf, restPrefix } from '../database/lexemes.ts';
+import { partsOf } from '../records/merged.ts';
+import { findRecords } from '../records/store.ts';
 import { related } from './service.ts';
 
 const MOST = 10;

@@ -28,7 +28,7 @@ const inWords = async (n: number): Promise<string[]> => {
 
 test('how one case stands to another is seen from both, with its note and page; said otherwise and undone', async () => {
   const { says } = await say(0, 'overrules', 1, { note: 'On the duty', page: '12' });
-  expect(says).toBe('Said that a source overrules another');
+  expect(says).toBe('Added a relation between two sources: overrules');
   expect([await inWords(0), await inWords(1)]).toEqual([['Ebb overrules Gate at 12'], ['Ebb overrules Gate at 12']]);
   const more = await say(0, 'overrules', 1, { note: 'On the whole', page: '14' });
   expect((await around(1)).relations[0]).toMatchObject({ note: 'On the whole', page: '14' });

@@ -4,9 +4,9 @@ import type { Changed, RelatedSource, RelationsOf, SayRelation } from '@pandecta
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
-import { findRecords } from '../sources/store.ts';
+import { findRecords } from '../records/store.ts';
 import { relationsOf, saidOf, wholesOf } from './store.ts';
 
 export async function findRelationsOf({ db }: Services, { workspaceId }: Actor, source: string): Promise<RelationsOf> {

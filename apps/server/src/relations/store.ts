@@ -6,7 +6,7 @@ import type { Db } from '../database/connect.ts';
 import { json, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { partsOf } from '../sources/merged.ts';
+import { partsOf } from '../records/merged.ts';
 import { relations } from './tables.ts';
 
 export interface FoundRelation extends Said {

@@ -6,7 +6,7 @@ import { members } from '../access/tables.ts';
 import type { Db } from '../database/connect.ts';
 import { json, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { said } from '../searching/asked.ts';
 import { askedHere } from './tables.ts';
 

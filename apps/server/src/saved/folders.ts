@@ -4,7 +4,7 @@ import type { Changed, EditFolder, NewFolder, Role } from '@pandecta/contract';
 import type { Entry } from '@pandecta/core/changes';
 import { may } from '../access/permissions.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting, Actor } from '../http/authorise.ts';
+import type { Acting, Actor } from '../access/principal.ts';
 import { entryOf } from '../lists/store.ts';
 import { writeEntry } from '../lists/write.ts';
 import type { Services } from '../services.ts';

@@ -10,7 +10,7 @@ import type {
 } from '@pandecta/contract';
 import type { EntryChange } from '@pandecta/core/changes';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { entriesOf, entryOf } from '../lists/store.ts';
 import { writeEntries, writeEntry } from '../lists/write.ts';
 import { said } from '../searching/asked.ts';

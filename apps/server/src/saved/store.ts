@@ -4,9 +4,9 @@ import type { Ask, WatchState } from '@pandecta/contract';
 import type { Entry } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { entryNamed } from '../lists/store.ts';
-import type { NumberSet } from '../searching/columns/load.ts';
+import type { NumberSet } from '../columns/load.ts';
 import { savedWatches } from './tables.ts';
 
 export interface SavedValue extends Entry {

@@ -11,8 +11,8 @@ import { json, list, number, rows, text, type RowOf } from '../database/read.ts'
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting, Actor, Caller } from '../http/authorise.ts';
-import { eachDue } from '../jobs/due.ts';
+import type { Acting, Actor, Caller } from '../access/principal.ts';
+import { eachDue } from '../queue/due.ts';
 import { entryOf } from '../lists/store.ts';
 import { understand, type Question } from '../searching/match.ts';
 import { count, idsIn, narrowedBy } from '../searching/store.ts';

@@ -20,13 +20,11 @@ import {
 } from '@pandecta/core/query';
 import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
-import { prefixOf, restPrefix } from '../indexing/vector.ts';
-import { rulesWithin } from '../places/store.ts';
-import { savedNamed } from '../saved/store.ts';
-import { sourceSet, wordSet, type NumberSet } from './columns/load.ts';
+import { prefixOf, restPrefix } from '../database/lexemes.ts';
+import { sourceSet, wordSet, type NumberSet } from '../columns/load.ts';
 import { anyFacet, facetIds, included, inYears, NOTHING, pairOf, type FacetPair, type Scope } from './facets.ts';
+import { conditionOf, NARROWINGS, type Asking } from './fields.ts';
 import { spellOut } from './spelling.ts';
-import { told } from './told.ts';
 
 export interface Compiled {
   condition: Condition;
@@ -124,7 +122,27 @@ class Compiler {
     this.vector = look === 'all' ? 'vector' : 'fields';
     this.leads = look === 'all' ? [this.lead()] : FIELDS_OF[look].map((field) => this.lead(field));
     if (look === 'record') this.leads.push(restPrefix(scope.workspaceNumber));
+    const { workspaceId, member: userId } = scope;
+    this.asking = {
+      db,
+      scope,
+      actor: { workspaceId, userId },
+      facet: async (type, keys) =>
+        anyFacet(
+          await facetIds(
+            db,
+            scope,
+            keys.map((key) => [type, key]),
+          ),
+        ),
+      sources: (ids) => this.set(sourceSet(workspaceId, ids)),
+      set: (set) => this.set(set),
+      inner: (question) => this.inner(question),
+    };
   }
+
+  /** What fields and narrowings make their conditions with. */
+  private readonly asking: Asking;
 
   private lead(field?: TextField): string {
     return prefixOf(this.scope.workspaceNumber, field);
@@ -275,39 +293,10 @@ class Compiler {
       const words = this.words({ is: 'word', text }, field, excluded);
       return words ? this.set(wordSet('fields', words)) : NOTHING;
     }
-    const condition = await told(field, text, phrase, {
-      db: this.db,
-      scope: this.scope,
-      set: (set) => this.set(set),
-      saved: (name) => this.saved(name),
-      within: (ids, below) => this.within(ids, below),
-    });
+    const condition = await conditionOf(field, text, this.asking, phrase);
     if (!condition)
       this.unknown.push({ node, says: `Nothing here is called “${text}” under “${fieldOf(field).name}”` });
     return condition ?? NOTHING;
-  }
-
-  /** What a saved search asks for. */
-  private async saved(name: string): Promise<Condition | undefined> {
-    const found = await savedNamed(this.db, this.scope.workspaceId, this.scope.member, name);
-    return found && this.inner(found);
-  }
-
-  /** What stands in any of these collections: what is filed there, and what their rules find; with what is below, or without. */
-  private async within(collections: string[], below: boolean): Promise<Condition> {
-    const pairs = collections.map((id) => [below ? 'in' : 'filed', id] as const);
-    const filed = anyFacet(await facetIds(this.db, this.scope, pairs));
-    const parts: Condition[] = [];
-    for (const rule of await rulesWithin(
-      this.db,
-      { workspaceId: this.scope.workspaceId, userId: this.scope.member },
-      collections,
-      below,
-    )) {
-      const found = await this.inner(rule);
-      if (found) parts.push(found);
-    }
-    return parts.length ? { is: 'or', parts: [filed, ...parts] } : filed;
   }
 
   /** A question within the question; undefined where it would ask for itself. */
@@ -331,11 +320,11 @@ class Compiler {
 
   private async any(pairs: FacetPair[]): Promise<Condition> {
     const parts: Condition[] = [];
-    for (const type of ['in', 'filed'] as const) {
-      const ids = pairs.filter((p) => p[0] === type).map((p) => p[1]);
-      if (ids.length) parts.push(await this.within(ids, type === 'in'));
+    for (const [type, narrowing] of Object.entries(NARROWINGS.all)) {
+      const keys = pairs.filter((p) => p[0] === type).map((p) => p[1]);
+      if (keys.length) parts.push(await narrowing(keys, this.asking));
     }
-    const others = pairs.filter(([type]) => type !== 'in' && type !== 'filed');
+    const others = pairs.filter(([type]) => !(type in NARROWINGS.all));
     if (others.length || !parts.length) parts.push(anyFacet(await facetIds(this.db, this.scope, others)));
     return parts.length === 1 ? parts[0]! : { is: 'or', parts };
   }

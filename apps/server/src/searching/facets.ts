@@ -10,9 +10,9 @@ import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { keptUnder } from '../indexing/facet.ts';
-import { facetKind } from '../indexing/facets.ts';
+import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
-import { pathsOf } from '../places/store.ts';
+import type { FieldDefinition } from './fields.ts';
 
 export interface Scope {
   workspaceId: string;
@@ -59,7 +59,7 @@ export async function facetIds(
 }
 
 /** Facets by the name of their value; see `called`. */
-export async function facetsNamed(
+async function facetsNamed(
   db: Db,
   { workspaceId, member }: Who,
   type: string,
@@ -74,25 +74,11 @@ export async function facetsNamed(
   return called(named, text, exactly);
 }
 
-/** Collections by their names, or by their paths; see `called`. */
-export async function collectionsNamed(
-  db: Db,
-  { workspaceId, member }: Who,
-  text: string,
-  exactly: boolean,
-): Promise<string[]> {
-  const paths = await pathsOf(db, { workspaceId, userId: member });
-  const named = [...paths].map(
-    ([id, all]) => [id, [id, ...all, ...all.map((p) => p.split(' › ').at(-1)!)]] as [string, string[]],
-  );
-  return called(new Map(named), text.replace(/\s*[›>/]\s*/g, ' › '), exactly);
-}
-
 /**
  * Those one means by a name: "résumé" is the tag "Resume"; where no name is just this, its beginning is enough, but for
  * what was written in quotation marks.
  */
-function called<K>(named: Map<K, string[]>, text: string, exactly: boolean): K[] {
+export function called<K>(named: Map<K, string[]>, text: string, exactly: boolean): K[] {
   const wanted = fold(text).trim();
   if (!wanted) return [];
   const those = (holds: (name: string) => boolean): K[] =>
@@ -128,3 +114,11 @@ export function included(ask: Ask): FacetPair[][] {
 
 export const inYears = ({ yearFrom, yearTo }: Ask): Condition[] =>
   yearFrom !== undefined || yearTo !== undefined ? [{ is: 'years', from: yearFrom, to: yearTo }] : [];
+
+/** A field that asks for the values of a facet by their names. */
+export const namedFacet = (type: string): FieldDefinition => ({
+  async condition(text, { db, scope }, exactly) {
+    const found = await facetsNamed(db, scope, type, text, exactly);
+    return found.length ? anyFacet(found) : undefined;
+  },
+});

@@ -5,7 +5,7 @@ import type { GroupBy } from '@pandecta/core/narrowing';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { facets } from '../indexing/tables.ts';
-import type { ColumnsAnswer } from './columns/thread.ts';
+import type { ColumnsAnswer } from '../workers/columns.ts';
 import { keptTypes, type Scope } from './facets.ts';
 import type { Question } from './match.ts';
 import { namedFacets } from './named.ts';

@@ -8,7 +8,7 @@ import { startTestServer, type Person, type TestServer } from '../testing/server
 let server: TestServer;
 let me: Person;
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('steward');
   const items = Array.from({ length: 40 }, (_, i) => ({
     type: i % 3 ? 'article-journal' : 'book',

@@ -2,6 +2,6 @@
 import type { Capability } from '../capability.ts';
 import { searchRoutes } from './routes.ts';
 
-export const searching: Capability = {
+export const searching = {
   routes: searchRoutes,
-};
+} satisfies Capability;

@@ -6,8 +6,8 @@ import { asTyped, parseQuery, type Node, type ParsedQuery } from '@pandecta/core
 import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
-import type { Caller } from '../http/authorise.ts';
-import { facetKind } from '../indexing/facets.ts';
+import type { Caller } from '../access/principal.ts';
+import { facetKind, facetKinds } from '../indexing/facet.ts';
 import { compile, notesOf, type Compiled } from './compile.ts';
 import { facetIds, inYears, type Scope } from './facets.ts';
 
@@ -71,21 +71,16 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   };
 }
 
-/** What sources are sorted by that is said of them: the facets of each rank, by type and key. */
-const LEVELS: Partial<Record<string, [type: string, key: string][]>> = {
-  rating: ['5', '4', '3', '2', '1'].map((n) => ['rating', n]),
-  reading: ['reading', 'to read', 'read'].map((state) => ['reading', state]),
-  // With a gloss before those that are only marked.
-  marks: [
-    ['marked', 'gloss'],
-    ['marked', 'mark'],
-  ],
+/** What sources are sorted by that facets tell: those of each rank, by type and key. */
+const levelsOf = (sort: string): [type: string, key: string][] | undefined => {
+  const kind = facetKinds().find((k) => k.levels?.sort === sort);
+  return kind?.levels?.keys.map((key) => [kind.type, key]);
 };
 
 const withLevels = (db: Db, scope: Scope, sort: SortBy[]): Promise<SortBy[]> =>
   Promise.all(
     sort.map(async (s) => {
-      const levels = LEVELS[s.key];
+      const levels = levelsOf(s.key);
       if (!levels) return s;
       const who = { workspaceId: scope.workspaceId, member: scope.member };
       return { ...s, facets: await Promise.all(levels.map((level) => facetIds(db, who, [level]))) };

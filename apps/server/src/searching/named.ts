@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import type { Db } from '../database/connect.ts';
 import { number, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { FACET_KINDS } from '../indexing/facets.ts';
+import { facetKinds } from '../indexing/facet.ts';
 
 export interface Named {
   /** As it is kept: of a facet that is each member's own, the member is part of it. */
@@ -20,7 +20,7 @@ export async function namedFacets(db: Db, workspaceId: string, ids: number[]): P
   );
   const out = new Map<number, Named>(found.map((f) => [f.id, { type: f.type, key: f.key, name: f.key }]));
   await Promise.all(
-    FACET_KINDS.map(async ({ type, own, names }) => {
+    facetKinds().map(async ({ type, own, names }) => {
       const of = found.filter((f) => f.type === type || (own && f.type.startsWith(`${type} `)));
       const named = of.length ? await names?.(db, workspaceId, [...new Set(of.map((f) => f.key))]) : undefined;
       for (const f of of) out.get(f.id)!.name = named?.get(f.key) ?? f.key;

@@ -2,9 +2,9 @@
 import type { AskFacet, AskNarrow, Facet, FacetReply, FacetValue, NarrowReply } from '@pandecta/contract';
 import { fold } from '@pandecta/core/words';
 import { Refusal } from '../errors.ts';
-import type { Caller } from '../http/authorise.ts';
+import type { Caller } from '../access/principal.ts';
 import { keptUnder, type FacetKind } from '../indexing/facet.ts';
-import { FACET_KINDS, facetKind } from '../indexing/facets.ts';
+import { facetKind, facetKinds } from '../indexing/facet.ts';
 import { pairOf } from './facets.ts';
 import { understand, type Question } from './match.ts';
 import { asOne, namedFacets } from './named.ts';
@@ -12,7 +12,7 @@ import { ask, type Asking } from './store.ts';
 
 type Offered = FacetKind & { offered: { name: string; most: number } };
 
-const OFFERED = FACET_KINDS.filter((kind): kind is Offered => Boolean(kind.offered));
+const offeredKinds = (): Offered[] => facetKinds().filter((kind): kind is Offered => Boolean(kind.offered));
 
 export async function narrow(
   to: Asking,
@@ -20,7 +20,7 @@ export async function narrow(
   { facets: wanted, ...asked }: AskNarrow,
 ): Promise<NarrowReply> {
   const q = await understand(to.db, caller, asked);
-  const kinds = wanted ? OFFERED.filter((k) => wanted.includes(k.type)) : OFFERED;
+  const kinds = wanted ? offeredKinds().filter((k) => wanted.includes(k.type)) : offeredKinds();
   // Of what a source has one value of, the others are offered as if none were chosen: one of several is asked for.
   const chosen = new Set((asked.include ?? []).map((f) => pairOf(f)[0]));
   const apart = kinds.filter((k) => !k.many && chosen.has(k.type));
@@ -38,7 +38,7 @@ export async function narrow(
     total,
     years: years.map(([year, count]) => ({ year, count })),
     undated,
-    offered: OFFERED.map(({ type, offered: { name } }) => ({ type, name })),
+    offered: offeredKinds().map(({ type, offered: { name } }) => ({ type, name })),
     facets: kinds.map(({ type, offered: { name } }): Facet => ({ type, name, values: values.get(type) ?? [] })),
   };
 }
@@ -54,7 +54,7 @@ export async function allOfFacet(
   caller: Caller,
   { facet, within, ...asked }: AskFacet,
 ): Promise<FacetReply> {
-  const kind = OFFERED.find((k) => k.type === facet);
+  const kind = offeredKinds().find((k) => k.type === facet);
   if (!kind) throw new Refusal('invalid', `nothing is narrowed by “${facet}”`);
   const include = (asked.include ?? []).filter((f) => facetKind(facet)?.many || pairOf(f)[0] !== facet);
   const q = await understand(to.db, caller, { ...asked, include });

@@ -1,112 +1,60 @@
 /** The lines of the ledger for given sources, with where each matched. */
-import { sql, type SQL } from 'drizzle-orm';
-import {
-  LEFT_OUT,
-  type Hit,
-  type InBin,
-  type LabelOnSource,
-  type SourceRow,
-  type TagOnSource,
-} from '@pandecta/contract';
+import { sql } from 'drizzle-orm';
+import { LEFT_OUT, type Hit, type SourceRow } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
-import { type ReadingState } from '@pandecta/core/changes';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
+import { json, number, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { prefixOf } from '../indexing/vector.ts';
-import { ownColumns } from '../own/store.ts';
-import { seenBy } from '../places/store.ts';
-import { binDaysOf } from '../sources/purge.ts';
-import { stateColumns } from '../stating/store.ts';
+import { prefixOf } from '../database/lexemes.ts';
+import { LINE_PARTS, type PartField } from './line.ts';
 import type { Question } from './match.ts';
 
-const LINE = {
-  id: text(),
-  record: json<SourceRecord>(),
-  reading: orNull(text<ReadingState>()),
-  starred: truth,
-  rating: orNull(number),
-  recheck: orNull(text()),
-  labels: json<LabelOnSource[] | null>(),
-  added_at: text(),
-  tags: json<TagOnSource[] | null>(),
-  places: list(text()),
-  bin: orNull(json<InBin>()),
-  files: number,
-  pages: number,
-  marks: number,
-  file_id: orNull(text()),
-  trouble: orNull(text()),
-  glosses: orNull(list(text())),
-};
+const LINE = { id: text(), record: json<SourceRecord>(), added_at: text() };
 
 export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts = false): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
   const sought = soughtIn(q.tree, TEXT_FIELDS);
   const searching = !nothingSought(sought);
+  const parts = LINE_PARTS.all;
+  const asked = { workspace: w, member: q.scope.member, presence: q.scope.presence, searching };
   const found = await rows(
     db,
-    LINE,
+    { ...LINE, ...Object.assign({}, ...parts.map((p) => p.columns)) } as typeof LINE,
     sql`
-    select s.id, s.record, s.added_at,
-      ${ownColumns(w, q.scope.member)}, ${stateColumns(w)},
-      (select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, t.name) from source_tags st
-        join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id) as tags,
-      array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present and ${seenBy(q.scope.member)}
-        where cs.workspace_id = ${w} and cs.source_id = s.id order by c.name) as places,
-      ${q.scope.presence === 'bin' ? inBin(w) : sql`null::jsonb`} as bin,
-      coalesce(f.files, 0) as files, coalesce(f.pages, 0) as pages, f.file_id, f.trouble,
-      (select count(*)::int from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present) as marks,
-      ${searching ? sql`(select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '')` : sql`null::text[]`} as glosses
+    select s.id, s.record, s.added_at, ${sql.join(
+      parts.map((p) => p.select(asked)),
+      sql`, `,
+    )}
     from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
     join sources s on s.workspace_id = ${w} and s.id = u.id
-    left join lateral (select count(*)::int as files, sum(fl.pages)::int as pages, (array_agg(fl.id order by (fl.id = s.main_file) desc nulls last, (fl.state = 'text') desc, fl.pages desc) filter (where fl.address is null))[1] as file_id,
-        case when not bool_or(fl.state = 'text') then (array_agg(fl.state order by (fl.id = s.main_file) desc nulls last, fl.pages desc) filter (where fl.state in ('image only', 'encrypted', 'damaged')))[1] end as trouble
-      from source_files sf join files fl on fl.workspace_id = ${w} and fl.id = sf.file_id
-      where sf.workspace_id = ${w} and sf.source_id = s.id) f on true
+    ${sql.join(parts.flatMap((p) => p.join?.(w) ?? []))}
     order by u.place`,
   );
+  const lines = found.map((row) => {
+    const told = Object.assign({}, ...parts.map((p) => p.line(row))) as Pick<SourceRow, PartField>;
+    return { row, told, texts: parts.flatMap((p) => p.texts?.(row) ?? []) };
+  });
   const pageHits = searching
     ? await findPageHits(
         db,
         q,
         sought,
-        found.filter((f) => f.pages > 0).map((f) => f.id),
+        lines.filter((l) => l.told.pages > 0).map((l) => l.row.id),
       )
     : new Map<string, PageHits>();
-  return found.map((f) => ({
-    id: f.id,
-    record: brief(f.record),
-    reading: f.reading,
-    starred: f.starred,
-    rating: f.rating,
-    recheck: f.recheck,
-    labels: f.labels ?? [],
-    addedAt: f.added_at,
-    tags: f.tags ?? [],
-    places: f.places,
-    ...(f.bin && { bin: f.bin }),
-    files: f.files,
-    pages: f.pages,
-    marks: f.marks,
-    fileId: f.file_id,
-    ...(f.trouble && { fileTrouble: f.trouble }),
-    ...(abstracts && f.record.abstract && { abstract: cut(withoutMarkup(f.record.abstract), MOST_OF_ABSTRACT) }),
-    titleLit: searching && f.record.title ? findLit(f.record.title, sought) : [],
-    ...placesOf(searching ? recordHits(f.record, f.glosses ?? [], sought) : [], pageHits.get(f.id)),
+  return lines.map(({ row: { id, record, added_at: addedAt }, told, texts }) => ({
+    id,
+    record: brief(record),
+    addedAt,
+    ...told,
+    ...(abstracts && record.abstract && { abstract: cut(withoutMarkup(record.abstract), MOST_OF_ABSTRACT) }),
+    titleLit: searching && record.title ? findLit(record.title, sought) : [],
+    ...placesOf(searching ? recordHits(record, texts, sought) : [], pageHits.get(id)),
   }));
 }
-
-/** When a source came into the bin, by whom, and when it goes: told of those in the bin alone. */
-const inBin = (w: SQL): SQL => sql`(select jsonb_build_object('at', s.changed_at,
-    'goes', s.changed_at + make_interval(days => ${binDaysOf}),
-    'by', coalesce((select u.name from change_subjects cs join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id
-      join users u on u.id = c.actor_id where cs.workspace_id = ${w} and cs.kind = 'source' and cs.subject_id = s.id
-      order by c.id desc limit 1), ''))
-  from workspaces w where w.id = ${w})`;
 
 function brief(record: SourceRecord): SourceRow['record'] {
   const out = { ...record };
@@ -130,7 +78,7 @@ function placesOf(inRecord: Hit[], onPages: PageHits | undefined): Pick<SourceRo
 }
 
 /** Where the record matched, apart from its title, which is lit itself. */
-function recordHits(record: SourceRecord, glosses: string[], sought: Sought): Hit[] {
+function recordHits(record: SourceRecord, texts: [where: string, text: string][], sought: Sought): Hit[] {
   const at = (field: string, text: string | undefined): Hit[] => {
     const s = text && snippet(withoutMarkup(text), sought);
     return s ? [{ where: variableLabel(field), ...s }] : [];
@@ -139,7 +87,7 @@ function recordHits(record: SourceRecord, glosses: string[], sought: Sought): Hi
   const said = [
     ...at('abstract', abstract),
     ...at('note', note),
-    ...glosses.flatMap((gloss) => at('gloss', gloss)),
+    ...texts.flatMap(([where, text]) => at(where, text)),
     ...NAME_VARIABLES.flatMap((v) => at(v, record[v]?.map(nameSpoken).join('; '))),
     ...Object.entries(rest).flatMap(([field, value]) =>
       typeof value === 'string' && !UNTOLD.has(field) ? at(field, value) : [],

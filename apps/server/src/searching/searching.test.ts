@@ -47,7 +47,7 @@ const RECORDS = [
 ];
 
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
   me = await server.person('steward');
   const ids: string[] = [];
   for (const record of RECORDS) ids.push((await me.at<Changed>('POST', '/sources', { record })).id!);

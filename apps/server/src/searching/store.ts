@@ -5,9 +5,9 @@ import type { Db } from '../database/connect.ts';
 import { number, rows } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import type { Services } from '../services.ts';
-import type { NumberSet } from './columns/load.ts';
-import type { Asked } from './columns/service.ts';
-import type { ColumnsAnswer } from './columns/thread.ts';
+import type { NumberSet } from '../columns/load.ts';
+import type { Asked } from '../columns/service.ts';
+import type { ColumnsAnswer } from '../workers/columns.ts';
 import { groupBy } from './groups.ts';
 import type { Question } from './match.ts';
 

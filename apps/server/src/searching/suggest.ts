@@ -2,16 +2,16 @@
 import { and, inArray, ilike, or } from 'drizzle-orm';
 import type { SuggestedValues } from '@pandecta/contract';
 import { fieldOf, isTextField, QUERY_FIELDS, type QueryField } from '@pandecta/core/query';
-import { ALL_KINDS, isNameVariable, KINDS } from '@pandecta/core/source';
+import { isNameVariable } from '@pandecta/core/source';
 import { fold } from '@pandecta/core/words';
 import { literally } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { keptUnder } from '../indexing/facet.ts';
-import { facetKind } from '../indexing/facets.ts';
+import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
-import { entriesOf } from '../lists/store.ts';
 import type { Services } from '../services.ts';
+import { FIELDS } from './fields.ts';
 import { asOne } from './named.ts';
 
 const MOST = 12;
@@ -39,18 +39,8 @@ export async function suggest(
     const folded = fold(name);
     return folded.startsWith(wanted) || folded.includes(` ${wanted}`);
   };
-  if (field === 'kind')
-    return {
-      values: ALL_KINDS.map((k) => ({ value: KINDS[k].name }))
-        .filter((v) => fits(v.value))
-        .slice(0, MOST),
-    };
-  if (field === 'saved' || field === 'new') {
-    const found = (await entriesOf(db, actor, 'saved')).filter((f) => fits(f.value.name));
-    return {
-      values: found.slice(0, MOST).map((f) => ({ value: f.value.name, says: String(f.value.describes ?? '') })),
-    };
-  }
+  const suggest = isTextField(field) || field === 'is' || field === 'has' ? undefined : FIELDS.all[field].suggest;
+  if (suggest) return { values: (await suggest(db, actor, fits)).slice(0, MOST) };
   const type = facetOf(field);
   const kind = type ? facetKind(type) : undefined;
   if (!type || !kind) return { values: [] };

@@ -2,7 +2,7 @@
 import type { Ask } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { parseQuery, printQuery, type Node } from '@pandecta/core/query';
-import type { Caller } from '../http/authorise.ts';
+import type { Caller } from '../access/principal.ts';
 import { understand } from './match.ts';
 import { count, type Asking } from './store.ts';
 

@@ -3,9 +3,9 @@ import { sql } from 'drizzle-orm';
 import { dateShort, lastDayOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { json, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
-import { eachDue } from '../jobs/due.ts';
+import { eachDue } from '../queue/due.ts';
 import type { Services } from '../services.ts';
-import { accessReminders } from './tables.ts';
+import { accessReminders } from '../records/tables.ts';
 
 /** So many days before. */
 const AHEAD = 14;

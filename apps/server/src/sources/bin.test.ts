@@ -11,7 +11,7 @@ let server: TestServer;
 let me: Person;
 let ids: string[];
 beforeAll(async () => {
-  server = await startTestServer();
+  server = await startTestServer({ alone: true });
 }, 60_000);
 afterAll(() => server.close());
 beforeEach(async () => {

@@ -9,25 +9,16 @@ import { number, one } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { sweepFiles } from '../files/sweep.ts';
 import type { Progress } from '../indexing/derive.ts';
-import type { JobKind } from '../jobs/kind.ts';
-import { enter, inputOf, noteInput, noteResult } from '../jobs/once.ts';
-import { notify } from '../live/notify.ts';
+import { defineJob } from '../capability.ts';
+import { enter, noteResult } from '../queue/once.ts';
+import { notify } from '../news/notify.ts';
 import type { Services } from '../services.ts';
-import { binDaysOf, purgeWithin } from './purge.ts';
-import { sources } from './tables.ts';
-
-/** How many days sources wait in the bin of a workspace. */
-export async function binDays(db: Db, workspaceId: string): Promise<number> {
-  const found = await one(
-    db,
-    { days: number },
-    sql`select ${binDaysOf} as days from workspaces w where w.id = ${workspaceId}`,
-  );
-  return found!.days;
-}
+import { binDays } from '../records/bin-days.ts';
+import { purgeWithin } from './purge.ts';
+import { sources } from '../records/tables.ts';
 
 export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): Promise<Changed> {
   await db.execute(
@@ -65,9 +56,7 @@ export async function emptyBin(services: Services, actor: Actor, seen: number): 
   if (!ids.length) return { changeId: null, says: 'The bin is empty' };
   if (ids.length > MOST_AT_ONCE) {
     const title = `Emptying the bin of ${countSources(ids.length)}`;
-    const jobId = await queue.queue(actor.workspaceId, actor.userId, 'empty-bin', title, (tx, job) =>
-      noteInput(tx, actor.workspaceId, job, { sources: ids }),
-    );
+    const jobId = await queue.queue(emptyBinJob, actor, title, { sources: ids });
     return { changeId: null, says: `${title} takes a while; Jobs shows how far it is`, jobId };
   }
   const { says, contents } = await transact(db, (tx) => removeForGood(tx, actor, ids));
@@ -91,25 +80,21 @@ async function removeForGood(
 }
 
 /** The emptying of a large bin. */
-export const emptyBinJob: JobKind = {
+export const emptyBinJob = defineJob<{ sources: string[] }>({
   kind: 'empty-bin',
   nothing: 'nothing was removed',
   failed: 'Emptying the bin failed on the server; nothing was removed.',
-  work:
-    ({ db, storage }) =>
-    async (workspaceId, jobId, progress) => {
-      const { done, input, userId } = await inputOf<{ sources: string[] }>(db, workspaceId, jobId);
-      if (done !== null) return done;
-      const { says, contents } = await withoutTimeout(db, async (tx) => {
-        const before = await enter(tx, workspaceId, jobId);
-        if (before !== null) return { says: before, contents: [] };
-        const removed = await removeForGood(tx, { workspaceId, userId }, input.sources, (n, of) =>
-          progress(n, of, `${n.toLocaleString('en')} of ${countSources(of)}`),
-        );
-        await noteResult(tx, workspaceId, jobId, { changeId: null, says: removed.says });
-        return removed;
-      });
-      await sweepFiles({ db, storage }, contents);
-      return says;
-    },
-};
+  async work({ db, storage }, { workspaceId, jobId, userId, input }, progress) {
+    const { says, contents } = await withoutTimeout(db, async (tx) => {
+      const before = await enter(tx, workspaceId, jobId);
+      if (before !== null) return { says: before, contents: [] };
+      const removed = await removeForGood(tx, { workspaceId, userId }, input.sources, (n, of) =>
+        progress(n, of, `${n.toLocaleString('en')} of ${countSources(of)}`),
+      );
+      await noteResult(tx, workspaceId, jobId, { changeId: null, says: removed.says });
+      return removed;
+    });
+    await sweepFiles({ db, storage }, contents);
+    return says;
+  },
+});

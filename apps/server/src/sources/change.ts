@@ -5,8 +5,8 @@ import { NOTHING, type CarriersOf, type Outcome } from '../changes/carry.ts';
 import { idsOf, type Db } from '../database/connect.ts';
 import { oneOf } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { checkCitationKeys } from './citation-keys.ts';
-import { sources } from './tables.ts';
+import { checkCitationKeys } from '../records/citation-keys.ts';
+import { sources } from '../records/tables.ts';
 
 export const sourceChanges: CarriersOf<'presence' | 'edit'> = {
   presence: {

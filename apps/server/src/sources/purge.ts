@@ -7,47 +7,18 @@ import { GOING } from '@pandecta/contract';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
+import { PURGED } from '../records/purged.ts';
 import { advance, note, numbersOf } from '../indexing/derive.ts';
-import { notify } from '../live/notify.ts';
-import type { Storage } from '../files/storage.ts';
+import { notify } from '../news/notify.ts';
+import type { Storage } from '../storage/storage.ts';
+import { binDaysOf, DAYS_IN_BIN } from '../records/bin-days.ts';
 import { sweepFiles } from '../files/sweep.ts';
-
-const DAYS_IN_BIN = 30;
-
-/** How many days sources wait in the bin of the workspace `w` a query selects. */
-export const binDaysOf = sql`coalesce((w.settings->>'binDays')::int, ${DAYS_IN_BIN})`;
 
 /** What no one has any more after so many days; what was merged into a source that is gone counts from then. */
 const AGED = sql`(presence not in ('live', 'intake', 'merged') or presence = 'merged' and not exists (
     select 1 from sources t where t.workspace_id = sources.workspace_id and t.id = sources.merged_into))
   and changed_at < now() - make_interval(days =>
     coalesce((select ${binDaysOf} from workspaces w where w.id = sources.workspace_id and presence = 'bin'), ${DAYS_IN_BIN}))`;
-
-/**
- * What goes with a source, where no foreign key says so: checking one for each of a million rows makes an import slower.
- * A test holds this list against the tables there are. The queue first, as the indexer takes it before it writes
- * vectors: in one order neither waits for the other.
- */
-export const OF_SOURCES = [
-  'index_queue',
-  'compare_queue',
-  'source_keys',
-  'source_tags',
-  'collection_sources',
-  'source_files',
-  'marks',
-  'source_facets',
-  'source_text',
-  'source_sort',
-  'source_origins',
-  'access_reminders',
-  'settled',
-  'source_meets',
-  'likely_pairs',
-  'source_labels',
-  'source_ratings',
-  'source_rechecks',
-] as const;
 
 /**
  * @param which a condition on `sources`
@@ -73,7 +44,7 @@ export async function purgeWithin(tx: Db, which: SQL): Promise<{ count: number; 
   }
   const sources = table('u', { w: ['uuid', gone.map((g) => g.workspace_id)], s: ['uuid', gone.map((g) => g.id)] });
   await leaveToParts(tx, sources);
-  for (const name of OF_SOURCES) {
+  for (const name of PURGED.all) {
     await tx.execute(
       sql`delete from ${sql.raw(name)} t using ${sources} where t.workspace_id = u.w and t.source_id = u.s`,
     );

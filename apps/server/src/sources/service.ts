@@ -9,14 +9,14 @@ import { commit } from '../changes/service.ts';
 import { transact } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
-import { broughtTo, findDestination } from '../places/destination.ts';
+import type { Actor } from '../access/principal.ts';
+import { broughtTo, findDestination } from './destination.ts';
 import type { Services } from '../services.ts';
-import { binDays } from './bin.ts';
-import { freshCitationKey, reserveCitationKeys } from './citation-keys.ts';
-import { insertSources } from './store.ts';
-import { refuseWrong } from './wrong.ts';
-import { sources } from './tables.ts';
+import { binDays } from '../records/bin-days.ts';
+import { freshCitationKey, reserveCitationKeys } from '../records/citation-keys.ts';
+import { insertSources } from '../records/store.ts';
+import { refuseWrong } from '../records/refuse-wrong.ts';
+import { sources } from '../records/tables.ts';
 
 /**
  * @param seen what the fields held when the person began; what they hold now where it is not said

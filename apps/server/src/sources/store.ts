@@ -1,19 +1,16 @@
 /** Reading sources: one in full, several in sum, and as records for citing and export. */
-import { and, eq, ne, sql, type SQL } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { BatchSummary, LabelOnSource, SourceDetail, StateCount } from '@pandecta/contract';
 import type { Presence, ReadingState } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
-import { array, oneOf } from '../database/sql.ts';
-import { within } from '../database/within.ts';
+import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../stating/store.ts';
-import type { KeyedRecord } from './citation-keys.ts';
-import { chainFrom, partsOf } from './merged.ts';
-import { sources } from './tables.ts';
+import { chainFrom, partsOf } from '../records/merged.ts';
 import { pathsOf } from '../places/store.ts';
 
 const DETAIL = {
@@ -55,16 +52,6 @@ const mergedFrom = (w: SQL): SQL => sql`coalesce((${partsOf(w, sql`select s.id`)
     from parts join sources m on m.workspace_id = ${w} and m.id = parts.id and m.id <> s.id
     join users mu on mu.id = m.added_by
     left join imports i on i.workspace_id = ${w} and i.id = m.import_id), '[]')`;
-
-/** How many sources are live, wait, are set aside, or lie in the bin. */
-export async function countPresence(db: Db, workspaceId: string, presence: Presence): Promise<number> {
-  const found = await one(
-    db,
-    { n: number },
-    sql`select count(*)::int as n from source_sort where workspace_id = ${workspaceId} and presence = ${presence}`,
-  );
-  return found!.n;
-}
 
 /** What was merged into another leads there, however often that was. */
 export async function findSource(db: Db, actor: Actor, id: string): Promise<SourceDetail> {
@@ -144,34 +131,4 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
     labels,
     collections: collections.flatMap((c) => (paths.get(c.id)?.[0] ? [{ ...c, path: paths.get(c.id)![0]! }] : [])),
   };
-}
-
-/** The records of those that are live, or of all that can be seen: in the bin and the intake too. */
-export async function findRecords(
-  db: Db,
-  workspaceId: string,
-  ids: string[],
-  which: 'live' | 'seen' = 'live',
-): Promise<Map<string, SourceRecord>> {
-  const { id, record, presence } = sources;
-  const there = which === 'live' ? eq(presence, 'live') : ne(presence, 'none');
-  const found = await within(db, workspaceId).all(sources, { id, record }, and(oneOf(id, ids), there));
-  return new Map(found.map((f) => [f.id, f.record]));
-}
-
-/**
- * Inserts new sources; their records already have citation keys. Those with the presence `none` become visible once a change
- * makes them live.
- */
-export async function insertSources(
-  tx: Db,
-  actor: Actor,
-  list: { id: string; record: KeyedRecord; provenance: object }[],
-  as: { presence: 'none' | 'live' | 'intake'; importId: string | null },
-): Promise<void> {
-  const plain = list.map(({ id, record, provenance }) => ({ id, record, provenance }));
-  await tx.execute(sql`
-    insert into sources (workspace_id, id, record, provenance, presence, added_by, import_id)
-    select ${actor.workspaceId}::uuid, r.id, r.record, r.provenance, ${as.presence}, ${actor.userId}::uuid, ${as.importId}::uuid
-    from jsonb_to_recordset(${JSON.stringify(plain)}::jsonb) as r(id uuid, record jsonb, provenance jsonb)`);
 }

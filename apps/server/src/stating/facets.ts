@@ -20,6 +20,7 @@ export const stateFacets: Facets = {
     {
       type: 'rating',
       offered: { name: 'Rating', most: 6 },
+      levels: { sort: 'rating', keys: ['5', '4', '3', '2', '1'] },
       names: fixedNames(Object.fromEntries(['1', '2', '3', '4', '5'].map((n) => [n, `${n} of 5`]))),
     },
     { type: 'again', offered: { name: 'Check again', most: 1 }, names: fixedNames({ yes: 'To be checked again' }) },

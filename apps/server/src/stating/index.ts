@@ -1,7 +1,20 @@
 /** What the workspace says of its sources: labels and ratings. */
+import { stateSubjects } from './subjects.ts';
+import { stateLists } from './lists.ts';
+import { stateLine } from './line.ts';
+import { stateFields } from './fields.ts';
+import { stateFacets } from './facets.ts';
+import { stateChanges } from './change.ts';
 import type { Capability } from '../capability.ts';
 import { statingRoutes } from './routes.ts';
 
-export const stating: Capability = {
+export const stating = {
   routes: statingRoutes,
-};
+  changes: stateChanges,
+  facets: [stateFacets],
+  fields: stateFields,
+  line: stateLine,
+  lists: stateLists,
+  purged: ['source_labels', 'source_ratings', 'source_rechecks'],
+  subjects: stateSubjects,
+} satisfies Capability;

@@ -5,7 +5,7 @@ import { firstOf } from '@pandecta/core/text';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Acting } from '../http/authorise.ts';
+import type { Acting } from '../access/principal.ts';
 import { entriesOf, entryOf } from '../lists/store.ts';
 import { writeEntry } from '../lists/write.ts';
 import type { Services } from '../services.ts';

@@ -4,7 +4,7 @@ import type { Db } from '../database/connect.ts';
 import { one, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import { seenBy } from '../places/store.ts';
 
 /** @throws Refusal with the collection and what it allows */

@@ -102,7 +102,7 @@ test('a collection that allows the tags of one heading refuses any other on what
   const refused = await tag('muddy');
   expect([refused.status, refused.body.detail]).toEqual([
     400,
-    'The request is not as it should be: Brief allows only tags of “For the brief”, and “muddy” is none of them',
+    'Invalid request: Brief allows only tags of “For the brief”, and “muddy” is none of them',
   ]);
   await me.at('PATCH', `/collections/${id}`, { allows: null });
   expect((await tag('muddy')).status).toBe(200);

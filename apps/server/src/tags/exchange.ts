@@ -6,7 +6,7 @@ import { writeSkos, writeVocabularyTable, type Concept } from '@pandecta/core/vo
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import { TookTooMuch } from '../workers/pool.ts';
 import { isUnder, tagName, taggedWith, termsOf } from './store.ts';

@@ -5,7 +5,7 @@ import { alike } from '@pandecta/core/vocabulary';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
-import type { Actor } from '../http/authorise.ts';
+import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import { findTerms, isUnder, tagName, taggedWith, termsOf } from './store.ts';
 

@@ -11,7 +11,7 @@ import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { Destination, ImportReport, JobList, Through, Role, SessionInfo, SourcePage } from '@pandecta/contract';
 import { FIRST_SENSES } from '@pandecta/core/marks';
-import { buildApp, type App } from '../app.ts';
+import { buildApp, type App } from '../composition/app.ts';
 import { connect, migrateUp, type Db } from '../database/connect.ts';
 
 const PASSWORD = 'a long enough password';
@@ -103,6 +103,8 @@ export interface TestServer {
 }
 
 export interface TestSetting {
+  /** A server of the test's own: for what stops it, replaces a part of it, or is told of all workspaces at once. */
+  alone?: true;
   /** What to do to the empty database before it is taken to the newest form. */
   prepare?: (url: string) => Promise<void>;
   registryUrl?: string;
@@ -155,7 +157,16 @@ export async function makeWorkspace(db: Db): Promise<string> {
   return id;
 }
 
-export async function startTestServer({ prepare, ...setting }: TestSetting = {}): Promise<TestServer> {
+/** Tests share a server where they set nothing: each has workspaces and people of its own. It ends with the process. */
+let shared: Promise<TestServer> | undefined;
+
+export async function startTestServer(setting: TestSetting = {}): Promise<TestServer> {
+  if (Object.keys(setting).length) return startServer(setting);
+  shared ??= startServer({});
+  return { ...(await shared), close: async () => {} };
+}
+
+async function startServer({ prepare, alone: _, ...setting }: TestSetting): Promise<TestServer> {
   const admin = process.env.PANDECTA_TEST_DATABASE;
   if (!admin) throw new Error('PANDECTA_TEST_DATABASE is not set: run the tests with `npm test`.');
   const name = `test_${randomBytes(6).toString('hex')}`;

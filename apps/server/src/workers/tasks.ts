@@ -50,7 +50,7 @@ import { Lexemes } from '@pandecta/core/words';
 import { styleHeads } from '@pandecta/debian/styles';
 import { citerOf } from './citers.ts';
 import { awaitHeard, pullRecords } from './records.ts';
-import { vectorsOf, type TextParts, type Vectors } from '../indexing/vector.ts';
+import { vectorsOf, type TextParts, type Vectors } from '../database/lexemes.ts';
 
 // A thread has a priority of its own under Linux, by its number (setpriority(2), notes): what answers everybody comes first.
 try {
@@ -230,4 +230,4 @@ export { altered } from './altering.ts';
 export { printed } from './printing.ts';
 export { casesOf, proofAll, proofOne } from './proofing.ts';
 export { readPages } from './read-pages.ts';
-export { columns } from '../searching/columns/thread.ts';
+export { columns } from './columns.ts';

@@ -55,6 +55,7 @@ export const entry: Kind<EntryChange> = {
       : `Renamed the ${what} “${before.name}” to “${after.name}”`;
   },
   touches: ({ list, entry }) => subjects(list, [entry]),
+  makes: ({ list, entry, value }) => (value.before ? [] : subjects(list, [entry])),
   ownOf({ value: { before, after } }) {
     const owner = (before ?? after)?.owner ?? undefined;
     return owner === ((after ?? before)?.owner ?? undefined) ? owner : undefined;

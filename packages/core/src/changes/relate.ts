@@ -71,12 +71,8 @@ export const relate: Kind<RelateChange> = {
   invert: (change) => ({ ...change, said: flip(change.said) }),
   isEmpty: ({ from, to, said }) => from === to || same(said.before, said.after),
   describe({ as, said: { before, after } }) {
-    const what = {
-      'other than': 'two sources are not the same work',
-      'version of': 'a source is a version of another',
-    }[as as string];
-    if (before && after) return `Said more of how a source stands to another: ${as}`;
-    return `${after ? 'Said' : 'Took back'} that ${what ?? `a source ${/ /.test(as) && !/with$|^replies/.test(as) ? `is ${as}` : as} another`}`;
+    if (before && after) return `Changed what is said of a relation: ${as}`;
+    return `${after ? 'Added' : 'Removed'} a relation between two sources: ${as}`;
   },
   touches: (change) => subjects('source', new Set([change.from, change.to])),
   sample(draw) {

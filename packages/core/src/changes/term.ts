@@ -72,6 +72,7 @@ export const term: Kind<TermChange> = {
       : `Put the ${what} “${after.name}” under ${after.heading ? `“${after.heading}”` : 'no heading'}`;
   },
   touches: (change) => subjects('tag', [change.tag]),
+  makes: ({ tag, term: { before } }) => (before ? [] : subjects('tag', [tag])),
   sample(draw) {
     const tag = draw.pick([idOf(draw, draw.library.tags.keys()), idOf(draw, draw.library.tags.keys()), draw.id()]);
     const any = (): Term => ({

@@ -142,6 +142,8 @@ type Fields = typeof FIELDS;
 export type QueryField = keyof Fields;
 /** A field that asks for words. */
 export type TextField = { [F in QueryField]: Fields[F]['asks'] extends { words: string } ? F : never }[QueryField];
+/** The values of a field that knows a few. */
+export type ValueOf<F extends QueryField> = Fields[F]['asks'] extends { values: infer V } ? keyof V & string : never;
 /** A field that asks for something else. */
 export type OtherField = Exclude<QueryField, TextField>;
 
@@ -169,17 +171,15 @@ export function valuesOf(field: QueryField): Readonly<Record<string, string>> | 
 }
 
 /** The value meant by a text, of a field with a few: by its name, another for it, or how it begins. */
-export function valueMeant(field: QueryField, text: string): string | undefined {
+export function valueMeant<F extends QueryField>(field: F, text: string): ValueOf<F> | undefined {
   const { asks } = fieldOf(field);
   if (!('values' in asks)) return undefined;
   const wanted = text.toLowerCase().replace(/[-_]/g, ' ').trim();
   const values = Object.keys(asks.values);
   if (!wanted) return undefined;
-  return (
-    values.find((v) => v === wanted || asks.values[v]!.toLowerCase() === wanted) ??
+  return (values.find((v) => v === wanted || asks.values[v]!.toLowerCase() === wanted) ??
     asks.also?.[wanted] ??
-    values.find((v) => v.startsWith(wanted))
-  );
+    values.find((v) => v.startsWith(wanted))) as ValueOf<F> | undefined;
 }
 
 /** What is wrong with the value of a field, as far as it can be told from it alone. */

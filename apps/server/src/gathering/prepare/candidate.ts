@@ -5,7 +5,8 @@ import type { Provenance } from '@pandecta/core/documents';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Services } from '../../services.ts';
-import type { Found, Input } from '../inputs.ts';
+import type { Found } from '../../catalogues/look-up.ts';
+import type { Input } from '../inputs.ts';
 import type { Visits } from './visits.ts';
 
 /** What reading an input is given. */

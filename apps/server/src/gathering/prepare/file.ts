@@ -1,7 +1,7 @@
 /** A file, by what is in it. */
 import { readFile } from 'node:fs/promises';
 import { isPdf, pictureType, TEXT_FORMATS, type Columns } from '@pandecta/core/formats';
-import { startOf } from '../../files/storage.ts';
+import { startOf } from '../../storage/storage.ts';
 import { isFile, type FileInput, type TypedInput } from '../inputs.ts';
 import { candidate, knownBy, leftOut, message, type Prepared, type Preparing } from './candidate.ts';
 import { candidateOf } from './page.ts';

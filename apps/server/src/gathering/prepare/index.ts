@@ -1,6 +1,6 @@
 /** Reads what came into candidates, outside any transaction. Nothing here is seen by anyone yet. */
 import pMap from 'p-map';
-import type { Progress } from '../../jobs/kind.ts';
+import type { Progress } from '../../queue/kind.ts';
 import type { Services } from '../../services.ts';
 import { TookTooMuch } from '../../workers/pool.ts';
 import { isFile, type Input } from '../inputs.ts';

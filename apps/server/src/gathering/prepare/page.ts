@@ -7,7 +7,7 @@ import { pictureType } from '@pandecta/core/formats';
 import { keepPage } from '../../files/keep-page.ts';
 import { keepPicture } from '../../files/keep-picture.ts';
 import { readPdf } from '../../files/read-pdf.ts';
-import { Unreachable } from '../../outside/fetch.ts';
+import { Unreachable } from '../../fetching/fetch.ts';
 import type { PageInput, TypedInput } from '../inputs.ts';
 import {
   candidate,

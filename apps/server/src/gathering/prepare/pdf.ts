@@ -7,7 +7,7 @@ import { json, number, one, text } from '../../database/read.ts';
 import { MOST_SCANNED_PAGES, readOrRecognise } from '../../files/read-scan.ts';
 import type { FileInput } from '../inputs.ts';
 import { candidate, layRegistryOver, message, type Prepared, type Preparing } from './candidate.ts';
-import { lookUpDoi } from '../../outside/registry.ts';
+import { lookUpDoi } from '../../catalogues/registry.ts';
 
 export async function preparePdf({ services, workspace, index, says }: Preparing, input: FileInput): Promise<Prepared> {
   const messages: ImportMessage[] = [];

@@ -1,6 +1,6 @@
 /** A record chosen from what catalogues answered, or from what a page lists; with its full text, where it is said to be had. */
 import { fetchPdf } from '../../files/fetch-pdf.ts';
-import { Unreachable } from '../../outside/fetch.ts';
+import { Unreachable } from '../../fetching/fetch.ts';
 import type { RecordInput } from '../inputs.ts';
 import { candidate, knownBy, message, type Prepared, type Preparing } from './candidate.ts';
 

@@ -13,8 +13,8 @@ import {
 } from './candidate.ts';
 import { readRecords } from './file.ts';
 import { prepareLink } from './page.ts';
-import { lookUp } from '../../outside/look-up.ts';
-import { lookUpDoi, type LookedUp } from '../../outside/registry.ts';
+import { lookUp } from '../../catalogues/look-up.ts';
+import { lookUpDoi, type LookedUp } from '../../catalogues/registry.ts';
 
 export async function prepareTyped(way: Preparing, input: TypedInput): Promise<Prepared> {
   const { part } = input;

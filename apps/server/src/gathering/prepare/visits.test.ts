@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { Unreachable, type Fetched } from '../../outside/fetch.ts';
+import { Unreachable, type Fetched } from '../../fetching/fetch.ts';
 import { Visits } from './visits.ts';
 
 let clock = 0;

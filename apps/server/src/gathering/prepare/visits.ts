@@ -2,7 +2,7 @@
  * Visiting the links of one gathering: within a time in all, and no host again that was silent. What is not visited any more
  * is kept with its address, and is asked for again by itself.
  */
-import { Unreachable, type Fetched, type Fetcher } from '../../outside/fetch.ts';
+import { Unreachable, type Fetched, type Fetcher } from '../../fetching/fetch.ts';
 
 const SECOND = 1000;
 /** The total time spent on fetching the links of one gathering, in milliseconds. */

@@ -1,0 +1,65 @@
+/**
+ * Gathers what the capabilities bring of each sort and hands it to the folders that work with all of it. Here a missing piece does
+ * not compile: a kind of change without its carrier, a field of a query without its condition, a field of a line that nobody
+ * tells, a list without its kind.
+ */
+import { CARRIERS } from '../changes/carriers.ts';
+import { findingFacets } from '../check/facets.ts';
+import { fileFacets } from '../files/facets.ts';
+import { FACETS, type Facets } from '../indexing/facet.ts';
+import { intakeFacets } from '../intake/facets.ts';
+import { LIST_KINDS } from '../lists/kinds.ts';
+import { markFacets } from '../marks/facets.ts';
+import { ownFacets } from '../own/facets.ts';
+import { placeFacets } from '../places/facets.ts';
+import { PURGED } from '../records/purged.ts';
+import { FIELDS, NARROWINGS } from '../searching/fields.ts';
+import { LINE_PARTS, type LinePart, type PartField } from '../searching/line.ts';
+import { comingFacets, peopleFacets, publishedFacets, sourceFacets } from '../sources/facets.ts';
+import { stateFacets } from '../stating/facets.ts';
+import { SUBJECTS } from '../subjects/registry.ts';
+import { tagFacets } from '../tags/facets.ts';
+import { CAPABILITIES, DECLARED } from './capabilities.ts';
+
+type Declared = (typeof DECLARED)[number];
+type Brought<C, K extends string> = C extends Record<K, infer V> ? V : never;
+type All<U> = (U extends unknown ? (one: U) => void : never) extends (all: infer I) => void ? I : never;
+
+/** What the capabilities declare under a key, as one object: typed by all that is declared. */
+function together<K extends 'changes' | 'subjects' | 'fields' | 'lists' | 'narrowings'>(
+  key: K,
+): All<Brought<Declared, K>> {
+  return Object.assign({}, ...CAPABILITIES.map((c) => c[key])) as never;
+}
+
+type FieldsTold<P> = P extends LinePart<infer F> ? F : never;
+type Untold = Exclude<PartField, FieldsTold<Brought<Declared, 'line'>>>;
+/** Takes the parts of a line; a field that none of them tells does not compile, and is named. */
+const whole = (parts: [Untold] extends [never] ? LinePart[] : { [F in Untold]: LinePart<F> }): LinePart[] =>
+  parts as unknown as LinePart[];
+
+CARRIERS.fill(together('changes'));
+SUBJECTS.fill(together('subjects'));
+FIELDS.fill(together('fields'));
+NARROWINGS.fill(together('narrowings'));
+LIST_KINDS.fill(together('lists'));
+LINE_PARTS.fill(whole(CAPABILITIES.flatMap((c) => (c.line ? [c.line as LinePart] : []))));
+PURGED.fill([...CAPABILITIES].reverse().flatMap((c) => c.purged ?? []));
+
+/** In the order they are offered; what is not named here comes last. */
+const OFFERED: Facets[] = [
+  sourceFacets,
+  tagFacets,
+  stateFacets,
+  ownFacets,
+  fileFacets,
+  peopleFacets,
+  placeFacets,
+  publishedFacets,
+  markFacets,
+  comingFacets,
+  findingFacets,
+  intakeFacets,
+];
+const placeOf = (facets: Facets): number => (OFFERED.includes(facets) ? OFFERED.indexOf(facets) : OFFERED.length);
+FACETS.fill(CAPABILITIES.flatMap((c) => c.facets ?? []).sort((a, b) => placeOf(a) - placeOf(b)));

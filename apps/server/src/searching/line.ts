@@ -1,0 +1,43 @@
+/** The parts of a line of the ledger, each told by the capability it belongs to. */
+import type { SQL } from 'drizzle-orm';
+import type { SourceRow } from '@pandecta/contract';
+import type { Presence } from '@pandecta/core/changes';
+import type { Columns, RowOf } from '../database/read.ts';
+import { Registry } from '../registry.ts';
+
+/** For whom lines are, and of which sources. */
+export interface LineAsked {
+  workspace: SQL;
+  member: string;
+  presence: Presence;
+  /** Whether words are looked for, so that texts are needed in which they are shown. */
+  searching: boolean;
+}
+
+/** What searching says of every line itself. */
+type Own = 'id' | 'record' | 'addedAt' | 'hits' | 'moreHits' | 'titleLit' | 'abstract' | 'group';
+/** What capabilities say of it. */
+export type PartField = Exclude<keyof SourceRow, Own>;
+
+/** @typeParam F the fields of a line it gives */
+export interface LinePart<F extends PartField = PartField> {
+  columns: Columns;
+  /** Selects them of the source `s`. */
+  select(asked: LineAsked): SQL;
+  /** What else is selected from. */
+  join?(workspace: SQL): SQL;
+  line(row: RowOf<Columns>): Pick<SourceRow, F>;
+  /** Texts in which words may be found besides the record's: what each is called, and the text. */
+  texts?(row: RowOf<Columns>): [where: string, text: string][];
+}
+
+/** Typed by its columns and by what `line` gives. */
+export const linePart = <C extends Columns, L extends Partial<Pick<SourceRow, PartField>>>(
+  part: Omit<LinePart, 'columns' | 'line' | 'texts'> & {
+    columns: C;
+    line(row: RowOf<C>): L;
+    texts?(row: RowOf<C>): [where: string, text: string][];
+  },
+): LinePart<keyof L & PartField> => part as never;
+
+export const LINE_PARTS = new Registry<LinePart[]>('parts of a line');

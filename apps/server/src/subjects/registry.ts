@@ -1,0 +1,38 @@
+/**
+ * What a workspace holds that changes speak of: one declaration a kind, by the capability it belongs to. A kind of
+ * `SUBJECT_KINDS` (core/changes) without its declaration does not compile.
+ */
+import { sql, type SQL } from 'drizzle-orm';
+import type { SubjectKind } from '@pandecta/core/changes';
+import type { Access } from '../access/principal.ts';
+import type { ErrorCode } from '../errors.ts';
+import { Registry } from '../registry.ts';
+
+export interface SubjectDefinition {
+  /** What one is called in a sentence. */
+  called: string;
+  /** Its rows: a table with `workspace_id` and `id`. */
+  table: string;
+  /** Whether the row `of` is there and may be seen. Who may see what is said here alone. */
+  visibleTo(access: Access, of: SQL): SQL;
+  /** How one that is not there, or may not be seen, is answered. */
+  missing: ErrorCode;
+  /**
+   * What others do to one keeps what made it from being undone (`guards`), or goes and comes with it and is told (`goes along`).
+   */
+  othersWork: 'guards' | 'goes along';
+}
+
+/** One for each kind. */
+export type SubjectDefinitions = { [K in SubjectKind]: SubjectDefinition };
+/** Those of a capability. */
+export type SubjectsOf<K extends SubjectKind> = Pick<SubjectDefinitions, K>;
+
+export const SUBJECTS = new Registry<SubjectDefinitions>('subjects');
+
+/** Whether the row `of`, of a kind, is there and may be seen. */
+export const visibleTo = (access: Access, kind: SubjectKind, of: SQL): SQL => SUBJECTS.all[kind].visibleTo(access, of);
+
+/** Of what is everyone's or one member's own: whether it may be seen. @param owner null where it is everyone's */
+export const everyonesOrOwn = ({ userId }: Pick<Access, 'userId'>, owner: SQL): SQL =>
+  sql`(${owner} is null or ${owner} = ${userId}::uuid)`;

@@ -1,0 +1,27 @@
+/** Whether subjects that are named are there for whoever names them. */
+import { sql } from 'drizzle-orm';
+import type { SubjectKind } from '@pandecta/core/changes';
+import type { Access } from '../access/principal.ts';
+import { idsOf, type Db } from '../database/connect.ts';
+import { rows, text } from '../database/read.ts';
+import { array } from '../database/sql.ts';
+import { Refusal } from '../errors.ts';
+import { SUBJECTS, visibleTo } from './registry.ts';
+
+/** Those of the ids that are there and may be seen, in their order. */
+export async function visibleIds(db: Db, access: Access, kind: SubjectKind, ids: string[]): Promise<string[]> {
+  if (!ids.length) return [];
+  const found = await rows(
+    db,
+    { id: text() },
+    sql`select t.id from ${sql.raw(SUBJECTS.all[kind].table)} t
+      where t.workspace_id = ${access.workspaceId} and t.id = any(${array(ids, 'uuid')}) and ${visibleTo(access, kind, sql`t`)}`,
+  );
+  const seen = new Set(idsOf(found));
+  return ids.filter((id) => seen.has(id));
+}
+
+/** @throws Refusal where one is not there, or may not be seen: both are answered alike */
+export async function refuseInvisible(db: Db, access: Access, kind: SubjectKind, id: string): Promise<void> {
+  if (!(await visibleIds(db, access, kind, [id])).length) throw new Refusal(SUBJECTS.all[kind].missing);
+}
