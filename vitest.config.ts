@@ -1,13 +1,25 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
+
+/** What takes longest begins first, so that nobody waits for it alone at the end. */
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files);
+    const isLong = (f: TestSpecification): boolean => f.moduleId.includes('/faults/');
+    return [...sorted.filter(isLong), ...sorted.filter((f) => !isLong(f))];
+  }
+}
 
 export default defineConfig({
   oxc: { decorator: { legacy: true } },
   test: {
     testTimeout: 60_000,
     hookTimeout: 60_000,
-    // Two cores are what a machine has at least; each file of server tests has a database of its own.
+    // Two cores are what a machine has at least; files that run in one worker share its modules, and
+    // server tests one server (apps/server/src/testing/server.ts).
     maxWorkers: 2,
+    sequence: { sequencer: LongestFirst },
     setupFiles: ['./vitest.setup.ts'],
     // A line written as a file ends would be on its way to nobody, which fails the run though no test did.
     disableConsoleIntercept: true,
@@ -17,6 +29,7 @@ export default defineConfig({
         plugins: [vue()],
         test: {
           name: 'unit',
+          isolate: false,
           include: [
             'packages/*/src/**/*.test.ts',
             'apps/{web,cli,standins}/src/**/*.test.ts',
@@ -27,7 +40,7 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: 'server', include: ['apps/server/src/**/*.test.ts'] },
+        test: { name: 'server', isolate: false, include: ['apps/server/src/**/*.test.ts'] },
       },
     ],
   },

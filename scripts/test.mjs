@@ -1,5 +1,8 @@
-/** `npm test`: installs what the tests need, runs all of them, and ends in a line `N passed, N failed`. */
-import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
+/**
+ * `npm test`: installs what the tests need, runs all of them, and ends in a line `N passed, N failed`.
+ * `npm test -- NAME …` runs the files whose path holds a name, and no checks; what follows another `--` goes to their runners.
+ */
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, chmodSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ROOT } from './lib/folders.mjs';
@@ -12,6 +15,9 @@ import { main, say } from './lib/say.mjs';
 import { UNHANDLED_ERRORS } from './lib/unhandled-errors.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
+const more = process.argv.includes('--', 2) ? process.argv.indexOf('--', 2) : process.argv.length;
+const names = process.argv.slice(2, more);
+const toRunners = process.argv.slice(more + 1);
 const sum = { passed: 0, failed: 0 };
 /** What failed, with its reason: said once more at the end, where whoever reads only the end sees it. */
 const failures = [];
@@ -38,7 +44,19 @@ function read(file) {
   return existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : undefined;
 }
 
-async function unitAndServer(database) {
+/** The files named, of those in folders with an ending; none where nothing is named. @returns undefined where none of them is */
+function named(folders, ending) {
+  if (!names.length) return [];
+  const files = folders.flatMap((folder) =>
+    readdirSync(join(ROOT, folder), { recursive: true }).map((f) => `${folder}/${f}`),
+  );
+  const found = files.filter(
+    (f) => !f.includes('node_modules') && ending.test(f) && names.some((name) => f.includes(name)),
+  );
+  return found.length ? found : undefined;
+}
+
+async function unitAndServer(database, files) {
   say('\n— unit and server tests');
   const env = {
     ...process.env,
@@ -49,6 +67,8 @@ async function unitAndServer(database) {
     bin('vitest'),
     [
       'run',
+      ...files,
+      ...toRunners,
       ...['default', 'json', './scripts/lib/unhandled-errors.mjs'].map((reporter) => `--reporter=${reporter}`),
       '--outputFile.json=test-results/unit.json',
     ],
@@ -68,7 +88,7 @@ async function unitAndServer(database) {
 const specsOf = ({ specs = [], suites = [] }) => [...specs, ...suites.flatMap(specsOf)];
 
 /** The demo is loaded once; each file of tests has a copy of it (tests/world.ts). */
-async function endToEnd(database, folder) {
+async function endToEnd(database, folder, files) {
   say('\n— end-to-end tests');
   const { serve } = await import('./lib/serve.mjs');
   const demo = 'pandecta_demo';
@@ -84,7 +104,7 @@ async function endToEnd(database, folder) {
     PANDECTA_TEST_FOLDER: data,
     PANDECTA_CHECK_REPLIES: '1',
   };
-  const done = await run(bin('playwright'), ['test', ...process.argv.slice(2)], { cwd: ROOT, env, show: true });
+  const done = await run(bin('playwright'), ['test', ...files, ...toRunners], { cwd: ROOT, env, show: true });
   const { stats, suites = [], errors = [] } = read('end-to-end.json') ?? {};
   for (const { file, title, ok, tests } of suites.flatMap(specsOf))
     if (!ok) failures.push(`${file}\n${title}\n${tests[0]?.results.at(-1)?.error?.message ?? ''}`);
@@ -92,20 +112,32 @@ async function endToEnd(database, folder) {
   count(stats?.expected, stats && stats.unexpected + stats.flaky, done.code);
 }
 
+/** Two at a time: each takes one core. */
+async function checks() {
+  const types = (what, project) => check(what, bin('tsc'), ['-p', project]);
+  await Promise.all([
+    check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
+      .then(() => types('types', 'tsconfig.json'))
+      .then(() => types('types of the browser tests', 'tests/tsconfig.json')),
+    check('lint', bin('eslint'), ['--max-warnings', '0', '.'])
+      .then(() => check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']))
+      .then(() => types('types of the clipper', 'apps/clipper/tsconfig.json')),
+  ]);
+}
+
 await main(async () => {
   await ensureDebian(TO_TEST);
   await ensureNpm();
   rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
-  await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-  await check('lint', bin('eslint'), ['--max-warnings', '0', '.']);
-  await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
-  await check('types of the browser tests', bin('tsc'), ['-p', 'tests/tsconfig.json']);
-  await check('types of the clipper', bin('tsc'), ['-p', 'apps/clipper/tsconfig.json']);
-  await check('types of the page', bin('vue-tsc'), ['-p', 'apps/web/tsconfig.json']);
+  const tests = named(['packages', 'apps', 'demo', 'scripts'], /\.test\.m?ts$|\.test\.mjs$/);
+  const specs = named(['tests'], /\.spec\.ts$/);
+  if (!names.length) await checks();
   const { buildClipper, buildPrograms, buildWeb } = await import('./lib/build.mjs');
   await buildPrograms();
-  await buildWeb({ kit: true });
-  await buildClipper();
+  if (specs) {
+    await buildWeb({ kit: true });
+    await buildClipper();
+  }
   const folder = mkdtempSync(join(tmpdir(), 'pandecta-test-'));
   chmodSync(folder, 0o755);
   let database;
@@ -113,8 +145,8 @@ await main(async () => {
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop().then(() => process.exit(130)));
   try {
     database = await startPostgres(join(folder, 'cluster'), { fast: true });
-    await unitAndServer(database);
-    await endToEnd(database, folder);
+    if (tests) await unitAndServer(database, tests);
+    if (specs) await endToEnd(database, folder, specs);
   } finally {
     await stop();
     rmSync(folder, { recursive: true, force: true });

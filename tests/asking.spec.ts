@@ -15,7 +15,7 @@ test('fields and values are offered as one types, and a mistake is pointed at wh
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await page.keyboard.type('key');
-  const offered = page.getByRole('listbox', { name: 'How it may go on' }).getByRole('option');
+  const offered = page.getByRole('listbox', { name: 'Suggestions' }).getByRole('option');
   await expect(offered).toHaveText([/Key authority/]);
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Tab');
@@ -60,7 +60,10 @@ test('a question is built of rows, alters the answer at once, and stands as word
   await group.getByRole('combobox', { name: 'Value' }).last().fill('1990-');
   await expect(askLine(page)).toHaveValue('tag:"used" (kind:"Book" or year:1990-)');
   const some = (await builder.getByText(/^\d+ sources?$/).textContent())!;
-  await builder.getByRole('combobox', { name: 'How these are joined' }).last().selectOption({ label: 'None of these' });
+  await builder
+    .getByRole('combobox', { name: 'How these are combined' })
+    .last()
+    .selectOption({ label: 'None of these' });
   await expect(builder.getByText(/^\d+ sources?$/)).not.toHaveText(some);
   await expect(askLine(page)).toHaveValue('tag:"used" -(kind:"Book" or year:1990-)');
   await builder.getByRole('button', { name: 'Done' }).click();
@@ -116,7 +119,7 @@ test('the heap is seen as a picture, gone through by keys, and a part of it lead
 test('a label is made with what it means, put on a source, and asked for', async ({ page }) => {
   await ask(page, 'title:"Marsh as plaintiff"');
   await line(page, 'Marsh as plaintiff').click();
-  await slip(page).getByRole('button', { name: 'Put or take a label' }).click();
+  await slip(page).getByRole('button', { name: 'Add or remove a label' }).click();
   await page.getByRole('menuitem', { name: 'Labels of the workspace…' }).click();
   const sheet = page.getByRole('dialog', { name: 'Labels of the workspace' });
   await sheet.getByRole('textbox', { name: 'Name' }).fill('Withdrawn');
@@ -124,7 +127,7 @@ test('a label is made with what it means, put on a source, and asked for', async
   await sheet.getByRole('button', { name: 'Make it' }).click();
   await expect(sheet.getByText('The authors took it back')).toBeVisible();
   await sheet.getByRole('button', { name: 'Close' }).click();
-  await slip(page).getByRole('button', { name: 'Put or take a label' }).click();
+  await slip(page).getByRole('button', { name: 'Add or remove a label' }).click();
   await page.getByRole('menuitem', { name: /^Withdrawn/ }).click();
   await expect(notice(page, 'Labelled 1 source “Withdrawn”')).toBeVisible();
   await expect(slip(page).getByTitle('Withdrawn: The authors took it back')).toBeVisible();

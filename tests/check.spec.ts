@@ -72,7 +72,7 @@ test('those that are certain are merged after a look at the list, and what is no
     (await last.locator('span').first().textContent())!,
   );
   await page.keyboard.press('n');
-  await expect(notice(page, 'Said that 2 sources are not the same work')).toBeVisible();
+  await expect(notice(page, 'Marked 2 sources as not the same work')).toBeVisible();
   await expect(groups.getByRole('button')).toHaveCount(left - 1);
   await page.reload();
   await expect(groups.getByRole('button')).toHaveCount(left - 1);

@@ -30,7 +30,7 @@ test('a collection says what it is for and until when, and a rule fills it with 
   const sheet = page.getByRole('dialog', { name: 'Ferries' });
   await sheet.getByRole('textbox', { name: 'What it is for' }).fill('Where one could cross');
   await sheet.getByLabel('Needed until').fill('2027-05-01');
-  await sheet.getByRole('button', { name: 'Take what is asked now' }).click();
+  await sheet.getByRole('button', { name: 'Use the current question' }).click();
   await expect(sheet.getByRole('textbox', { name: 'Rule' })).toHaveValue('kind:map');
   await sheet.getByRole('button', { name: 'Save' }).click();
   await expect(notice(page, 'Gave Ferries a rule')).toBeVisible();
@@ -91,7 +91,7 @@ test('a field of several is altered after a look at what would change', async ({
   await page.getByRole('button', { name: 'Fields…' }).click();
   const box = page.getByRole('dialog');
   await box.getByRole('combobox', { name: 'Field' }).selectOption({ label: 'Location in archive' });
-  await box.getByRole('combobox', { name: 'What is done' }).selectOption({ label: 'Replace a part of it' });
+  await box.getByRole('combobox', { name: 'What is done' }).selectOption({ label: 'Find and replace' });
   await box.getByRole('checkbox', { name: 'A regular expression' }).check();
   await box.getByRole('textbox', { name: 'Regular expression' }).fill('^(\\w+)');
   await box.getByRole('textbox', { name: 'Put in its place' }).fill('The $1');
@@ -107,7 +107,7 @@ test('a source has a page of its own, on which one says how it stands to another
   await line(page, 'Plan of the proposed gate').click();
   await slip(page).getByRole('link', { name: 'Whole page' }).click();
   await expect(page.getByRole('heading', { name: 'Plan of the proposed gate' })).toBeVisible();
-  await page.getByRole('button', { name: '+ how it stands to another' }).click();
+  await page.getByRole('button', { name: '+ relation to another source' }).click();
   await page.getByRole('combobox', { name: 'This source' }).selectOption({ label: 'Supplement to' });
   await page.getByRole('combobox', { name: 'The other source' }).fill('former gatekeeper');
   await page.getByRole('option', { name: /Interview with a former gatekeeper/ }).click();

@@ -1,11 +1,11 @@
 import { expect, test } from './world.ts';
-import { ask, drop, ledger, line, makePdf, notice, signIn, slip } from './person.ts';
+import { ask, drop, ledger, line, makePdf, notice, signInByForm, slip } from './person.ts';
 
 const RIS =
   'TY  - JOUR\nTI  - The Gatekeeper’s Ledger Reconsidered\nAU  - Brackwater, Anton\nAU  - Samphire, Leila\nJO  - Harbour History\nVL  - 31\nIS  - 2\nSP  - 44\nEP  - 61\nPY  - 2019\nDO  - 10.5555/harbhist.2019.0044\nKW  - Archives\nER  - \n';
 
 test('from a file to a found, filed, read and cited source', async ({ page }) => {
-  await signIn(page);
+  await signInByForm(page);
 
   await test.step('drop one RIS file and one PDF; the PDF finds its record', async () => {
     const pdf = await makePdf([

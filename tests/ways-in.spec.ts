@@ -54,7 +54,7 @@ test('a feed is looked at, then watched; what it has goes to the intake, once', 
   await dialog.getByRole('button', { name: 'Look' }).click();
   await expect(dialog.getByText(/^15 works, the first “/)).toBeVisible();
   await dialog.getByLabel('Name of the watch').fill('New at Northmere');
-  await dialog.getByRole('checkbox', { name: 'Write to me when something new came' }).check();
+  await dialog.getByRole('checkbox', { name: 'E-mail me when there is something new' }).check();
   await dialog.getByRole('button', { name: 'Watch' }).click();
   const deeds = page.getByRole('button', { name: 'What to do with the watch New at Northmere' });
   for (const says of ['15 new', '0 new']) {
