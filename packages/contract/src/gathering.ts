@@ -171,9 +171,9 @@ export class Gathering {
 
 /** What the workspace lets pass the intake. */
 export class GatherSettings {
-  /** What is complete and new goes straight to the sources. */
+  /** Complete and new records go straight to the sources. */
   @IsBoolean() passComplete!: boolean;
-  /** Files of references wait in the intake too, instead of coming in with a report. */
+  /** Reference files wait in the intake too, instead of coming in with a report. */
   @IsBoolean() holdReferences!: boolean;
 }
 

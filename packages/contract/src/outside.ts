@@ -354,7 +354,7 @@ export const outsideRoutes = {
     method: 'DELETE',
     path: '/w/:workspace/watches/:watch',
     may: 'gather',
-    summary: 'Watch no more; what it brought stays.',
+    summary: 'Stop watching; what it brought stays.',
     reply: WatchList,
   }),
   runWatch: route({

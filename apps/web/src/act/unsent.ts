@@ -112,7 +112,7 @@ export const useUnsent = defineStore('unsent', () => {
   function mayLeave(): boolean {
     if (kept.value.length)
       changes.tell(
-        'What is not saved yet would be lost. Let it be saved, or let it go, and sign out then.',
+        'Unsaved changes would be lost. Wait until they are saved, or discard them, then sign out.',
         null,
         true,
       );

@@ -73,7 +73,7 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
     </template>
     <div v-else-if="session.away" class="grid flex-1 place-items-center" role="status">
       <EmptyState title="The server does not answer just now"
-        >Nothing is lost. This page goes on by itself as soon as it does.</EmptyState
+        >Nothing is lost. This page continues by itself as soon as it answers.</EmptyState
       >
     </div>
     <RouterView v-else />

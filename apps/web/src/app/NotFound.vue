@@ -6,7 +6,7 @@ import KitButton from '../kit/KitButton.vue';
 <template>
   <div class="grid h-full place-items-center">
     <EmptyState title="There is nothing at this address"
-      >The link may be old, or a letter of it may be missing.<template #deeds
+      >The link may be out of date or incomplete.<template #deeds
         ><KitButton to="/sources">To the sources</KitButton></template
       ></EmptyState
     >

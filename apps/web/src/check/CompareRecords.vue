@@ -207,8 +207,8 @@ const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.l
 
 <template>
   <EmptyState v-if="check.duplicates && !check.group" title="No duplicates"
-    >{{ counted(check.duplicates.compared, 'source') }} compared. New ones are compared as they come; what you said was
-    not the same is not asked again.</EmptyState
+    >{{ counted(check.duplicates.compared, 'source') }} compared. New sources are compared as they arrive; pairs you
+    marked as different are not shown again.</EmptyState
   >
   <p v-else-if="!check.duplicates" class="text-muted" role="status">Comparing all sources with each other…</p>
   <p v-else-if="trouble" class="text-madder">{{ trouble }}</p>

@@ -75,14 +75,14 @@ const parts = computed(() => {
       <p class="mb-3"><KitButton to="/check/duplicates">Back to Duplicates</KitButton></p>
       <h1 class="font-serif text-title font-semibold">Bring two collections together</h1>
       <p class="mt-1 text-muted">
-        What stands in both stays; what is there twice is merged on the way; the other collection keeps what it has.
+        Sources in both stay. Duplicates are merged on the way. The other collection keeps its sources.
       </p>
       <div class="mt-3 grid grid-cols-2 gap-4">
         <KitSelect v-model="into" label="Into" above :options="collections" />
         <KitSelect v-model="from" label="From" above :options="others" />
       </div>
       <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
-      <p v-else-if="ready && !value" class="mt-3 text-muted" role="status">Laying them beside each other…</p>
+      <p v-else-if="ready && !value" class="mt-3 text-muted" role="status">Comparing the two collections…</p>
       <template v-else-if="value">
         <div class="mt-4 flex h-3 overflow-hidden rounded" aria-hidden="true">
           <span v-for="p in parts" :key="p.name" :class="p.tone" :style="{ flexGrow: p.n }" />

@@ -38,7 +38,7 @@ const sure = (g: DuplicateGroup): string => (g.versions ? 'versions of one work?
       role="group"
       aria-label="Those that are certain"
     >
-      <p class="text-fine text-muted">Of each the fullest record stands; take away those you want to see first.</p>
+      <p class="text-fine text-muted">The most complete record of each group is kept. Untick groups to check first.</p>
       <ul class="my-1.5 max-h-64 overflow-auto">
         <li v-for="g in check.certain" :key="g.id" class="flex gap-2 py-1">
           <KitCheck class="mt-0.5 shrink-0" :checked="!unticked.has(g.id)" :label="g.title" @check="tick(g)" />

@@ -95,8 +95,8 @@ async function tagWith(name: string): Promise<void> {
 </script>
 
 <template>
-  <EmptyState v-if="check.ends && !check.ends.queues.some((q) => q.count)" title="Nothing lies loose"
-    >Every source stands somewhere, and nothing waits.</EmptyState
+  <EmptyState v-if="check.ends && !check.ends.queues.some((q) => q.count)" title="Nothing is unfiled"
+    >Every source is in a collection, and the intake is empty.</EmptyState
   >
   <template v-else-if="queue">
     <header>
@@ -176,7 +176,7 @@ async function tagWith(name: string): Promise<void> {
             </li>
           </ul>
           <p v-else-if="s === current && suggests && offers" class="mt-1.5 text-fine text-muted">
-            Like none that is filed or tagged.
+            Not similar to any filed or tagged source.
           </p>
         </div>
       </li>
@@ -184,7 +184,7 @@ async function tagWith(name: string): Promise<void> {
     </ul>
     <p v-if="!queue.count" class="mt-3 text-muted">Nothing here.</p>
     <p v-if="queue.sources.length && queue.count > queue.sources.length" class="mt-2 text-fine text-muted">
-      The first {{ queue.sources.length }} of {{ queue.count.toLocaleString('en') }}; the others come when these are
+      The first {{ queue.sources.length }} of {{ queue.count.toLocaleString('en') }}; the rest appear when these are
       done.
     </p>
   </template>

@@ -52,7 +52,7 @@ useDeeds({ merge: mend });
 
 <template>
   <EmptyState v-if="check.findings && !check.findings.rules.length" title="Nothing to mend"
-    >{{ counted(check.findings.looked, 'record') }} looked over. New faults are found as records change.</EmptyState
+    >{{ counted(check.findings.looked, 'record') }} checked. New problems are found as records change.</EmptyState
   >
   <template v-else-if="rule">
     <header>
@@ -75,10 +75,10 @@ useDeeds({ merge: mend });
         label="Choose all that were found"
         @check="tickAll"
       />
-      <span class="flex-1">{{ findings.some((f) => f.mend) ? 'Now, and as it would be' : 'What was found' }}</span>
+      <span class="flex-1">{{ findings.some((f) => f.mend) ? 'Now and after the change' : 'What was found' }}</span>
       <span class="w-24 shrink-0 lg:w-56">How it is known</span>
     </div>
-    <p v-if="!check.isFound" class="mt-3 text-muted" role="status">Looking the records over…</p>
+    <p v-if="!check.isFound" class="mt-3 text-muted" role="status">Checking the records…</p>
     <ul :aria-label="rule.title">
       <li v-for="f in findings" :key="keyOf(f) + f.what" class="flex gap-3 border-b border-line py-2.5">
         <KitCheck
@@ -104,13 +104,13 @@ useDeeds({ merge: mend });
       </li>
     </ul>
     <p v-if="check.isFound && count > findings.length && !rule.whole" class="mt-2 text-fine text-muted">
-      The first {{ findings.length }} of {{ count.toLocaleString('en') }}; the others come when these are done.
+      The first {{ findings.length }} of {{ count.toLocaleString('en') }}; the rest appear when these are done.
     </p>
     <div class="mt-4 flex flex-wrap items-center gap-1.5">
       <template v-if="session.may('edit')">
         <template v-if="check.aside">
           <KitButton v-if="rule.whole" look="main" @click="deeds.setAside(rule.id, [], false)"
-            >Take this rule up again</KitButton
+            >Use this rule again</KitButton
           >
           <KitButton v-else look="main" :disabled="!chosen.length" @click="deeds.setAside(rule.id, sources, false)"
             >Take the {{ chosen.length }} chosen up again</KitButton

@@ -48,7 +48,7 @@ const print = (): void => window.print();
       </p>
       <h1 class="font-serif text-display font-semibold">{{ name }}</h1>
       <KitNotice v-if="trouble" tone="bad" class="mt-2">{{ trouble }}</KitNotice>
-      <p v-if="!value" class="mt-1 text-muted" role="status">Looking the records over…</p>
+      <p v-if="!value" class="mt-1 text-muted" role="status">Checking the records…</p>
       <template v-else>
         <p class="mt-1 text-read">
           <template v-if="left">Ready for {{ citing.style.title }}: {{ counted(left, 'thing') }} left</template

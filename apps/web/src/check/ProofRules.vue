@@ -45,7 +45,7 @@ const report = computed(() => `/check/report${check.collection && `?collection=$
       >As <b class="font-semibold text-ink">{{ citing.style.title }}</b> prints them</span
     ><StyleChooser />
   </p>
-  <p v-if="!check.findings" class="mt-3 text-muted" role="status">Looking the records over…</p>
+  <p v-if="!check.findings" class="mt-3 text-muted" role="status">Checking the records…</p>
   <template v-for="s in SEVERITIES" :key="s">
     <template v-if="open.some((r) => r.severity === s)">
       <h2 class="heading mb-0.5 mt-4">{{ HEADS[s] }}</h2>

@@ -126,7 +126,7 @@ export const useCheck = defineStore('check', () => {
     const next = after.value?.id;
     later.add(one.id);
     at.value = next ?? groups.value[0]!.id;
-    tell('Put off: it stands at the end of the list');
+    tell('Postponed: it is now at the end of the list');
   }
   function look(at: { rule: string; aside: boolean }): void {
     rule.value = at.rule;

@@ -47,7 +47,7 @@ const add = computed<MenuEntry[]>(() => [
     run: () => void (set.value.folders = !set.value.folders),
   },
   {
-    name: 'Also what is here already',
+    name: 'Also sources that are here already',
     checked: Boolean(set.value.known),
     run: () => void (set.value.known = !set.value.known),
   },
@@ -104,8 +104,8 @@ const recent = computed(() =>
     <p v-if="set.collections.length || set.tags.length" class="mt-1 text-fine text-muted">
       {{
         set.known
-          ? 'What is new goes there, and what is here already is brought there as well.'
-          : 'What is new goes there. What is here already stays where it is.'
+          ? 'New sources go there, and so do those that are here already.'
+          : 'New sources go there. Those that are here already stay where they are.'
       }}
     </p>
     <KitCombobox

@@ -61,7 +61,7 @@ useEventListener('paste', (e: ClipboardEvent) => {
   <TableColumns />
   <div v-if="over" class="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-verdtint/85">
     <p class="rounded-md border-2 border-dashed border-verdigris bg-card px-8 py-5 text-center font-serif text-title">
-      Let go to bring them in<span class="block font-sans text-body text-muted">{{ says }}</span>
+      Drop to bring them in<span class="block font-sans text-body text-muted">{{ says }}</span>
     </p>
   </div>
   <div

@@ -44,10 +44,9 @@ async function revoke(key: string): Promise<void> {
     <KitDialog v-model:open="open" at="side" title="From the browser">
       <h3 class="heading mt-5">The clipper</h3>
       <p class="mt-1">
-        An extension for Chromium and Firefox: its button brings the page one looks at into the intake, with what the
-        page states of itself. It is built with <code class="font-mono text-label">npm run clipper</code>;
-        docs/clipper.md tells how it is put into the browser. It signs in with a key, which opens the way in and nothing
-        else.
+        An extension for Chromium and Firefox: its button adds the page you are looking at to the intake, with the
+        details the page gives. Build it with <code class="font-mono text-label">npm run clipper</code>; docs/clipper.md
+        explains how to install it. It signs in with a key that can only add to the intake.
       </p>
       <form class="mt-3 flex gap-2" @submit.prevent="make">
         <KitField v-model="name" class="flex-1" label="Name of the new key" placeholder="Name of the new key: laptop" />
@@ -55,7 +54,7 @@ async function revoke(key: string): Promise<void> {
       </form>
       <div v-if="made" class="mt-2" role="status">
         <KitField :model-value="connection" label="The key" above readonly class="font-mono text-label" />
-        <p class="text-fine text-muted">Paste it into the clipper now: it is shown this once.</p>
+        <p class="text-fine text-muted">Paste it into the clipper now: it is shown only once.</p>
       </div>
       <ul class="mt-3">
         <li v-for="k in keys" :key="k.id" class="flex items-baseline gap-2 border-b border-line py-1.5">
@@ -79,8 +78,8 @@ async function revoke(key: string): Promise<void> {
       </ul>
       <h3 class="heading mt-6">A bookmark</h3>
       <p class="mt-1">
-        Where no extension may be installed: keep this address among your bookmarks, and choose it on the page you want.
-        Pandecta then fetches the page itself, as anyone would see it.
+        If you cannot install extensions, bookmark this address and choose the bookmark on the page you want. Pandecta
+        then fetches the public version of the page.
       </p>
       <KitField :model-value="bookmark" label="Address of the bookmark" readonly class="mt-1 font-mono text-label" />
     </KitDialog>

@@ -59,16 +59,16 @@ async function remove(catalogue: string): Promise<void> {
         <p class="flex items-center gap-2">
           <KitCheck
             :checked="settings.passComplete"
-            label="What is complete and new goes straight to the sources"
+            label="Complete and new records go straight to the sources"
             @check="set('passComplete')"
-          /><span aria-hidden="true">What is complete and new goes straight to the sources</span>
+          /><span aria-hidden="true">Complete and new records go straight to the sources</span>
         </p>
         <p class="flex items-center gap-2">
           <KitCheck
             :checked="settings.holdReferences"
-            label="Files of references wait in the intake too"
+            label="Reference files wait in the intake too"
             @check="set('holdReferences')"
-          /><span aria-hidden="true">Files of references wait in the intake too</span>
+          /><span aria-hidden="true">Reference files wait in the intake too</span>
         </p>
       </div>
       <h3 class="heading mt-6">Outside catalogues</h3>

@@ -119,7 +119,7 @@ useDeeds({
           :style="{ width: `${right}px` }"
         >
           <IntakeSlip v-if="intake.cursor" :id="intake.cursor" ref="slip" v-model:mending="mending" />
-          <EmptyState v-else>Choose one to see what it is, and whether it is here already.</EmptyState>
+          <EmptyState v-else>Choose a record to see its details and whether it is here already.</EmptyState>
         </div>
       </template>
     </template>

@@ -40,7 +40,7 @@ const open = computed(() => report.value && { ...report.value, job: job.value ??
     <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
     <ImportReportCard v-else-if="open" :report="open" />
     <div v-else class="grid h-full place-items-center">
-      <EmptyState>What was brought in, and what became of it, stands here.</EmptyState>
+      <EmptyState>Shows what was brought in and what happened to it.</EmptyState>
     </div>
   </section>
 </template>

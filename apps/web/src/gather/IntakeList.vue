@@ -87,7 +87,7 @@ useDeeds({
           >
           <KitButton
             v-if="!aside"
-            title="Ask the catalogues for them, and fill what they lack"
+            title="Look them up in the catalogues and fill missing fields"
             @click="intake.lookUpMany(intake.chosen)"
             >Look up</KitButton
           >
@@ -146,17 +146,17 @@ useDeeds({
       <KitNotice tone="bad">{{ intake.error }}</KitNotice>
       <KitButton class="mt-3" @click="intake.load(false)">Try again</KitButton>
     </div>
-    <EmptyState v-else-if="isEmpty && intake.missing" title="Nothing that waits lacks this"
+    <EmptyState v-else-if="isEmpty && intake.missing" title="No waiting record is missing this"
       >Choose another, or look at all.<template #deeds
         ><KitButton @click="intake.missing = null">Show all that wait</KitButton></template
       ></EmptyState
     >
     <EmptyState v-else-if="isEmpty && aside" title="Nothing is set aside"
-      >What one sets aside is kept here for 30 days.</EmptyState
+      >Records you set aside are kept here for 30 days.</EmptyState
     >
     <EmptyState v-else-if="isEmpty" title="Nothing waits"
-      >What you bring in waits here until you have seen it: with what its citation lacks, and whether you have it
-      already. Type or paste on the left, or drop files anywhere.</EmptyState
+      >What you bring in waits here for review, with what its citation is missing and whether you have it already. Type
+      or paste on the left, or drop files anywhere.</EmptyState
     >
     <ListBox
       v-show="intake.state !== 'failed' && !isEmpty"

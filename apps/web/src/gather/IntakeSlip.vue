@@ -73,7 +73,7 @@ const joining = computed(() => {
     ...(files ? [`adds ${files === 1 ? 'its file' : counted(files, 'file')}`] : []),
     ...(fills.length ? [`fills ${fills.length > 4 ? counted(fills.length, 'field') : fills.join(', ')}`] : []),
   ];
-  if (!parts.length) return 'It has nothing the source here lacks: joining only takes it from the intake.';
+  if (!parts.length) return 'It has nothing the source here is missing: joining only removes it from the intake.';
   return `Joining ${parts.join(', and ')}; it overwrites nothing.`;
 });
 
@@ -242,7 +242,7 @@ defineExpose({ decide });
           match ? 'Take in as new' : 'Take in'
         }}</KitButton>
         <KitButton v-if="session.may('edit')" title="e" @click="mending = true">Mend</KitButton>
-        <KitButton title="Ask the catalogues for it, and fill what it lacks" @click="intake.lookUp(id)">{{
+        <KitButton title="Look it up in the catalogues and fill missing fields" @click="intake.lookUp(id)">{{
           one.origin.lookedUp ? 'Ask again' : 'Look up'
         }}</KitButton>
         <KitButton title="Delete" @click="intake.setAside({ ids: [id] })">Set aside</KitButton>

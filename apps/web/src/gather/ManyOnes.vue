@@ -59,8 +59,8 @@ async function decide(): Promise<void> {
       <p class="w-full text-muted">
         {{
           which === 'complete'
-            ? 'They lack nothing, were read surely, are not here and wait once. Untick what is to wait.'
-            : 'Each adds its places, tags and files to its source, and fills what is empty there. Untick what is to wait.'
+            ? 'These are complete, were read reliably, are not here yet and appear once. Untick any that should keep waiting.'
+            : 'Each adds its collections, tags and files to its source and fills empty fields there. Untick any that should keep waiting.'
         }}
         <template v-if="more > 0"
           >These are the first {{ ones!.rows.length.toLocaleString('en') }}; {{ more.toLocaleString('en') }} more come

@@ -75,8 +75,8 @@ const COLUMNS = [
       </div>
     </div>
     <p v-if="words && !outside.log.length" class="mt-3 max-w-3xl font-serif text-read">{{ words }}</p>
-    <EmptyState v-if="!outside.log.length" title="Nothing was searched for yet"
-      >Each search of outside catalogues is kept here, with what came of it.</EmptyState
+    <EmptyState v-if="!outside.log.length" title="No searches yet"
+      >Each search of outside catalogues is recorded here with its results.</EmptyState
     >
     <template v-else>
       <FlowPicture v-if="flow" :flow="flow" class="mt-4" />

@@ -37,7 +37,7 @@ const EVERY: Record<Watch['every'], string> = { hour: 'hourly', day: 'daily', we
 const deeds = (w: Watch): MenuEntry[] => [
   { name: 'Run now', run: () => outside.run(w.id) },
   { name: w.paused ? 'Let it go on' : 'Pause', run: () => outside.pause(w.id, !w.paused) },
-  { name: 'Watch no more', run: () => outside.unwatch(w.id), warn: true },
+  { name: 'Stop watching', run: () => outside.unwatch(w.id), warn: true },
 ];
 </script>
 
@@ -111,7 +111,7 @@ const deeds = (w: Watch): MenuEntry[] => [
         >
       </li>
       <li v-if="!outside.watches.length" class="px-1 text-muted">
-        None; a search can be watched from its results, and so can feeds and pages.
+        None yet. You can watch a search from its results, and also feeds and pages.
       </li>
     </ul>
   </section>

@@ -81,9 +81,9 @@ async function begin(): Promise<void> {
         <KitSelect v-model="every" above label="How often" :options="[...EVERY]" />
       </div>
       <p class="flex items-center gap-2">
-        <KitCheck :checked="mail" label="Write to me when something new came" @check="mail = !mail" /><span
+        <KitCheck :checked="mail" label="E-mail me when there is something new" @check="mail = !mail" /><span
           aria-hidden="true"
-          >Write to me when something new came</span
+          >E-mail me when there is something new</span
         >
       </p>
       <p class="text-fine text-muted">What was never seen goes to the intake; taken in, it goes {{ goes }}.</p>

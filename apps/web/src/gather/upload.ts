@@ -140,7 +140,7 @@ export function useUpload(): { send: (files: (File | Sent)[], collection?: strin
       if (!files.length) return;
       if (files.length > MOST_FILES)
         return tell(
-          `${files.length.toLocaleString('en')} files are more than the ${MOST_FILES.toLocaleString('en')} that go at once. Nothing was sent; bring them in by parts.`,
+          `${files.length.toLocaleString('en')} files are more than the ${MOST_FILES.toLocaleString('en')} that go at once. Nothing was sent; send them in several parts.`,
         );
       const large = named(files).find(({ file }) => file.size > MOST_FILE_BYTES);
       if (large) return tell(`${large.path} is larger than ${MOST_FILE_BYTES / 1024 ** 2} MB. Nothing was sent.`);

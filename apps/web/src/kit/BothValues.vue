@@ -8,7 +8,7 @@ const emit = defineEmits<{ theirs: []; yours: [] }>();
 
 <template>
   <div class="@container rounded border border-ochre bg-panel px-2.5 py-1.5 text-fine" role="alert">
-    <p>{{ by }} changed this since you opened it. Which shall stand?</p>
+    <p>{{ by }} changed this since you opened it. Which version do you want to keep?</p>
     <dl class="mt-1 space-y-1">
       <!-- Where there is little room, as beside a page, the text stands below what it is. -->
       <div

@@ -14,7 +14,7 @@ watch(
 <template>
   <div class="overflow-auto p-6" tabindex="0" role="document" aria-label="Picture">
     <KitNotice v-if="failed" tone="plain"
-      >This browser cannot show pictures of its kind. The file can be fetched from the column beside.</KitNotice
+      >This browser cannot show this kind of picture. Download the file from the column on the right.</KitNotice
     >
     <img v-else class="mx-auto max-w-full bg-white shadow" :src="address" :alt="name" @error="failed = true" />
   </div>

@@ -247,7 +247,7 @@ const chooserAt = useBeside(words, chooser);
     <template v-else>
       <div class="flex shrink-0 items-center gap-2 border-b border-line bg-paper px-4 py-[7px] text-body">
         <span v-if="shows !== 'pages'" class="text-muted">{{
-          shows === 'snapshot' ? 'A page of the web, as it was kept' : 'A picture, as it came'
+          shows === 'snapshot' ? 'A saved web page' : 'A picture'
         }}</span>
         <template v-else-if="session.may('mark')">
           <span class="text-muted">Mark as</span>

@@ -47,7 +47,7 @@ const sums = computed(() =>
     >
     <p class="text-muted">{{ about }}</p>
     <h2 class="heading mt-4">{{ counted(document?.marks.length ?? 0, 'mark') }}</h2>
-    <p>{{ sums || (page ? 'Select words to mark them' : 'It holds no marks: PDFs do') }}</p>
+    <p>{{ sums || (page ? 'Select words to mark them' : 'Only PDFs can be marked') }}</p>
     <h2 class="heading mt-4">Reading</h2>
     <p v-if="page" class="mb-1">Page {{ page.at }} of {{ page.of }}</p>
     <ReadingSelect :id="source.id" :reading="source.reading" />

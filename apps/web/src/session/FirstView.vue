@@ -30,7 +30,7 @@ const { error, busy, submit } = useSending(async () => {
 });
 /** Whether it makes no account: told before anyone has filled in a form for nothing. */
 const spent = ref(!token);
-if (!token) error.value = 'The address is not whole: what stands behind # in the terminal belongs to it.';
+if (!token) error.value = 'The address is incomplete: it must include the part after # shown in the terminal.';
 else
   ask(routes.access.firstLink, { body: { token } }).catch((e: Error) => {
     error.value = e.message;

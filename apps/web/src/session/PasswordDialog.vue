@@ -40,8 +40,7 @@ watch(open, () => {
       />
       <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
       <p class="mb-4 text-muted">
-        Wherever else you are signed in, you will have to sign in again. Keys you made for a browser go on; revoke them
-        under Gather.
+        You will be signed out everywhere else. Browser keys stay valid; revoke them under Gather.
       </p>
       <KitNotice v-if="error" tone="bad" boxed class="mb-4">{{ error }}</KitNotice>
       <div class="flex justify-end gap-2">

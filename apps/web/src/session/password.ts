@@ -9,7 +9,7 @@ export function useNewPassword() {
   const trouble = computed(() => ({
     password: again.value && password.value.length < LEAST_PASSWORD ? `Shorter than ${LEAST_PASSWORD} characters` : '',
     again:
-      again.value.length >= password.value.length && again.value !== password.value ? 'The two are not the same' : '',
+      again.value.length >= password.value.length && again.value !== password.value ? 'The passwords do not match' : '',
   }));
   const ready = computed(() => password.value.length >= LEAST_PASSWORD && again.value === password.value);
   const clear = (): void => void (password.value = again.value = '');

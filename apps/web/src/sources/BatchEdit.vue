@@ -53,9 +53,9 @@ const fields = [
 ];
 const WAY_NAMES: Record<Way, string> = {
   set: 'Set to',
-  append: 'Write behind what it holds',
-  prepend: 'Write before what it holds',
-  replace: 'Replace a part of it',
+  append: 'Add after the value',
+  prepend: 'Add before the value',
+  replace: 'Find and replace',
   clear: 'Take away',
 };
 const ways = computed(() =>
@@ -115,7 +115,7 @@ async function alter(): Promise<void> {
           above
           label="Put in its place"
           spellcheck="false"
-          :hint="expression ? '$1 is what the first brackets hold' : 'Nothing: it is taken out'"
+          :hint="expression ? '$1 is what the first brackets hold' : 'Nothing: the text is removed'"
         />
         <label class="flex items-baseline gap-2"
           ><KitCheck
@@ -129,9 +129,9 @@ async function alter(): Promise<void> {
           ><KitCheck
             class="translate-y-0.5"
             :checked="exactCase"
-            label="Great and small letters differ"
+            label="Match case"
             @check="exactCase = !exactCase"
-          />Great and small letters differ</label
+          />Match case</label
         >
       </div>
       <div v-else-if="way !== 'clear'" class="mt-2">
@@ -158,7 +158,7 @@ async function alter(): Promise<void> {
         selected.</KitNotice
       >
       <KitNotice v-else-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
-      <p v-else-if="!wanted" class="mt-3 text-muted">What would change is shown here before it is done.</p>
+      <p v-else-if="!wanted" class="mt-3 text-muted">Changes are previewed here before they are made.</p>
       <p v-else-if="!preview" class="mt-3 text-muted" role="status">Reading the records…</p>
       <template v-else>
         <h3 class="heading mt-3" role="status">

@@ -60,7 +60,7 @@ const isOut = (v: FacetValue): boolean => ask.exclude.includes(key(v));
     </div>
     <KitNotice v-if="trouble" tone="bad" class="mt-2">{{ trouble }}</KitNotice>
     <p v-else-if="!reply" class="mt-2 text-muted">Counting…</p>
-    <p v-else-if="!values.length" class="mt-2 text-muted">Nothing has these letters.</p>
+    <p v-else-if="!values.length" class="mt-2 text-muted">No matches.</p>
     <ul class="mt-2">
       <li v-for="v in values" :key="v.key" class="flex items-baseline gap-2 border-b border-line py-1">
         <span

@@ -15,7 +15,7 @@ const session = useSession();
   <KitButton
     v-if="session.may('own')"
     :aria-pressed="starred"
-    :title="starred ? 'Take your star away (s)' : 'Star for yourself (s)'"
+    :title="starred ? 'Remove your star (s)' : 'Star for yourself (s)'"
     @click="batch.star(chosen, !starred)"
     ><Star
       :size="13"

@@ -82,14 +82,14 @@ export function linesOf(variable: Variable, text: string): number {
 /** What is wrong with what was typed; empty when nothing is. It is kept all the same. */
 export function troubleOf(variable: Variable, text: string): string {
   if (!isDateVariable(variable)) return '';
-  if (isBackward(text)) return 'It ends before it begins; kept as it stands';
+  if (isBackward(text)) return 'The end is before the beginning; kept as typed';
   const trouble = dateTrouble(text);
-  return trouble && `${trouble}; kept as it stands`;
+  return trouble && `${trouble}; kept as typed`;
 }
 
 export function hintOf(variable: Variable, kind?: Kind): string {
   if (kind === 'legal_case' && variable === 'number') return 'docket number, or the court’s own: 13';
-  if (isNameVariable(variable)) return 'Family, Given — one a line; {an institution} in braces';
+  if (isNameVariable(variable)) return 'Family, Given — one per line; {an institution} in braces';
   if (isDateVariable(variable)) return '1872-02-18, Feb 1872, 1871/1874, 1999–, c. 1870, 44 BC';
   return '';
 }

@@ -99,7 +99,7 @@ test('a date is shown as one can type it, and what is shown reads back to the sa
   const backward = { 'date-parts': [[2009], [2001]] };
   expect(textToField('issued', '2009/2001', backward)).toBe(backward);
   expect(textToField('issued', '2009/2001')).toEqual({ literal: '2009/2001' });
-  expect(troubleOf('issued', '2009/2001')).toBe('It ends before it begins; kept as it stands');
+  expect(troubleOf('issued', '2009/2001')).toBe('The end is before the beginning; kept as typed');
   expect(troubleOf('issued', '2001/2009')).toBe('');
 });
 

@@ -213,7 +213,7 @@ function key(event: KeyboardEvent): void {
           v-if="entries.length"
           :id="offersId"
           v-model:active="active"
-          label="How it may go on"
+          label="Suggestions"
           :entries="entries"
           @take="take"
         />

@@ -45,10 +45,8 @@ const addGroup = (): void =>
     :aria-label="JOINS.find((j) => j.value === group.join)!.name"
   >
     <div class="flex items-center gap-2">
-      <KitSelect v-model="join" low class="w-36 font-semibold" label="How these are joined" :options="[...JOINS]" />
-      <KitButton v-if="depth" look="icon" name="Take this group away" @click="emit('remove')"
-        ><X :size="14"
-      /></KitButton>
+      <KitSelect v-model="join" low class="w-36 font-semibold" label="How these are combined" :options="[...JOINS]" />
+      <KitButton v-if="depth" look="icon" name="Remove this group" @click="emit('remove')"><X :size="14" /></KitButton>
     </div>
     <ul class="mt-1.5 flex flex-col gap-1.5">
       <li v-for="(part, i) in group.parts" :key="i">

@@ -87,7 +87,7 @@ const trouble = computed(() =>
     <KitSelect v-model="field" class="w-44" label="Field" :options="fields" />
     <KitSelect v-model="how" class="w-40" label="How it is meant" :options="hows" />
     <ValueField v-model="value" class="w-72" :field="row.field" :trouble="trouble" />
-    <KitButton look="icon" class="mt-0.5" name="Take this condition away" @click="emit('remove')"
+    <KitButton look="icon" class="mt-0.5" name="Remove this condition" @click="emit('remove')"
       ><X :size="14"
     /></KitButton>
   </div>

@@ -43,7 +43,7 @@ const edgeFor = (d: Dragged, at: Edge): Edge => (d.what === 'sources' ? 'in' : a
 
 function says(d: Dragged, at: Edge): string {
   const { name } = props.branch.collection;
-  if (d.what === 'sources') return `Files ${countSources(d.count)} in ${name}; they stay where else they stand`;
+  if (d.what === 'sources') return `Files ${countSources(d.count)} in ${name}; they stay in their other collections`;
   return at === 'in' ? `Moves ${d.name} under ${name}` : `Puts ${d.name} ${at} ${name}`;
 }
 
@@ -107,9 +107,9 @@ const deeds = computed<MenuEntry[]>(() => {
     { name: 'Describe, end date, rule, tags…', run: () => (doing.describing = props.branch) },
     { name: 'Move…', hint: 'Alt ↑ ↓ ← →', run: choose('move') },
     { name: 'Place under another as well…', run: choose('place') },
-    ...(byHand ? [{ name: 'Order by names again', run: () => places.orderByName(parent) }] : []),
+    ...(byHand ? [{ name: 'Sort by name again', run: () => places.orderByName(parent) }] : []),
     { name: 'Copy', run: () => places.copy(collection.id) },
-    { name: 'Make another part of it…', run: choose('merge') },
+    { name: 'Merge another into it…', run: choose('merge') },
     { name: 'Compare with…', run: choose('compare') },
     {
       name: shared ? 'Remove from here; it stays elsewhere' : `Remove the collection; ${n} stay`,

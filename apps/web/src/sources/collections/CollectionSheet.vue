@@ -72,7 +72,7 @@ async function save(): Promise<void> {
         label="What it is for"
         :lines="4"
         maxlength="4000"
-        hint="Shown when one rests on its name."
+        hint="Shown when you point at its name."
       />
       <div class="flex items-start gap-2">
         <KitField v-model="draft.day" above class="w-40 shrink-0" label="Needed until" type="date" />
@@ -86,10 +86,10 @@ async function save(): Promise<void> {
           :lines="3"
           spellcheck="false"
           placeholder="subject:saltmarsh year:2010-2026"
-          hint="A question in the words of the ask line. What it finds belongs to the collection, besides what is filed by hand, as long as it is found."
+          hint="A question as you would type it in the ask line. What it finds belongs to the collection for as long as it matches, in addition to what is filed by hand."
         />
         <KitButton v-if="ask.isNarrowed" look="word" class="mt-1" @click="draft.rule = asked()"
-          >Take what is asked now</KitButton
+          >Use the current question</KitButton
         >
       </div>
       <KitSelect v-model="draft.allows" above label="Tags its sources may get" :options="headings" />
@@ -101,7 +101,7 @@ async function save(): Promise<void> {
           @check="draft.mine = !draft.mine"
         /><span
           >Seen by you alone<span class="block text-fine text-muted"
-            >Then it is in no list, count, search or history of others.</span
+            >Then nobody else sees it in lists, counts, searches or the history.</span
           ></span
         ></label
       >

@@ -78,11 +78,11 @@ function addressOf(part: ComparedPart): string {
         <KitButton look="quiet" to="/sources">Back to the sources</KitButton>
       </div>
       <p class="mt-1 text-fine text-muted">
-        Each column is what stands in just the collections marked beneath it; it leads to those sources.
+        Each column counts the sources that are in exactly the collections marked below it. Click it to see them.
       </p>
       <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
       <EmptyState v-else-if="of.length < 2" title="Choose two to five collections">
-        What they share and what each has alone stands here then.
+        The sources they share and those only one has are shown here.
         <template #deeds><KitButton look="main" @click="choosing = true">Choose a collection</KitButton></template>
       </EmptyState>
       <p v-else-if="!reply" class="mt-4 text-muted">Counting…</p>

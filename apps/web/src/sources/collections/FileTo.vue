@@ -89,7 +89,7 @@ async function choose(offer?: Offer): Promise<void> {
     :title="title"
     label="Name of a collection"
     :entries="entries"
-    :none="mode === 'take out' ? 'They stand in no collection with these letters' : 'No collection has these letters'"
+    :none="mode === 'take out' ? 'They are in no matching collection' : 'No matching collection'"
     several
     :ticked="ticked.map((t) => t.key)"
     @tick="tick"
@@ -106,7 +106,7 @@ async function choose(offer?: Offer): Promise<void> {
             mode === 'take out' ? 'Take out' : mode === 'move' ? 'Move' : 'File'
           }}</KitButton>
         </template>
-        <span v-else class="flex-1">Enter takes the one it is at; Shift+Enter ticks several.</span>
+        <span v-else class="flex-1">Enter chooses the highlighted collection; Shift+Enter ticks several.</span>
         <span class="flex shrink-0 gap-2.5" role="group" aria-label="What is done">
           <KitButton
             v-for="[as, name] in modes"

@@ -90,7 +90,7 @@ function leaveOut(): void {
     <KitNotice v-if="trouble" tone="bad" class="mx-4">{{ trouble }}</KitNotice>
     <p v-else-if="!reply" class="px-4 text-muted">Counting…</p>
     <div v-else-if="!ready" class="min-h-0 flex-1">
-      <EmptyState title="Nothing to draw">None of these sources has what this picture shows.</EmptyState>
+      <EmptyState title="Nothing to draw">None of these sources has the data this picture needs.</EmptyState>
     </div>
     <div v-else class="min-h-0 flex-1 px-2">
       <HeapTable v-if="asTable" :reply="ready" :label="PICTURES[picture]" :pairs="picture !== 'containers'" />

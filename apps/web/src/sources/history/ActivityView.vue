@@ -92,8 +92,8 @@ async function look(id: string): Promise<void> {
       </div>
       <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
       <p v-else-if="!first" class="mt-4 text-muted">Reading the history…</p>
-      <EmptyState v-else-if="!entries.length" title="Nothing of the kind was done">{{
-        by || words ? 'Take away what the history is narrowed by.' : 'Every change to the workspace will stand here.'
+      <EmptyState v-else-if="!entries.length" title="No matching changes">{{
+        by || words ? 'Remove some of the filters.' : 'Every change to the workspace will stand here.'
       }}</EmptyState>
       <section v-for="[day, those] in days" :key="day" class="mt-5" :aria-label="day">
         <h2 class="heading">{{ day }}</h2>

@@ -47,7 +47,7 @@ const empty = (): unknown => change(() => ask(routes.sources.emptyBin, { body: {
     v-if="bin"
     class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line bg-panel px-4 py-1.5 text-fine"
   >
-    <span class="text-muted">What is removed waits here with all it had, for</span>
+    <span class="text-muted">Removed sources stay here with everything attached for</span>
     <KitSelect v-if="session.may('steer')" v-model="days" low class="w-28" label="Days in the bin" :options="choices" />
     <span v-else>{{ bin.days }} days</span>
     <ConfirmInPlace

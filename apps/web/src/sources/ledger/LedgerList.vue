@@ -122,7 +122,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
         >Sorted by {{ sortInWords(ask.sort, searching)
         }}<template #bottom
           ><p class="mt-1 border-t border-line px-3 pt-1 text-fine text-muted">
-            With Shift: as a further key. Again: the other way.
+            Shift-click adds a sort; click again to reverse.
           </p></template
         ></KitMenu
       >
@@ -155,7 +155,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
     <BinLine v-if="ask.scope === 'bin'" />
     <WatchLine v-if="ask.saved" />
     <p v-if="ledger.isOutside" role="status" class="border-b border-line bg-ochretint px-4 py-1 text-fine text-ochre">
-      The source chosen is not in this list: it is in the bin or the intake, or does not match what is asked.
+      The chosen source is not in this list: it is in the bin or the intake, or does not match the question.
     </p>
     <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
@@ -164,10 +164,10 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
         <KitButton class="mt-3" @click="ledger.load(false)">Try again</KitButton>
       </div>
       <EmptyState v-else-if="ask.scope === 'bin' && !ask.text && !ask.hasChips" title="The bin is empty"
-        >Removed sources wait here for a while, with all they had.</EmptyState
+        >Removed sources stay here for a while, with everything attached.</EmptyState
       >
       <EmptyState v-else-if="isGone" title="This collection is not there any more"
-        >It was removed; what it held is still among the sources.<template #deeds
+        >It was removed; its sources are still here.<template #deeds
           ><KitButton @click="ask.clear()">Show all sources</KitButton></template
         ></EmptyState
       >
@@ -188,8 +188,8 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
           >{{ n.says }}</span
         ><span v-for="w in ledger.why" :key="w" class="block text-ink">{{ w }}</span
         ><span v-if="!ledger.why.length && !ledger.notes.length"
-          >{{ ask.hasChips ? 'Take a chip away, or try other words.' : 'Try other words, or fewer.' }} Word forms and
-          accents do not matter; a beginning is asked for with a star: sedim*</span
+          >{{ ask.hasChips ? 'Remove a filter, or try other words.' : 'Try other words, or fewer.' }} Word forms and
+          accents do not matter. Find words by how they begin with a star: sedim*</span
         ><template #deeds><KitButton @click="ask.clear()">Show all sources</KitButton></template></EmptyState
       >
       <EmptyState v-else title="No sources yet"

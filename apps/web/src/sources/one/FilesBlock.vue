@@ -59,7 +59,7 @@ function deedsOf(f: FileOfSource): MenuEntry[] {
         renaming.value = f.id;
       },
     },
-    ...(f.address ? [] : [{ name: 'Put another in its place…', run: () => choose(f.id) }]),
+    ...(f.address ? [] : [{ name: 'Replace the file…', run: () => choose(f.id) }]),
     ...(f.address || props.source.files.length < 2
       ? []
       : [
@@ -69,7 +69,7 @@ function deedsOf(f: FileOfSource): MenuEntry[] {
           },
         ]),
     {
-      name: f.address ? 'Take the link away' : 'Take it from this source',
+      name: f.address ? 'Remove the link' : 'Remove it from this source',
       warn: true,
       run: () => change(() => ask(routes.files.remove, of)),
     },

@@ -118,7 +118,7 @@ const takeBack = ({ relation: { saidOf, as } }: Line): unknown =>
         >
       </li>
     </ul>
-    <p v-if="around && !lines.length" class="text-muted">Nothing is said yet of how it stands to others.</p>
+    <p v-if="around && !lines.length" class="text-muted">No relations to other sources yet.</p>
     <form
       v-if="saying"
       class="mt-2 flex flex-col gap-2 rounded-md bg-panel p-3 print:hidden"
@@ -156,7 +156,7 @@ const takeBack = ({ relation: { saidOf, as } }: Line): unknown =>
       </p>
     </form>
     <KitButton v-else-if="session.may('edit')" look="quiet" class="mt-1 print:hidden" @click="begin"
-      >+ how it stands to another</KitButton
+      >+ relation to another source</KitButton
     >
   </section>
 </template>

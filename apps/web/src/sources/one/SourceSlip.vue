@@ -211,7 +211,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
                   look="bare"
                   class="text-muted opacity-0 hover:text-madder focus-visible:opacity-100 group-hover:opacity-100"
                   :name="`No version of it: ${v.title}`"
-                  title="Say that it is no version of this work; both stay"
+                  title="Not a version of this work; both are kept"
                   @click="unversion(v.id)"
                   ><X :size="13"
                 /></KitButton>
@@ -219,8 +219,8 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
             </ul>
           </template>
           <p v-if="source.leftOut" class="text-fine text-ochre">
-            {{ source.leftOut.toLocaleString('en') }} of its words are too many to be found by asking; searching in the
-            document finds them.
+            {{ source.leftOut.toLocaleString('en') }} of its words are more than the index holds. Search within the
+            document to find them.
           </p>
         </div>
       </div>

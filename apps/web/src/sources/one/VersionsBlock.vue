@@ -60,7 +60,7 @@ const takeBack = (field: string): unknown =>
   <section aria-label="Earlier versions">
     <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
     <p v-else-if="!reply" class="text-muted">Reading the versions…</p>
-    <p v-else-if="!versions.length" class="text-muted">The record is as it came.</p>
+    <p v-else-if="!versions.length" class="text-muted">The record has not changed since it was added.</p>
     <ul v-else>
       <li v-for="v in versions" :key="v.changeId" class="border-b border-line py-1">
         <KitButton
@@ -73,7 +73,7 @@ const takeBack = (field: string): unknown =>
           ><span class="ml-2 text-fine text-muted"><TimeText :at="v.at" /></span
         ></KitButton>
         <template v-if="chosen === v.changeId">
-          <p v-if="!differing.length" class="py-1 text-fine text-muted">It was as it is today.</p>
+          <p v-if="!differing.length" class="py-1 text-fine text-muted">Same as today.</p>
           <KitTable
             v-else
             class="my-1 text-fine"

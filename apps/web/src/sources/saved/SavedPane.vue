@@ -69,10 +69,10 @@ async function save(): Promise<void> {
       />
     </form>
     <SavedFolderBranch :branch="tree" :depth="0" @edit="edit" />
-    <p v-if="saved.list && !all" class="py-1 text-muted">A question you ask again: ask it, then “Keep this search”.</p>
-    <p v-else-if="typed && !tree.searches.length && !tree.folders.length" class="py-1 text-muted">
-      None has these words.
+    <p v-if="saved.list && !all" class="py-1 text-muted">
+      Save a question you ask often: ask it, then “Keep this search”.
     </p>
+    <p v-else-if="typed && !tree.searches.length && !tree.folders.length" class="py-1 text-muted">No matches.</p>
     <KitDialog v-model:open="isOpen" :title="`The saved search “${editing?.name}”`" at="side">
       <form class="mt-4" @submit.prevent="save">
         <SavedForm v-model="words" />

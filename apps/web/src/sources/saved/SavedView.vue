@@ -118,8 +118,8 @@ const columns = [
           }}</KitButton>
         </template>
       </div>
-      <EmptyState v-if="saved.list && !rows.length" title="No saved search is so">{{
-        all.length ? 'Take away what the list is narrowed by.' : 'Ask something in Sources, then “Keep this search”.'
+      <EmptyState v-if="saved.list && !rows.length" title="No saved searches match">{{
+        all.length ? 'Remove some of the filters.' : 'Ask something in Sources, then “Keep this search”.'
       }}</EmptyState>
       <KitTable v-else label="Saved searches" :columns="columns" :rows="rows" heads>
         <template #check="{ row }"

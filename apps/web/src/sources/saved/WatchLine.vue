@@ -50,7 +50,7 @@ async function see(): Promise<void> {
         @check="saved.watch(search.id, { watched: true, mail: !watch.mail })"
       />Tell me by mail</label
     >
-    <KitButton look="quiet" @click="saved.watch(search.id, { watched: false })">Watch it no more</KitButton>
+    <KitButton look="quiet" @click="saved.watch(search.id, { watched: false })">Stop watching it</KitButton>
     <p v-if="watch.mail && watch.says" class="w-full text-ochre">{{ watch.says }}</p>
   </div>
 </template>

@@ -41,7 +41,7 @@ const entries = computed<MenuEntry[]>(() => [
     :class="look === 'quiet' && 'min-h-6'"
     :entries="entries"
     :look="look ?? 'plain'"
-    name="Put or take a label"
+    name="Add or remove a label"
     ><slot>Label</slot></KitMenu
   >
   <LabelsSheet v-model:open="arranging" />

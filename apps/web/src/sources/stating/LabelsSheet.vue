@@ -42,15 +42,13 @@ const tint = (t: string): Tint => t as Tint;
 
 <template>
   <KitDialog v-model:open="open" title="Labels of the workspace" at="side">
-    <p class="mt-2 text-fine text-muted">
-      A short list of your own. What a label means shows wherever one rests on it.
-    </p>
+    <p class="mt-2 text-fine text-muted">The labels of this workspace. Point at a label to see what it means.</p>
     <ul class="mt-3 flex flex-col">
       <li v-for="l in stating.labels" :key="l.id" class="flex items-start gap-2 border-b border-line py-1.5">
         <LabelMark :label="{ ...l, says: l.says ?? '' }" class="mt-0.5" />
         <div class="min-w-0 flex-1">
           {{ l.name }}
-          <p class="text-fine text-muted">{{ l.says || 'Nothing said of it yet' }}</p>
+          <p class="text-fine text-muted">{{ l.says || 'No description yet' }}</p>
         </div>
         <KitButton look="quiet" @click="begin(l)">Alter</KitButton>
         <KitButton look="quiet" class="hover:text-madder" @click="stating.remove(l.id)">Remove</KitButton>

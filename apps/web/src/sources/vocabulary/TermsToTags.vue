@@ -29,8 +29,8 @@ async function make(): Promise<void> {
 <template>
   <KitDialog v-model:open="open" title="Make tags of subject terms" at="side">
     <form class="mt-4 flex flex-col gap-3" @submit.prevent="make">
-      <KitField v-model="words" above label="Terms that have these words" placeholder="all" />
-      <KitField v-model="least" above label="and stand on at least so many sources" inputmode="numeric" class="w-40" />
+      <KitField v-model="words" above label="Terms that contain these words" placeholder="all" />
+      <KitField v-model="least" above label="and are on at least this many sources" inputmode="numeric" class="w-40" />
       <label class="flex items-baseline gap-2"
         ><KitCheck
           class="translate-y-0.5"
@@ -40,7 +40,7 @@ async function make(): Promise<void> {
         />
         <span
           >Leave the terms on the records<span class="block text-fine text-muted"
-            >Otherwise the tags take their place.</span
+            >Otherwise the tags replace them.</span
           ></span
         ></label
       >

@@ -119,8 +119,8 @@ const addressOf = (t: VocabularyTerm): string =>
       <p class="mt-1 text-fine text-muted">
         {{
           subject
-            ? 'Subject terms came with the records; they are kept as they came until someone alters them.'
-            : 'Tags are what the workspace files by; here stands what each of them means.'
+            ? 'Subject terms come with imported records and stay unchanged until someone edits them.'
+            : 'Tags are the workspace’s own words; this page shows what each of them means.'
         }}
       </p>
       <p v-if="reply" class="mt-2 flex flex-wrap gap-3">
@@ -214,12 +214,12 @@ const addressOf = (t: VocabularyTerm): string =>
       <p v-if="fitting.length > MOST" class="mt-3 text-fine text-muted">
         {{ (fitting.length - MOST).toLocaleString('en') }} more: type a part of the name to find them.
       </p>
-      <EmptyState v-if="reply && !fitting.length" :title="typed ? 'Nothing has these letters' : 'Nothing here yet'">{{
+      <EmptyState v-if="reply && !fitting.length" :title="typed ? 'No matches' : 'Nothing here yet'">{{
         typed
-          ? 'Names, meanings and headings are looked through.'
+          ? 'Searches names, meanings and headings.'
           : subject
             ? 'Subject terms come with records that have them.'
-            : 'A tag begins to be one when it is put on a source: t in the list.'
+            : 'Add a tag to a source to create it: press t in the list.'
       }}</EmptyState>
     </div>
     <TermSheet v-model:term="editing" :headings="headings" :others="all" />
