@@ -126,43 +126,34 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
 };
 
-/** The page as it stands, light and dark. */
-async function expectSound(page: Page): Promise<void> {
-  for (const colorScheme of ['light', 'dark'] as const) {
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    // Colours that had begun to change by a transition are where they go.
-    await page.evaluate(() =>
-      Promise.allSettled(document.getAnimations().flatMap((a) => (a instanceof CSSTransition ? a.finished : []))),
-    );
-    expect(await violations(page), colorScheme).toEqual([]);
-  }
-}
-
-test('signing in', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
-  await expectSound(page);
-});
-
-test('the kit, in all its states', async ({ page }) => {
-  await page.goto('/kit.html');
-  await expect(page.getByRole('heading', { name: 'The kit' })).toBeVisible();
-  await expectSound(page);
-  for (const opens of ['Menu', 'Popover', 'Choose by name…', 'Side sheet', 'Cancel']) {
-    await page.getByRole('button', { name: opens, exact: true }).click();
-    await expectSound(page);
-    await page.keyboard.press('Escape');
-  }
-  await page.getByRole('combobox', { name: 'Name it' }).fill('ch');
-  await expect(page.getByRole('option', { name: 'Chapter 1' })).toBeVisible();
-  await expectSound(page);
-});
-
-for (const [name, go] of Object.entries(VIEWS)) {
-  test(name, async ({ page }) => {
-    await signIn(page);
-    await expect(line(page, /./).first()).toBeVisible();
-    await go(page);
-    await expectSound(page);
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+    test('signing in', async ({ page }) => {
+      await page.goto('/');
+      await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+    });
+    test('the kit, in all its states', async ({ page }) => {
+      await page.goto('/kit.html');
+      await expect(page.getByRole('heading', { name: 'The kit' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+      for (const opens of ['Menu', 'Popover', 'Choose by name…', 'Side sheet', 'Cancel']) {
+        await page.getByRole('button', { name: opens, exact: true }).click();
+        expect(await violations(page)).toEqual([]);
+        await page.keyboard.press('Escape');
+      }
+      await page.getByRole('combobox', { name: 'Name it' }).fill('ch');
+      await expect(page.getByRole('option', { name: 'Chapter 1' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+    });
+    for (const [name, go] of Object.entries(VIEWS)) {
+      test(name, async ({ page }) => {
+        await signIn(page);
+        await expect(line(page, /./).first()).toBeVisible();
+        await go(page);
+        expect(await violations(page)).toEqual([]);
+      });
+    }
   });
 }

@@ -123,7 +123,7 @@ test('many are looked up as a job that says what came of them, and undoes as one
   await steward.jobEnds(jobId!);
   const { jobs } = await steward.at<JobList>('GET', '/jobs');
   const job = jobs.find((j) => j.id === jobId)!;
-  expect(job).toMatchObject({ state: 'done', says: 'Looked up 2: 1 found, 1 nobody asked knows' });
+  expect(job).toMatchObject({ state: 'done', says: 'Looked up 2: 1 found, 1 not found' });
   const vance = list.find((s) => /^Sediment/.test(s.record.title!))!;
   expect((await again(vance)).record.DOI).toBe(ARTICLE.DOI);
   await steward.at('POST', `/changes/${job.changeId}/undo`, {});
@@ -137,12 +137,12 @@ test('where nobody answers that is told, and nothing is changed', async () => {
   await steward.at('POST', '/catalogues', { name: 'Shoreline Index', protocol: 'sru-1.2', address });
   const [one] = await bring(PRINTED);
   const done = await steward.at<Changed>('POST', `/intake/${one!.id}/look-up`, {});
-  expect(done).toMatchObject({ changeId: null, says: 'Nobody answered; it can be asked again' });
+  expect(done).toMatchObject({ changeId: null, says: 'No answer; try again later' });
 });
 
 test('a work that is only like it gives it nothing', async () => {
   shelf = [{ ...ARTICLE, title: 'Sediment starvation behind tidal barriers: a reply', author: [{ family: 'Quill' }] }];
   const [one] = await bring(PRINTED);
   const done = await steward.at<Changed>('POST', `/intake/${one!.id}/look-up`, {});
-  expect(done.says).toBe('Nobody asked knows it');
+  expect(done.says).toBe('No catalogue has it');
 });

@@ -30,8 +30,7 @@ export type LookedUpAnywhere = LookedUp & {
 
 const AT_ONCE = 20;
 
-const NO_CATALOGUES =
-  'This workspace has no catalogues to ask. Whoever is a steward adds one in Gather, under Search outside.';
+const NO_CATALOGUES = 'This workspace has no catalogues. A steward can add one in Gather, under Search outside.';
 
 export async function lookUp(services: Services, workspaceId: string, record: SourceRecord): Promise<LookedUpAnywhere> {
   if (record.DOI) return lookUpDoi(services, record.DOI);

@@ -15,7 +15,7 @@ export interface LookedUp {
 const PATIENCE_MS = 4000;
 
 export async function lookUpDoi({ config }: Pick<Services, 'config'>, doi: string): Promise<LookedUp> {
-  if (!config.registryUrl) return { state: 'silent', why: 'This server knows no registry of DOIs to ask.' };
+  if (!config.registryUrl) return { state: 'silent', why: 'This server has no DOI registry to ask.' };
   try {
     const url = `${config.registryUrl}/${doi.split('/').map(encodeURIComponent).join('/')}`;
     const answer = await fetch(url, {

@@ -104,7 +104,9 @@ describe('editing', () => {
       'This cannot be undone any more: others worked on the collection since then. A contributor: “Filed 1 source in Shared”.',
     );
     const undone = await me.at<Changed>('POST', `/changes/${source.changeId}/undo`);
-    expect(undone.says).toContain('; with it went what others did to 1 source since (A contributor: “Filed 1 source');
+    expect(undone.says).toContain(
+      '; this also undid what others did to 1 source since (A contributor: “Filed 1 source',
+    );
   });
 
   test('what another has taken away since does not come back and go, and there was nothing to undo', async () => {

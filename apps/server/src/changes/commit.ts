@@ -44,7 +44,7 @@ export async function commitWithin(
   { undoes, progress }: How = {},
 ): Promise<Committed> {
   const { change: done, altered } = await carryOut(tx, workspaceId, change);
-  if (!done) return { changeId: null, change, says: 'Nothing needed to change' };
+  if (!done) return { changeId: null, change, says: 'Nothing changed' };
   const says = describe(done);
   const changeId = uuidv7();
   const touched = touches(done);

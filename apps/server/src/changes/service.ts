@@ -227,7 +227,7 @@ async function takeBack(tx: Db, actor: Actor, id: string, as: Back, progress?: P
     const original = await stored(tx, actor, eq(changes.id, found.undoes));
     says = original?.says ?? committed.says;
   }
-  if (!committed.changeId) return { ...committed, says: `Nothing was left to take back of “${says}”` };
+  if (!committed.changeId) return { ...committed, says: `Nothing was left to undo of “${says}”` };
   return { ...committed, says: SAYS[as].done + says + others + kept };
 }
 
@@ -274,7 +274,7 @@ async function othersWork(tx: Db, actor: Actor, { id, change }: Stored): Promise
     if (!since) continue;
     if (how === 'guards')
       throw new Refusal('undo_conflict', `others worked on the ${called} since then. ${since.last}.`);
-    told += `; with it went what others did to ${countSources(since.count)} since (${since.last})`;
+    told += `; this also undid what others did to ${countSources(since.count)} since (${since.last})`;
   }
   return told;
 }

@@ -15,8 +15,8 @@ import { withAllRecords } from '../records/stream.ts';
 export const compareJob = defineJob<null>({
   kind: 'compare',
   atOnce: 1,
-  nothing: 'what was found before stands',
-  failed: 'Comparing failed on the server; what was found before stands.',
+  nothing: 'earlier results are kept',
+  failed: 'Comparing failed on the server; earlier results are kept.',
   work: compareWork,
 });
 
@@ -70,7 +70,7 @@ async function compareAll(
       return progress(part, 100, `Comparing: ${part} %`);
     },
   });
-  await progress(100, 100, 'Keeping what was found');
+  await progress(100, 100, 'Saving the results');
   const { a, b, probability } = found;
   const pairs = Array.from(probability, (p, i) => ({ of: ids[a[i]!]!, other: ids[b[i]!]!, probability: p, sameFile: false })); // prettier-ignore
   return { compared: ids.length, pairs };

@@ -28,7 +28,7 @@ const LOOSE: Loosely[] = [
   {
     id: 'no-collection',
     title: 'In no collection',
-    why: 'What stands nowhere is found by asking alone.',
+    why: 'A source in no collection is found only by searching.',
     where: lacks(
       sql`(select cs.workspace_id, cs.source_id from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present and c.owner is null)`,
     ),
@@ -36,19 +36,19 @@ const LOOSE: Loosely[] = [
   {
     id: 'no-tag',
     title: 'Without a tag',
-    why: 'Subject terms count: they came with the record.',
+    why: 'Subject terms that came with the record count as tags.',
     where: lacks(sql`source_tags`),
   },
   {
     id: 'no-file',
     title: 'Without a file',
-    why: 'Its words cannot be found, and it cannot be read here.',
+    why: 'Its text cannot be searched, and it cannot be read here.',
     where: lacks(sql`source_files`),
   },
   {
     id: 'unread',
     title: 'To read, for three months',
-    why: 'You said you would read them; nothing happened since.',
+    why: 'Marked “to read” three months ago or more, and unchanged since.',
     where: (w, userId) =>
       sql`s.presence = 'live' and s.added_at < now() - interval '90 days' and exists (select 1 from source_reading r
         where r.workspace_id = ${w} and r.source_id = s.id and r.user_id = ${userId} and r.state = 'to read')`,
@@ -56,7 +56,7 @@ const LOOSE: Loosely[] = [
   {
     id: 'waiting',
     title: 'In the intake for a week',
-    why: 'It is in no list and no bibliography until someone takes it in.',
+    why: 'Not in any list or bibliography until someone takes it in.',
     where: () => sql`s.presence = 'intake' and s.added_at < now() - interval '7 days'`,
   },
   {
@@ -71,7 +71,7 @@ const LOOSE: Loosely[] = [
   {
     id: 'rare-tags',
     title: 'Tags used once',
-    why: 'Often they are another tag in other words.',
+    why: 'Often the same as another tag, in other words.',
     things: (w) =>
       sql`select t.id, t.name from tags t where t.workspace_id = ${w} and not t.subject
         and (select count(*) from source_tags st join sources s on s.workspace_id = ${w} and s.id = st.source_id and s.presence = 'live' where st.workspace_id = ${w} and st.tag_id = t.id) = 1 order by t.name`,
@@ -79,7 +79,7 @@ const LOOSE: Loosely[] = [
   {
     id: 'failing-watches',
     title: 'Watches that fail',
-    why: 'They bring nothing until someone looks after them.',
+    why: 'They bring in nothing until someone fixes them.',
     things: (w) => sql`select id, name from watches where workspace_id = ${w} and failures > 0 order by name`,
   },
 ];

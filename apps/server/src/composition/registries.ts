@@ -44,6 +44,7 @@ FIELDS.fill(together('fields'));
 NARROWINGS.fill(together('narrowings'));
 LIST_KINDS.fill(together('lists'));
 LINE_PARTS.fill(whole(CAPABILITIES.flatMap((c) => (c.line ? [c.line as LinePart] : []))));
+// What is declared last goes first: the queue of the indexer before all.
 PURGED.fill([...CAPABILITIES].reverse().flatMap((c) => c.purged ?? []));
 
 /** In the order they are offered; what is not named here comes last. */

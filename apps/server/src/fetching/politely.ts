@@ -27,7 +27,7 @@ export async function politely(
 ): Promise<Fetched> {
   const { host } = new URL(address);
   const rest = (restUntil.get(host) ?? 0) - Date.now();
-  if (rest > 0) throw new Unreachable(`It asked to be left alone for ${Math.ceil(rest / 1000)} s more`, false);
+  if (rest > 0) throw new Unreachable(`It asked not to be contacted for ${Math.ceil(rest / 1000)} s more`, false);
   return lineOf(host).add(async () => {
     const reply = await fetcher.get(address, { ...how, most: MOST_BYTES, withinMs: PATIENCE_MS });
     if (reply.status === 429 || reply.status === 503) {

@@ -105,7 +105,7 @@ export async function editFile(
     ...(main !== undefined && (before === file) !== main && { main: { before, after: main ? file : null } }),
   };
   const change: Change = { do: 'file-edit', source, file, called: found.name, fields };
-  if (isEmpty(change)) return { changeId: null, says: 'It is so already' };
+  if (isEmpty(change)) return { changeId: null, says: 'Nothing changed' };
   return answer(await commit(services, actor, change));
 }
 

@@ -33,7 +33,7 @@ test('a plain list of references goes the same way, and a diary is refused', asy
   const report = await me.import({ 'list.txt': list, 'diary.txt': 'Dear diary' }, undefined, 'as set');
   expect(report.files.map((f) => f.outcome)).toEqual([
     '1 in the intake',
-    'It is no file of references, table, document, page, picture or PDF that is read',
+    'This kind of file cannot be read: it is no reference file, table, document, page, picture or PDF',
   ]);
 });
 

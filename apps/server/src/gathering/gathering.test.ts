@@ -54,7 +54,7 @@ describe('reference files', () => {
   test('of no known format, or empty, are left out with a reason', async () => {
     const report = await me.import({ 'notes.txt': 'Dear diary', 'empty.ris': '' });
     expect(report.files.map((f) => f.trouble)).toEqual([
-      'It is no file of references, table, document, page, picture or PDF that is read',
+      'This kind of file cannot be read: it is no reference file, table, document, page, picture or PDF',
       'The file is empty',
     ]);
   });

@@ -79,7 +79,7 @@ export async function importWork(
     if (row.destination?.folders) noteFolders(settled.waiting, inputs);
     await insert(settled.waiting, 'intake', settled.fresh.length);
     const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
-      progress(done, total, 'Making them findable'),
+      progress(done, total, 'Indexing'),
     );
     const messages = [
       ...unpacking,

@@ -92,7 +92,7 @@ test.each([
   ['PATCH', '/saved/:saved', { name: null }, 'name'],
   ['POST', '/tagging', { matching: null, name: 'used', present: true }, 'matching'],
 ])('%s %s: null is no value of what may only be left out', async (method, path, body, field) => {
-  there ??= makeLibrary(me);
+  there ??= server.person('steward', me.workspace).then(makeLibrary);
   const ids = await there;
   const named = path.replace(/:(\w+)/, (_, name: string) => ids[name]!);
   const reply = await me.call<Problem>(method as 'POST', `/w/${me.workspace}${named}`, body);

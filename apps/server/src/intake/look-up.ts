@@ -25,8 +25,8 @@ export async function lookUpOne(services: Services, actor: Actor, id: string): P
   if (changeId) return { changeId, says: did };
   const says = {
     found: `${looked.found?.database ?? 'The registry'} has it, and nothing more of it`,
-    silent: 'Nobody answered; it can be asked again',
-    'not found': 'Nobody asked knows it',
+    silent: 'No answer; try again later',
+    'not found': 'No catalogue has it',
   }[looked.state];
   return { changeId: null, says };
 }
@@ -105,13 +105,13 @@ export const lookUpJob = defineJob<{ ids: string[] }>({
   },
 });
 
-/** "Looked up 12: 9 found, 2 nobody knows, 1 met silence" */
+/** "Looked up 12: 9 found, 2 not found, 1 without an answer" */
 function inWords(looked: LookedUpAnywhere[]): string {
   const count = (state: LookedUpAnywhere['state']): number => looked.filter((l) => l.state === state).length;
   const parts = [
     `${count('found').toLocaleString('en')} found`,
-    ...(count('not found') ? [`${count('not found').toLocaleString('en')} nobody asked knows`] : []),
-    ...(count('silent') ? [`${count('silent').toLocaleString('en')} met silence`] : []),
+    ...(count('not found') ? [`${count('not found').toLocaleString('en')} not found`] : []),
+    ...(count('silent') ? [`${count('silent').toLocaleString('en')} without an answer`] : []),
   ];
   return `Looked up ${looked.length.toLocaleString('en')}: ${parts.join(', ')}`;
 }

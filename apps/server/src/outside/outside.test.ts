@@ -208,7 +208,7 @@ describe('a catalogue', () => {
     const address = `http://127.0.0.1:${(other.address() as AddressInfo).port}/busy`;
     const trial = () => steward.at<Tried>('POST', '/catalogue-trial', { protocol: 'sru-1.2', address, word: 'x' });
     expect((await trial()).says).toBe('It asks to wait 77 s before the next question');
-    expect((await trial()).says).toMatch(/^It asked to be left alone for 7\d s more$/);
+    expect((await trial()).says).toMatch(/^It asked not to be contacted for 7\d s more$/);
     expect(times).toBe(1);
     other.close();
   });

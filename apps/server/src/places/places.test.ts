@@ -216,7 +216,7 @@ describe('a whole collection', () => {
     await file(sources.slice(1), law);
     const before = await tree();
     const { says, changeId } = await me.at<Changed>('POST', `/collections/${law}/merge`, { others: [old] });
-    expect([says, await tree()]).toEqual(['Made Old part of Law', ['Law (3)', 'Law › Cases (0)']]);
+    expect([says, await tree()]).toEqual(['Merged Old into Law', ['Law (3)', 'Law › Cases (0)']]);
     await me.at('POST', `/changes/${changeId}/undo`);
     expect(await tree()).toEqual(before);
   });

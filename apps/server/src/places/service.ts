@@ -72,7 +72,7 @@ export async function editCollection(
     ...(owner !== found.owner && { owner: { before: found.owner, after: owner } }),
   };
   const change = said(found, fields);
-  if (isEmpty(change)) return { changeId: null, says: 'It is so already' };
+  if (isEmpty(change)) return { changeId: null, says: 'Nothing changed' };
   return answer(await commit(services, caller.actor, change));
 }
 
@@ -149,7 +149,7 @@ const ranked = (placements: Beside[]): OrderChange['ranks'] =>
 export async function orderByName(services: Services, actor: Actor, parent: string | null): Promise<Changed> {
   const beside = (await besides(services.db, actor, parent)).filter((p) => p.rank !== null);
   const [first] = beside;
-  if (!first) return { changeId: null, says: 'They stand by their names already' };
+  if (!first) return { changeId: null, says: 'Already sorted by name' };
   const ranks = Object.fromEntries(beside.map(({ id, rank }) => [id, { before: rank, after: null }]));
   const above = parent ? await findCollection(services.db, actor, parent) : { id: first.collection, name: '' };
   return answer(await commit(services, actor, ordered(above, ranks)));

@@ -45,7 +45,7 @@ export async function copyCollection(services: Services, actor: Actor, id: strin
   const made = await copy(id);
   const parent = placements.find((p) => p.collection === id)?.parent ?? null;
   changes.push(placed({ ...found, id: made, name: `${found.name} (copy)` }, parent));
-  const says = `Copied ${found.name}${copies.size > 1 ? ' with what stands below it' : ''}; its sources stand in both`;
+  const says = `Copied ${found.name}${copies.size > 1 ? ' with the collections below it' : ''}; its sources are in both`;
   return { ...answer(await commit(services, actor, { do: 'all', says, changes })), id: made };
 }
 
@@ -81,8 +81,8 @@ export async function mergeCollections(
     }
     changes.push(...goes(gone, placements));
   }
-  if (!merged.length) return { changeId: null, says: 'There is no other to be made part of it' };
-  const says = `Made ${merged.join(', ')} part of ${into.name}`;
+  if (!merged.length) return { changeId: null, says: 'There is no other collection to merge' };
+  const says = `Merged ${merged.join(', ')} into ${into.name}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 

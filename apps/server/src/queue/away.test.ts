@@ -93,8 +93,8 @@ test('the one connection cut that holds its lock, another server begins with it 
   child.kill('SIGKILL');
   await run('drop trigger wait_for_another on sources');
   expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
-  await server.settle();
-  expect((await me.ask('title:spring')).total).toBe(300);
+  // The killed server may have held a share of the words: PostgreSQL lets go of it once it notices, and they are taken up here.
+  await expect.poll(async () => (await me.ask('title:spring')).total, { timeout: 20_000 }).toBe(300);
 }, 60_000);
 
 test('while the database cannot be reached, one is told that nothing was changed', async () => {

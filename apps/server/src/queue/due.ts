@@ -20,7 +20,7 @@ export async function eachDue<D>(due: readonly D[], { work, failed, report }: Du
       // A database that is away fails them all: they stay due.
       if (isUnavailable(error)) throw error;
       if (!isForPerson) report(error);
-      const why = isForPerson ? error.message : 'It failed on the server; whoever runs it was told';
+      const why = isForPerson ? error.message : 'It failed on the server; the administrator was told';
       await failed(one, why).catch(report);
     }
   }

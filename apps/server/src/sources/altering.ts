@@ -36,7 +36,7 @@ export async function previewAltering(services: Services, caller: Acting, asked:
 
 export async function alterSources(services: Services, caller: Acting, asked: AlterField): Promise<Changed> {
   const { all } = await becomes(services, caller, asked);
-  if (!all.length) return { changeId: null, says: 'All of them stand so already' };
+  if (!all.length) return { changeId: null, says: 'Nothing changed: all have this value already' };
   const { field } = asked;
   const changes = all.map(({ source, before, after }): Change => ({
     do: 'edit',

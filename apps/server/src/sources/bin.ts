@@ -25,7 +25,7 @@ export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): 
     sql`update workspaces set settings = settings || ${JSON.stringify({ binDays: days })}::jsonb where id = ${workspaceId}`,
   );
   await notify(db, { workspace: workspaceId, touched: { kinds: { source: 'all' } } });
-  return { changeId: null, says: `What is in the bin waits there ${days} days` };
+  return { changeId: null, says: `Removed sources now stay in the bin for ${days} days` };
 }
 
 export async function binState(db: Db, { workspaceId }: Actor): Promise<BinState> {

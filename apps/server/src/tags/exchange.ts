@@ -100,6 +100,6 @@ export async function termsToTags(services: Services, actor: Actor, terms: strin
     changes.push({ do: 'term', tag: id, term: { before: term, after: null } });
   }
   const n = new Set(terms).size === 1 ? 'a subject term' : `${new Set(terms).size} subject terms`;
-  const says = keep ? `Made tags of ${n}, which stay besides` : `Made tags of ${n}`;
+  const says = keep ? `Made tags of ${n}, and kept the terms` : `Made tags of ${n}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }

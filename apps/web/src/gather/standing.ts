@@ -25,7 +25,7 @@ export function standingOf({
   if (here) return { says: `${here.verdict} here already`, tone: 'caution' };
   if (twice !== undefined) return { says: 'waits twice', tone: 'caution' };
   if (lookedUp === 'silent') return { says: 'nobody answered yet', tone: 'caution' };
-  if (lookedUp === 'not found') return { says: 'nobody asked knows it', tone: 'left' };
+  if (lookedUp === 'not found') return { says: 'not found', tone: 'left' };
   const missing = lacksInWords(lacks);
   if (missing) return { says: missing, tone: 'caution' };
   if (finds.length)

@@ -39,7 +39,7 @@ export async function readRecords(
       input,
       read.known
         ? `It is ${read.known}, which is not read`
-        : 'It is no file of references, table, document, page, picture or PDF that is read',
+        : 'This kind of file cannot be read: it is no reference file, table, document, page, picture or PDF',
     );
   const messages = read.messages.map((m) => ({ file: input.name, ...m }));
   if (/\.\w{2,5}$/.test(input.name) && !TEXT_FORMATS[read.format].ends.test(input.name)) {

@@ -60,7 +60,7 @@ async function prepareOne(way: Preparing, input: Input): Promise<Prepared> {
     return await prepareRecord(way, input);
   } catch (error) {
     // One that takes more than there is does not take the others with it.
-    if (error instanceof TookTooMuch) return leftOut(input, 'Reading it takes more time or memory than there is');
+    if (error instanceof TookTooMuch) return leftOut(input, 'Reading it takes too much time or memory');
     throw error;
   }
 }

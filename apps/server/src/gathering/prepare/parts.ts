@@ -57,7 +57,7 @@ export async function prepareParts(
     format: as,
     candidates: each.flatMap((p) => p.candidates),
     messages: [...says, ...each.flatMap((p) => p.messages)],
-    ...(taken.length ? {} : { trouble: 'It refers to nothing: no reference, identifier or link was found in it' }),
+    ...(taken.length ? {} : { trouble: 'No reference, identifier or link was found in it' }),
   };
 }
 

@@ -11,7 +11,7 @@ export async function prepareRecord({ services, workspace, index }: Preparing, i
     ? await fetchPdf(services, workspace, found.pdf).catch((error: unknown) => {
         if (!(error instanceof Unreachable)) throw error;
         messages.push(
-          message(input, 'no-full-text', `Its PDF could not be had: ${error.message}`, 'kept without it', 'info'),
+          message(input, 'no-full-text', `Its PDF could not be fetched: ${error.message}`, 'kept without it', 'info'),
         );
       })
     : undefined;

@@ -85,7 +85,7 @@ const IDENTIFIES: Partial<
   citation: { type: 'legal_case' },
 };
 
-/** Looked up where there is someone to ask; what is not found, or met silence, waits with its identifier. */
+/** Looked up where there is someone to ask; what is not found, or had no answer, waits with its identifier. */
 async function prepareIdentifier({ services, workspace, index }: Preparing, input: TypedInput): Promise<Prepared> {
   const { kind, value = '', says: more } = input.part;
   const { field, type } = IDENTIFIES[kind]!;
@@ -108,12 +108,12 @@ async function prepareIdentifier({ services, workspace, index }: Preparing, inpu
   const provenance = looked.record ? knownBy(record, from, 0.97) : knownBy(record, 'person', 0.6);
   const told = {
     found: [],
-    'not found': [message(input, 'not-found', `Nobody asked knows ${input.name}`, 'kept with its identifier alone')],
+    'not found': [message(input, 'not-found', `${input.name} was not found`, 'kept with its identifier alone')],
     silent: [
       message(
         input,
         'service-silent',
-        `Nobody answered for ${input.name}${looked.why ? `: ${looked.why}` : ''}`,
+        `No answer for ${input.name}${looked.why ? `: ${looked.why}` : ''}`,
         'kept with its identifier; it can be asked again',
       ),
     ],

@@ -18,7 +18,7 @@ const open = computed({
 const TITLES: Record<Choice, (name: string) => string> = {
   move: (name) => `Move ${name} under`,
   place: (name) => `Place ${name} under another as well`,
-  merge: (name) => `Make another part of ${name}: its sources and what stands below it`,
+  merge: (name) => `Merge another into ${name}: its sources and the collections below it`,
   compare: (name) => `Compare ${name} with`,
 };
 const TOP = 'At the top';
