@@ -173,7 +173,7 @@ test('a loose source is filed by a key as those it is like are', async ({ page }
   const offers = page.getByRole('list', { name: 'Suggestions' });
   const looked = page.getByRole('list', { name: 'In no collection' }).locator('[aria-current=true]');
   // Not all are like something that stands somewhere: down to one that is. Of each it is told before one goes on.
-  const told = looked.getByText('Like none that is filed or tagged').or(offers);
+  const told = looked.getByText('Not similar to any filed or tagged source').or(offers);
   const walk = async (key: string): Promise<void> => {
     await expect(told).toBeVisible();
     const title = await looked.getByRole('link').textContent();

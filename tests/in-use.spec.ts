@@ -71,7 +71,7 @@ test('what an address names is shown and edited, also where the list has it alre
   // In the bin it is not in the list any more: the address names it all the same.
   await slip(page).getByRole('button', { name: 'To the bin' }).click();
   await expect(notice(page, /^Moved/)).toBeVisible();
-  await expect(page.getByText('The source chosen is not in this list')).toBeVisible();
+  await expect(page.getByText('The chosen source is not in this list')).toBeVisible();
   await expect(slip(page).getByRole('button', { name: 'Restore' })).toBeVisible();
 });
 

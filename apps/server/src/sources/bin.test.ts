@@ -43,7 +43,7 @@ test('emptied, all that is in it goes for good with what only it held, and the h
   const history = await me.at<{ entries: { id: string; says: string }[] }>('GET', '/changes');
   expect(history.entries[0]!.says).toBe(done.says);
   const undone = await me.at<Changed>('POST', `/changes/${history.entries[0]!.id}/undo`);
-  expect(undone.says).toContain('Nothing was left to take back');
+  expect(undone.says).toContain('Nothing was left to undo');
 });
 
 test('a bin of more sources than are removed at once is emptied by a job, which leaves nothing and cannot be undone', async () => {
