@@ -55,6 +55,14 @@ test('what has come and is not read yet, since the disk is slow, is waited for',
   expect(ended()).toBe(false);
 });
 
+test('once a body has come to its end, nothing waits for it any more', () => {
+  const { raw, ended } = coming('application/json');
+  raw.emit('end');
+  expect(vi.getTimerCount()).toBe(0);
+  vi.advanceTimersByTime(300_000);
+  expect(ended()).toBe(false);
+});
+
 test('a body that is there is not looked at any more', () => {
   const { raw, ended } = coming('application/json');
   raw.complete = true;

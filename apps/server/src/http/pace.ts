@@ -38,5 +38,6 @@ export function watchPace(request: FastifyRequest, { wholeMs, everyMs, leastByte
     files ? everyMs : wholeMs,
   );
   timer.unref();
-  raw.once('close', () => clearInterval(timer));
+  // All of it is there, or nobody waits for it any more.
+  for (const event of ['end', 'close']) raw.once(event, () => clearInterval(timer));
 }
