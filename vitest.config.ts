@@ -16,7 +16,7 @@ export default defineConfig({
   test: {
     testTimeout: 60_000,
     hookTimeout: 60_000,
-    // Two cores are what a machine has at least; files that run in one worker share its modules, and
+    // Two cores are what a machine has at least. Files that run in one worker share its modules, those of the page apart, and
     // server tests one server (apps/server/src/testing/server.ts).
     maxWorkers: 2,
     sequence: { sequencer: LongestFirst },
@@ -27,12 +27,17 @@ export default defineConfig({
       {
         extends: true,
         plugins: [vue()],
+        // What the page's tests share sets up each file anew (apps/web/src/testing.ts).
+        test: { name: 'page', include: ['apps/web/src/**/*.test.ts'] },
+      },
+      {
+        extends: true,
         test: {
           name: 'unit',
           isolate: false,
           include: [
             'packages/*/src/**/*.test.ts',
-            'apps/{web,cli,standins}/src/**/*.test.ts',
+            'apps/{cli,standins}/src/**/*.test.ts',
             'demo/**/*.test.ts',
             'scripts/**/*.test.mjs',
           ],
