@@ -29,7 +29,7 @@ export interface Capability {
   line?: object;
   /** Its short lists: `ListsOf` (lists/kinds.ts). */
   lists?: object;
-  /** Tables whose rows go with a source; see `records/purged.ts`. */
+  /** Tables whose rows are deleted with their source; see `records/purged.ts`. */
   purged?: string[];
   /** What is looked after before anything else is done. */
   first?: (services: Services) => Promise<unknown>;

@@ -1,11 +1,11 @@
 /** Signing in and out, and who may do what. */
 import type { Capability } from '../capability.ts';
 import { forgetOldAttempts } from '../access/attempts.ts';
-import { accessRoutes } from './routes.ts';
+import { accountRoutes } from './routes.ts';
 import { forgetOldSessions } from '../access/store.ts';
 
-export const access = {
-  routes: accessRoutes,
+export const accounts = {
+  routes: accountRoutes,
   regular: {
     'access.forget': {
       at: '17 * * * *',

@@ -18,7 +18,7 @@ import {
   type Person,
 } from '../access/store.ts';
 
-export function accessRoutes(declare: Declare, { db, config }: Services): void {
+export function accountRoutes(declare: Declare, { db, config }: Services): void {
   const infoOf = async ({ id, name, email }: Person, csrf: string): Promise<SessionInfo> => ({
     userId: id,
     name,

@@ -31,7 +31,7 @@ export interface Carrier<C> {
 
 /** One for each kind: a kind without its carrier does not compile. */
 export type Carriers = { [K in ChangeKind]: Carrier<ChangeOf<K>> };
-/** Those of a capability. */
+/** The kinds of change that one capability carries out. */
 export type CarriersOf<K extends ChangeKind> = Pick<Carriers, K>;
 
 export const NOTHING = { change: null, altered: {} } as const satisfies Outcome<never>;

@@ -1,5 +1,5 @@
 /** The capabilities, in the order the description of the API has them. */
-import { access } from '../accounts/index.ts';
+import { accounts } from '../accounts/index.ts';
 import { changes } from '../changes/index.ts';
 import { check } from '../check/index.ts';
 import { citing } from '../citing/index.ts';
@@ -25,7 +25,7 @@ import type { Capability } from '../capability.ts';
 
 /** Typed by what each declares, for what must be complete. */
 export const DECLARED = [
-  access,
+  accounts,
   changes,
   sources,
   own,

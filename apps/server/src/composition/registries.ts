@@ -1,7 +1,7 @@
 /**
- * Gathers what the capabilities bring of each sort and hands it to the folders that work with all of it. Here a missing piece does
- * not compile: a kind of change without its carrier, a field of a query without its condition, a field of a line that nobody
- * tells, a list without its kind.
+ * Collects what the capabilities declare and fills the registries of the folders that work with it. What is missing does not
+ * compile here: a kind of change without its carrier, a field of the query without its condition, a field of a line that no
+ * capability fills in, a list without its kind, a subject without its declaration.
  */
 import { CARRIERS } from '../changes/carriers.ts';
 import { findingFacets } from '../check/facets.ts';
@@ -32,19 +32,20 @@ function together<K extends 'changes' | 'subjects' | 'fields' | 'lists' | 'narro
   return Object.assign({}, ...CAPABILITIES.map((c) => c[key])) as never;
 }
 
-type FieldsTold<P> = P extends LinePart<infer F> ? F : never;
-type Untold = Exclude<PartField, FieldsTold<Brought<Declared, 'line'>>>;
-/** Takes the parts of a line; a field that none of them tells does not compile, and is named. */
-const whole = (parts: [Untold] extends [never] ? LinePart[] : { [F in Untold]: LinePart<F> }): LinePart[] =>
-  parts as unknown as LinePart[];
+type FieldsIn<P> = P extends LinePart<infer F> ? F : never;
+type MissingField = Exclude<PartField, FieldsIn<Brought<Declared, 'line'>>>;
+/** The parts of a line, where together they fill in all of its fields; otherwise the error names the missing field. */
+const complete = (
+  parts: [MissingField] extends [never] ? LinePart[] : { [F in MissingField]: LinePart<F> },
+): LinePart[] => parts as unknown as LinePart[];
 
 CARRIERS.fill(together('changes'));
 SUBJECTS.fill(together('subjects'));
 FIELDS.fill(together('fields'));
 NARROWINGS.fill(together('narrowings'));
 LIST_KINDS.fill(together('lists'));
-LINE_PARTS.fill(whole(CAPABILITIES.flatMap((c) => (c.line ? [c.line as LinePart] : []))));
-// What is declared last goes first: the queue of the indexer before all.
+LINE_PARTS.fill(complete(CAPABILITIES.flatMap((c) => (c.line ? [c.line as LinePart] : []))));
+// Reversed, so that the queue of the indexer is deleted from first: it takes its locks in that order.
 PURGED.fill([...CAPABILITIES].reverse().flatMap((c) => c.purged ?? []));
 
 /** In the order they are offered; what is not named here comes last. */

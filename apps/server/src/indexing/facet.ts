@@ -45,7 +45,7 @@ export const fixedNames =
   async () =>
     new Map(Object.entries(names));
 
-/** Of all capabilities, in the order they are offered. */
+/** The facets of all capabilities, in the order the page offers them. */
 export const FACETS = new Registry<Facets[]>('facets');
 
 export const facetKinds = (): FacetKind[] => FACETS.all.flatMap((f) => f.kinds);

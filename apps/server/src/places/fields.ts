@@ -3,11 +3,11 @@ import type { Condition } from '@pandecta/core/narrowing';
 import type { Db } from '../database/connect.ts';
 import type { Actor } from '../access/principal.ts';
 import { called } from '../searching/facets.ts';
-import type { Asking, FieldDefinition, FieldsOf, Narrowings } from '../searching/fields.ts';
+import type { FieldContext, FieldDefinition, FieldsOf, Narrowings } from '../searching/fields.ts';
 import { pathsOf, rulesWithin } from './store.ts';
 
 /** What stands in any of these collections: what is filed there, and what their rules find; with what is below, or without. */
-async function within(collections: string[], below: boolean, to: Asking): Promise<Condition> {
+async function within(collections: string[], below: boolean, to: FieldContext): Promise<Condition> {
   const filed = await to.facet(below ? 'in' : 'filed', collections);
   const parts: Condition[] = [];
   for (const rule of await rulesWithin(to.db, to.actor, collections, below)) {

@@ -23,7 +23,7 @@ import type { Db } from '../database/connect.ts';
 import { prefixOf, restPrefix } from '../database/lexemes.ts';
 import { sourceSet, wordSet, type NumberSet } from '../columns/load.ts';
 import { anyFacet, facetIds, included, inYears, NOTHING, pairOf, type FacetPair, type Scope } from './facets.ts';
-import { conditionOf, NARROWINGS, type Asking } from './fields.ts';
+import { conditionOf, NARROWINGS, type FieldContext } from './fields.ts';
 import { spellOut } from './spelling.ts';
 
 export interface Compiled {
@@ -142,7 +142,7 @@ class Compiler {
   }
 
   /** What fields and narrowings make their conditions with. */
-  private readonly asking: Asking;
+  private readonly asking: FieldContext;
 
   private lead(field?: TextField): string {
     return prefixOf(this.scope.workspaceNumber, field);

@@ -115,7 +115,7 @@ export function included(ask: Ask): FacetPair[][] {
 export const inYears = ({ yearFrom, yearTo }: Ask): Condition[] =>
   yearFrom !== undefined || yearTo !== undefined ? [{ is: 'years', from: yearFrom, to: yearTo }] : [];
 
-/** A field that asks for the values of a facet by their names. */
+/** A query field whose value is the name of a value of a facet, as in `tag:used`. */
 export const namedFacet = (type: string): FieldDefinition => ({
   async condition(text, { db, scope }, exactly) {
     const found = await facetsNamed(db, scope, type, text, exactly);

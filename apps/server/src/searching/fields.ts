@@ -12,8 +12,8 @@ import type { Db } from '../database/connect.ts';
 import { Registry } from '../registry.ts';
 import { NOTHING, type Scope } from './facets.ts';
 
-/** What a condition is made with. */
-export interface Asking {
+/** What a field or a narrowing is given to build its condition from. */
+export interface FieldContext {
   db: Db;
   scope: Scope;
   actor: Actor;
@@ -30,7 +30,7 @@ type Now<T> = T | Promise<T>;
 
 export interface FieldDefinition {
   /** @returns the condition; undefined where nothing here bears the name that is asked for */
-  condition(text: string, to: Asking, exactly: boolean): Now<Condition | undefined>;
+  condition(text: string, to: FieldContext, exactly: boolean): Now<Condition | undefined>;
   /** How its value may go on while it is typed, where no facet tells it. @param fits whether a name begins so */
   suggest?(db: Db, actor: Actor, fits: (name: string) => boolean): Promise<{ value: string; says?: string }[]>;
 }
@@ -40,17 +40,22 @@ type FieldKey = Exclude<OtherField, FewValues> | { [F in FewValues]: `${F}:${Val
 
 /** One for each: a field without its condition does not compile. */
 export type FieldDefinitions = { [F in FieldKey]: FieldDefinition };
-/** Those of a capability. */
+/** The fields of the query that one capability answers. */
 export type FieldsOf<F extends FieldKey> = Pick<FieldDefinitions, F>;
 
 export const FIELDS = new Registry<FieldDefinitions>('query fields');
 
-export function conditionOf(field: OtherField, text: string, to: Asking, exactly: boolean): Now<Condition | undefined> {
+export function conditionOf(
+  field: OtherField,
+  text: string,
+  to: FieldContext,
+  exactly: boolean,
+): Now<Condition | undefined> {
   if (field !== 'is' && field !== 'has') return FIELDS.all[field].condition(text, to, exactly);
   const value = valueMeant(field, text);
   return value ? FIELDS.all[`${field}:${value}` as FieldKey].condition(text, to, exactly) : NOTHING;
 }
 
 /** How what is chosen under Narrow is asked for, by the type of its facet, where more than the facet says it. */
-export type Narrowings = Record<string, (keys: string[], to: Asking) => Promise<Condition>>;
+export type Narrowings = Record<string, (keys: string[], to: FieldContext) => Promise<Condition>>;
 export const NARROWINGS = new Registry<Narrowings>('narrowings');

@@ -14,9 +14,9 @@ export interface LineAsked {
   searching: boolean;
 }
 
-/** What searching says of every line itself. */
+/** The fields of a line that searching fills in itself. */
 type Own = 'id' | 'record' | 'addedAt' | 'hits' | 'moreHits' | 'titleLit' | 'abstract' | 'group';
-/** What capabilities say of it. */
+/** The fields that capabilities fill in. */
 export type PartField = Exclude<keyof SourceRow, Own>;
 
 /** @typeParam F the fields of a line it gives */

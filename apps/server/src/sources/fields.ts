@@ -10,7 +10,7 @@ import { bareIdentifier, identifierPrefix } from '../database/lexemes.ts';
 import { literally } from '../database/sql.ts';
 import { chainFrom } from '../records/merged.ts';
 import { namedFacet, NOTHING } from '../searching/facets.ts';
-import type { Asking, FieldDefinition, FieldsOf } from '../searching/fields.ts';
+import type { FieldContext, FieldDefinition, FieldsOf } from '../searching/fields.ts';
 
 const moment = (of: 'added' | 'changed'): FieldDefinition => ({
   condition(text) {
@@ -111,7 +111,7 @@ function timesOf(range: DayRange): { from?: number; before?: number } {
 }
 
 /** Sources whose date, as far as it is known, lies within: one of a year alone is asked for by that year. */
-function issuedWithin(range: DayRange, { scope, set }: Asking): Condition {
+function issuedWithin(range: DayRange, { scope, set }: FieldContext): Condition {
   const days =
     'last' in range
       ? { from: new Date(Date.now() - range.last * DAY_MS).toISOString().slice(0, 10), to: undefined }

@@ -25,7 +25,7 @@ export interface SubjectDefinition {
 
 /** One for each kind. */
 export type SubjectDefinitions = { [K in SubjectKind]: SubjectDefinition };
-/** Those of a capability. */
+/** The kinds of subject that one capability declares. */
 export type SubjectsOf<K extends SubjectKind> = Pick<SubjectDefinitions, K>;
 
 export const SUBJECTS = new Registry<SubjectDefinitions>('subjects');

@@ -8,7 +8,7 @@ import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import { SUBJECTS, visibleTo } from './registry.ts';
 
-/** Those of the ids that are there and may be seen, in their order. */
+/** The ids that exist and that the reader may see, in the order given. */
 export async function visibleIds(db: Db, access: Access, kind: SubjectKind, ids: string[]): Promise<string[]> {
   if (!ids.length) return [];
   const found = await rows(
