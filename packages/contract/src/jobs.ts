@@ -34,6 +34,7 @@ export const jobRoutes = {
     method: 'GET',
     path: '/w/:workspace/jobs',
     may: 'read',
+    bounded: true,
     summary: 'Running and recent jobs.',
     reply: JobList,
   }),

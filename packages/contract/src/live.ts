@@ -19,6 +19,7 @@ export const liveRoutes = {
     method: 'GET',
     path: '/w/:workspace/live',
     may: 'read',
+    bounded: true,
     stays: true,
     summary: 'What is touched in the workspace, as it happens: server-sent events “touched”.',
     produces: 'text/event-stream',

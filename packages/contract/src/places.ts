@@ -131,6 +131,7 @@ export const placeRoutes = {
     method: 'GET',
     path: '/w/:workspace/places',
     may: 'read',
+    bounded: true,
     byKey: true,
     summary: 'The collections, where they stand and what they hold.',
     reply: PlacesReply,

@@ -22,6 +22,11 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, R = 
   most?: number;
   /** It takes long, or much: few of them are done at once. Likewise what is about very many sources. */
   heavy?: true;
+  /**
+   * It also serves a member who sees only part of the workspace, and tells them nothing outside of that part. Every other route
+   * refuses them.
+   */
+  bounded?: true;
   /** An answer that goes on for as long as someone looks. */
   stays?: true;
   query?: Class<Q>;

@@ -44,6 +44,7 @@ export const statingRoutes = {
     method: 'GET',
     path: '/w/:workspace/labels',
     may: 'read',
+    bounded: true,
     summary: 'The labels of the workspace.',
     reply: LabelList,
   }),

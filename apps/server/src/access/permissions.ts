@@ -14,6 +14,9 @@ export const ROLES_OF: Record<Action, readonly Role[]> = {
   steer: ['steward'],
 };
 
+/** What those may do at most who see only part of a workspace. */
+export const WITHIN_BOUNDS: readonly Action[] = ['read', 'cite', 'own'];
+
 export const may = (role: Role, action: Action): boolean => ROLES_OF[action].includes(role);
 
 /** All a role may do. */

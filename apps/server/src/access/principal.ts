@@ -6,16 +6,26 @@ export interface Caller {
   workspace: Workspace;
 }
 
+/** The part of a workspace that someone sees: a collection, with those below it and the sources filed there. */
+export interface Bounds {
+  collection: string;
+}
+
 /** Who does a thing, and where. */
 export interface Actor {
   workspaceId: string;
   userId: string;
+  /** Missing where they see the whole workspace. */
+  bounds?: Bounds;
 }
 
 /** Who reads or does something, where, and with which role: what may be seen follows from it (`subjects/registry.ts`). */
 export interface Access extends Actor {
   role: Role;
 }
+
+/** Who looks at something; where no role is known, as one with the fewest rights. */
+export type Viewer = Actor & Partial<Pick<Access, 'role'>>;
 
 /** Who calls, and as whom they do what they do. */
 export interface Acting extends Caller {
@@ -28,4 +38,5 @@ export interface Workspace {
   number: number;
   name: string;
   role: Role;
+  bounds?: Bounds;
 }

@@ -1,12 +1,12 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, gt, ne, sql, type SQL } from 'drizzle-orm';
 import type { Role, WorkspaceSummary } from '@pandecta/contract';
-import { actionsOf } from './permissions.ts';
+import { actionsOf, WITHIN_BOUNDS } from './permissions.ts';
 import { members, sessions, users, workspaces } from './tables.ts';
 import { transact, type Db } from '../database/connect.ts';
-import { beyond } from '../database/within.ts';
+import { beyond, within } from '../database/within.ts';
 import { notifyEnded } from '../news/notify.ts';
-import type { Caller, Workspace } from './principal.ts';
+import type { Actor, Bounds, Caller, Workspace } from './principal.ts';
 
 export const SESSION_DAYS = 30;
 
@@ -66,22 +66,40 @@ export async function findUser(db: Db, email: string): Promise<(Person & { passw
 
 export async function workspacesOf(db: Db, userId: string): Promise<WorkspaceSummary[]> {
   const found = await beyond(db)
-    .select({ id: workspaces.id, name: workspaces.name, role: members.role })
+    .select({ id: workspaces.id, name: workspaces.name, role: members.role, bounds: members.bounds })
     .from(members)
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
     .where(eq(members.userId, userId))
     .orderBy(workspaces.number);
-  return found.map((f) => ({ ...f, role: f.role as Role, may: actionsOf(f.role as Role) }));
+  return found.map(({ bounds, ...f }) => ({
+    ...f,
+    role: f.role as Role,
+    may: actionsOf(f.role as Role).filter((action) => !bounds || WITHIN_BOUNDS.includes(action)),
+  }));
 }
 
 export async function findMembership(db: Db, userId: string, workspaceId: string): Promise<Workspace | undefined> {
   const [found] = await beyond(db)
-    .select({ id: workspaces.id, number: workspaces.number, name: workspaces.name, role: members.role })
+    .select({
+      id: workspaces.id,
+      number: workspaces.number,
+      name: workspaces.name,
+      role: members.role,
+      bounds: members.bounds,
+    })
     .from(members)
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
     .where(and(eq(members.userId, userId), eq(members.workspaceId, workspaceId)));
-  return found && { ...found, role: found.role as Role };
+  return found && { ...found, role: found.role as Role, bounds: boundsIn(found.bounds) };
 }
+
+/** The part of a workspace that a member sees; undefined where it is all of it. */
+export async function boundsOf(db: Db, { workspaceId, userId }: Actor): Promise<Bounds | undefined> {
+  const found = await within(db, workspaceId).first(members, { bounds: members.bounds }, eq(members.userId, userId));
+  return boundsIn(found?.bounds ?? null);
+}
+
+const boundsIn = (collection: string | null): Bounds | undefined => (collection ? { collection } : undefined);
 
 /** Gives a person another password; all their sessions but the one it was done in end. */
 export async function setPassword(db: Db, userId: string, passwordHash: string, token: string): Promise<void> {

@@ -49,6 +49,8 @@ export const members = pgTable(
       .notNull()
       .references(() => users.id),
     role: text('role').notNull(),
+    /** The one collection they see, with what stands below it; null where they see the whole workspace. */
+    bounds: uuid('bounds'),
     /** Whether what they ask of the sources here is logged. */
     logsAsked: boolean('logs_asked').notNull().default(false),
   },

@@ -6,8 +6,9 @@ import { withoutMarkup } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
 import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { literally } from '../database/sql.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
-import { everyonesOrOwn } from '../subjects/registry.ts';
+import { changeVisible } from './visible.ts';
 
 /** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
 const LARGE = 8_000;
@@ -50,7 +51,7 @@ const TOLD = 50;
 
 export async function touchedBy(
   db: Db,
-  { workspaceId, userId }: Actor,
+  actor: Actor,
   changeId: string,
   maySeeIntake: boolean,
 ): Promise<Omit<TouchedByChange, 'stays'>> {
@@ -62,7 +63,7 @@ export async function touchedBy(
       join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id and cs.kind = 'source'
       join sources s on s.workspace_id = c.workspace_id and s.id = cs.subject_id and s.presence <> 'none'
         and (${maySeeIntake} or s.presence not in ('intake', 'aside'))
-      where c.workspace_id = ${workspaceId} and c.id = ${changeId} and ${everyonesOrOwn({ userId }, sql`c.owner`)}
+      where c.workspace_id = ${actor.workspaceId} and c.id = ${changeId} and ${changeVisible(actor, sql`c`)}
       order by 2, 1 limit ${TOLD}`,
   );
   return { sources: found.map(({ id, title }) => ({ id, title })), count: found[0]?.count ?? 0 };
@@ -70,7 +71,7 @@ export async function touchedBy(
 
 async function history(
   db: Db,
-  { workspaceId, userId }: Actor,
+  actor: Actor,
   where: SQL,
   { change, first, maySeeIntake }: { change: SQL; first: SQL; maySeeIntake: boolean },
   most: number,
@@ -90,12 +91,12 @@ async function history(
       onTitle: orNull(text()),
     },
     sql`
-    select told.id, told.by, told."byId", told.at, told.says, told.change, told.undone, told.undoes, s.id as "onId", coalesce(s.record->>'title', s.record->>'title-short') as "onTitle" from (select c.id, u.name as by, u.id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
+    select told.id, told.by, told."byId", told.at, told.says, told.change, told.undone, told.undoes, s.id as "onId", coalesce(s.record->>'title', s.record->>'title-short') as "onTitle" from (select c.id, ${nameOfActor} as by, c.actor_id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
       ${change} as change, substring(${first} from '^[0-9a-f-]{36}$')::uuid as first, c.workspace_id, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
-    from changes c join users u on u.id = c.actor_id
+    from changes c left join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
-    where c.workspace_id = ${workspaceId} and ${where}
-      and ${everyonesOrOwn({ userId }, sql`c.owner`)}
+    where c.workspace_id = ${actor.workspaceId} and ${where}
+      and ${changeVisible(actor, sql`c`)}
     order by c.id desc limit ${most}) told
     left join sources s on s.workspace_id = told.workspace_id and s.id = told.first and s.presence <> 'none'
       and (${maySeeIntake} or s.presence not in ('intake', 'aside'))
@@ -104,7 +105,11 @@ async function history(
   return found.map(({ onId, onTitle, ...entry }) => {
     const title = onTitle && withoutMarkup(onTitle);
     const isNamed = !title || entry.says.includes(title);
-    return { ...entry, change: shown(entry.change, userId), ...(onId && !isNamed && { on: { id: onId, title } }) };
+    return {
+      ...entry,
+      change: shown(entry.change, actor.userId),
+      ...(onId && !isNamed && { on: { id: onId, title } }),
+    };
   });
 }
 

@@ -29,7 +29,8 @@ import type { Services } from '../services.ts';
 import { lockSources } from '../records/store.ts';
 import { needed, refuseBy } from './carriers.ts';
 import { commitWithin, type Committed } from './commit.ts';
-import { everyonesOrOwn, SUBJECTS } from '../subjects/registry.ts';
+import { SUBJECTS } from '../subjects/registry.ts';
+import { changeVisible } from './visible.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
 import { changeJob } from './jobs.ts';
 import { changes } from './tables.ts';
@@ -302,16 +303,14 @@ interface Stored {
 }
 
 /** The newest of the changes that satisfy the condition; another member's own is not there. */
-async function stored(
-  tx: Db,
-  { workspaceId, userId }: Actor,
-  where: SQL | undefined,
-  lock?: 'update',
-): Promise<Stored | undefined> {
+async function stored(tx: Db, actor: Actor, where: SQL | undefined, lock?: 'update'): Promise<Stored | undefined> {
   const { id, actorId, change, says, undoes, undoneBy } = changes;
   const fields = { id, actorId, change, says, undoes, undoneBy };
-  const seen = and(where, everyonesOrOwn({ userId }, sql`${changes.owner}`));
-  const found = await within(tx, workspaceId).first(changes, fields, seen, { by: [desc(id)], ...(lock && { lock }) });
+  const seen = and(where, changeVisible(actor, sql`${changes}`));
+  const found = await within(tx, actor.workspaceId).first(changes, fields, seen, {
+    by: [desc(id)],
+    ...(lock && { lock }),
+  });
   try {
     return found && { ...found, change: fromJson(found.change, { by: found.actorId }) };
   } catch (error) {

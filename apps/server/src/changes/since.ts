@@ -5,6 +5,7 @@ import type { Db } from '../database/connect.ts';
 import { number, one, orNull, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 
 /** Who changed a thing last: "Ines Vance", or "You", in another window. */
@@ -12,8 +13,8 @@ async function lastToChange(tx: Db, { workspaceId, userId }: Actor, { kind, id }
   const found = await one(
     tx,
     { id: text(), name: text() },
-    sql`select u.id, u.name from change_subjects cs
-      join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id join users u on u.id = c.actor_id
+    sql`select c.actor_id as id, ${nameOfActor} as name from change_subjects cs
+      join changes c on c.workspace_id = cs.workspace_id and c.id = cs.change_id left join users u on u.id = c.actor_id
       where cs.workspace_id = ${workspaceId} and cs.kind = ${kind} and cs.subject_id = ${id} order by c.id desc limit 1`,
   );
   if (!found) return 'Someone else';
@@ -57,9 +58,9 @@ export async function workSince(
   const found = await one(
     tx,
     { count: number, last: orNull(text()) },
-    sql`select count(distinct cs.subject_id)::int as count, (array_agg(u.name || ': “' || c.says || '”' order by c.id desc))[1] as last
+    sql`select count(distinct cs.subject_id)::int as count, (array_agg(${nameOfActor} || ': “' || c.says || '”' order by c.id desc))[1] as last
       from changes c join change_subjects cs on cs.workspace_id = c.workspace_id and cs.change_id = c.id
-      join users u on u.id = c.actor_id
+      left join users u on u.id = c.actor_id
       where c.workspace_id = ${workspaceId} and c.id > ${changeId} and c.actor_id <> ${userId}
         and c.undone_by is null and c.undoes is null
         and cs.kind = ${things[0]!.kind} and cs.subject_id = any(${array(ids, 'uuid')})`,

@@ -147,15 +147,15 @@ export const findRecord = async (db: Db, workspaceId: string, id: string): Promi
   )?.record;
 
 /** The sources that stand in a collection, or under it. */
-export async function findIn(db: Db, { workspaceId, userId }: Actor, collection: string): Promise<Set<string>> {
+export async function findIn(db: Db, actor: Actor, collection: string): Promise<Set<string>> {
   const found = await rows(
     db,
     { id: text() },
     sql`select distinct cs.source_id as id from collection_sources cs
       join collection_ancestors a on a.workspace_id = cs.workspace_id and a.collection_id = cs.collection_id
-      join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and ${seenBy(userId)}
-      join collections k on k.workspace_id = cs.workspace_id and k.id = a.ancestor_id and ${seenBy(userId, sql`k`)}
-      where cs.workspace_id = ${workspaceId} and a.ancestor_id = ${collection}`,
+      join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and ${seenBy(actor)}
+      join collections k on k.workspace_id = cs.workspace_id and k.id = a.ancestor_id and ${seenBy(actor, sql`k`)}
+      where cs.workspace_id = ${actor.workspaceId} and a.ancestor_id = ${collection}`,
   );
   return new Set(found.map((f) => f.id));
 }

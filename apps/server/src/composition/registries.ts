@@ -12,12 +12,13 @@ import { LIST_KINDS } from '../lists/kinds.ts';
 import { markFacets } from '../marks/facets.ts';
 import { ownFacets } from '../own/facets.ts';
 import { placeFacets } from '../places/facets.ts';
+import { inCollection } from '../places/subjects.ts';
 import { PURGED } from '../records/purged.ts';
 import { FIELDS, NARROWINGS } from '../searching/fields.ts';
 import { LINE_PARTS, type LinePart, type PartField } from '../searching/line.ts';
 import { comingFacets, peopleFacets, publishedFacets, sourceFacets } from '../sources/facets.ts';
 import { stateFacets } from '../stating/facets.ts';
-import { SUBJECTS } from '../subjects/registry.ts';
+import { IN_COLLECTION, SUBJECTS } from '../subjects/registry.ts';
 import { tagFacets } from '../tags/facets.ts';
 import { CAPABILITIES, DECLARED } from './capabilities.ts';
 
@@ -41,6 +42,7 @@ const complete = (
 
 CARRIERS.fill(together('changes'));
 SUBJECTS.fill(together('subjects'));
+IN_COLLECTION.fill(inCollection);
 FIELDS.fill(together('fields'));
 NARROWINGS.fill(together('narrowings'));
 LIST_KINDS.fill(together('lists'));

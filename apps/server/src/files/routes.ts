@@ -34,8 +34,8 @@ export function fileRoutes(declare: Declare, services: Services): void {
   declare(routes.files.link, (call) => linkFile(services, call, call.params.source, call.body));
   declare(routes.files.edit, (call) => editFile(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));
-  declare(routes.files.content, async ({ workspace, params, request, reply }) => {
-    const file = await findFile(db, workspace.id, params.file);
+  declare(routes.files.content, async ({ actor, params, request, reply }) => {
+    const file = await findFile(db, actor, params.file);
     if (file.address) return reply.redirect(file.address);
     const total = file.bytes;
     const etag = `"${file.sha256}"`;
@@ -63,8 +63,8 @@ export function fileRoutes(declare: Declare, services: Services): void {
       .send(storage.read(file.sha256, { start, end }));
   });
 
-  declare(routes.files.within, async ({ workspace, params, query }) => {
-    await findFile(db, workspace.id, params.file);
+  declare(routes.files.within, async ({ workspace, actor, params, query }) => {
+    await findFile(db, actor, params.file);
     const tree = parseQuery(query.q).tree;
     const sought = soughtIn(asTyped(tree), TEXT_FIELDS);
     const { any } = pageTsquery(workspace.number, sought);

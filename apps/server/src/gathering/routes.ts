@@ -11,6 +11,7 @@ import type { Storage } from '../storage/storage.ts';
 import { Refusal } from '../errors.ts';
 import { check } from '../http/check.ts';
 import { may } from '../access/permissions.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Acting } from '../access/principal.ts';
 import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
@@ -138,10 +139,10 @@ async function findImports(
       way: text<Way>(),
     },
     sql`
-    select i.id, i.title, i.made_at as at, u.name as by, i.report, i.change_id as "changeId", i.destination, i.way,
+    select i.id, i.title, i.made_at as at, ${nameOfActor} as by, i.report, i.change_id as "changeId", i.destination, i.way,
       coalesce(ch.undone_by is null and ch.id is not null, false) as undoable,
       jsonb_build_object('id', j.id, 'kind', j.kind, 'title', j.title, 'state', j.state, 'done', j.done, 'total', j.total, 'says', j.says, 'createdAt', j.made_at, 'importId', i.id) as job
-    from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id join users u on u.id = i.made_by
+    from imports i join jobs j on j.workspace_id = i.workspace_id and j.id = i.job_id left join users u on u.id = i.made_by
     left join changes ch on ch.workspace_id = i.workspace_id and ch.id = i.change_id
     where i.workspace_id = ${workspaceId} and ${where} and (${seesIntake} or (i.report->>'added')::int > 0) order by i.id desc limit 30`,
   );

@@ -1,6 +1,6 @@
 /** Finds out who calls and whether they may: session, forgery guard, membership, role. */
 import type { FastifyRequest } from 'fastify';
-import type { Action } from '@pandecta/contract';
+import type { Action, Route } from '@pandecta/contract';
 import type { Caller, Workspace } from '../access/principal.ts';
 import { may } from '../access/permissions.ts';
 import { findSession, findMembership } from '../access/store.ts';
@@ -19,11 +19,11 @@ const NOWHERE: Workspace = { id: '', number: 0, name: '', role: 'reader' };
 export async function authorise(
   services: { db: Db },
   request: FastifyRequest,
-  action: Action | 'signed in' | 'anyone',
-  byKey = false,
+  route: Pick<Route, 'may' | 'byKey' | 'bounded'>,
 ): Promise<Caller> {
-  const key = byKey && /^Bearer (\S+)$/.exec(request.headers.authorization ?? '')?.[1];
-  if (key) return byGatherKey(services, request, key, action as Action);
+  const { may: action } = route;
+  const key = route.byKey && /^Bearer (\S+)$/.exec(request.headers.authorization ?? '')?.[1];
+  if (key) return byGatherKey(services, request, key, route);
   guardOrigin(request);
   if (action === 'anyone') return { user: NOBODY, workspace: NOWHERE };
   const token = request.cookies[SESSION_COOKIE];
@@ -33,21 +33,33 @@ export async function authorise(
   if (changes && request.headers['x-csrf-token'] !== user.csrf) throw new Refusal('forged');
   if (action === 'signed in') return { user, workspace: NOWHERE };
   const { workspace: id } = request.params as { workspace: string };
-  const workspace = isId(id) ? await findMembership(services.db, user.id, id) : undefined;
+  return { user, workspace: await membership(services.db, user.id, id, route) };
+}
+
+/** @throws Refusal where it is no member, or the route is not for one with this role or these bounds */
+async function membership(
+  db: Db,
+  userId: string,
+  id: string,
+  { may: action, bounded }: Pick<Route, 'may' | 'bounded'>,
+): Promise<Workspace> {
+  const workspace = isId(id) ? await findMembership(db, userId, id) : undefined;
   if (!workspace) throw new Refusal('not_a_member');
-  if (!may(workspace.role, action)) throw new Refusal('not_allowed');
-  return { user, workspace };
+  if (!may(workspace.role, action as Action) || (workspace.bounds && !bounded)) throw new Refusal('not_allowed');
+  return workspace;
 }
 
 /** Whoever holds a key needs no session, and a page that holds none cannot forge one. */
-async function byGatherKey({ db }: { db: Db }, request: FastifyRequest, key: string, action: Action): Promise<Caller> {
+async function byGatherKey(
+  { db }: { db: Db },
+  request: FastifyRequest,
+  key: string,
+  route: Pick<Route, 'may' | 'bounded'>,
+): Promise<Caller> {
   const { workspace: id } = request.params as { workspace: string };
   const user = isId(id) ? await findKey(db, key, id) : undefined;
   if (!user) throw new Refusal('key_refused');
-  const workspace = await findMembership(db, user.id, id);
-  if (!workspace) throw new Refusal('not_a_member');
-  if (!may(workspace.role, action)) throw new Refusal('not_allowed');
-  return { user: { ...user, csrf: '' }, workspace };
+  return { user: { ...user, csrf: '' }, workspace: await membership(db, user.id, id, route) };
 }
 
 /** A browser says where a request comes from; one from another page never changes anything, signing in included. */

@@ -60,11 +60,11 @@ export function declarer(app: FastifyInstance, services: Services, declared: Dec
         checkParams(request.params as Record<string, string>);
         // What is told within holds for the moment, and for whoever asked.
         void reply.header('cache-control', 'no-store');
-        request.caller = await authorise(services, request, route.may, route.byKey);
-        await checkSubjects(services, request);
+        request.caller = await authorise(services, request, route as Route);
         if (!route.stays)
           await takesTurn(reply, isQuestion ? turns.takeQuestion(whose(request)) : turns.take(whose(request)));
         if (route.heavy) await takesTurn(reply, turns.takeHeavy(whose(request)));
+        await checkSubjects(services, request);
         watchPace(request, pace);
       },
       handler: async (request, reply) => {
@@ -119,6 +119,7 @@ const accessOf = ({ workspace, user }: Caller): Access => ({
   workspaceId: workspace.id,
   userId: user.id,
   role: workspace.role,
+  bounds: workspace.bounds,
 });
 
 const isSubject = (name: string): name is SubjectKind => SUBJECT_KINDS.includes(name as SubjectKind);

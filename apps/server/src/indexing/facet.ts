@@ -1,6 +1,7 @@
 /** What a kind of facet must say of itself: a thing by which sources are narrowed. Declared by the capability it belongs to. */
 import type { SQL } from 'drizzle-orm';
 import type { SortKey } from '@pandecta/contract';
+import type { SubjectKind } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { Registry } from '../registry.ts';
 
@@ -15,6 +16,8 @@ export interface FacetKind {
   own?: true | 'some';
   /** What sources can be sorted by it as, and its keys from the first to the last. */
   levels?: { sort: SortKey; keys: string[] };
+  /** What its keys are ids of. */
+  subject?: SubjectKind;
   /** The names of values for a person, where they are not their keys. */
   names?(db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>>;
 }
@@ -50,4 +53,9 @@ export const FACETS = new Registry<Facets[]>('facets');
 
 export const facetKinds = (): FacetKind[] => FACETS.all.flatMap((f) => f.kinds);
 
-export const facetKind = (type: string): FacetKind | undefined => facetKinds().find((k) => k.type === type);
+let byType: { of: Facets[]; kinds: Map<string, FacetKind> } | undefined;
+
+export function facetKind(type: string): FacetKind | undefined {
+  if (byType?.of !== FACETS.all) byType = { of: FACETS.all, kinds: new Map(facetKinds().map((k) => [k.type, k])) };
+  return byType.kinds.get(type);
+}

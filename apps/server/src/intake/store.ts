@@ -6,6 +6,7 @@ import type { Lack } from '@pandecta/core/intake';
 import { CERTAIN } from '@pandecta/core/matching';
 import type { Span } from '@pandecta/core/references';
 import type { SourceRecord } from '@pandecta/core/source';
+import { nameOfActor } from '../access/people.ts';
 import { openRules } from '../check/facets.ts';
 import type { Db } from '../database/connect.ts';
 import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
@@ -76,10 +77,10 @@ export async function findBatches(db: Db, workspaceId: string, ids: string[]): P
       came: number,
       waiting: number,
     },
-    sql`select i.id, i.title, i.way, i.made_at as at, u.name as by, i.destination->>'note' as note,
+    sql`select i.id, i.title, i.way, i.made_at as at, ${nameOfActor} as by, i.destination->>'note' as note,
       coalesce((i.report->>'waiting')::int, 0) as came,
       (select count(*)::int from sources s where s.workspace_id = ${w} and s.import_id = i.id and s.presence = 'intake') as waiting
-    from imports i join users u on u.id = i.made_by where i.workspace_id = ${w} and i.id = any(${array(ids, 'uuid')})`,
+    from imports i left join users u on u.id = i.made_by where i.workspace_id = ${w} and i.id = any(${array(ids, 'uuid')})`,
   );
 }
 

@@ -4,7 +4,7 @@ import type { Entry, List } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import type { Actor } from '../access/principal.ts';
-import { everyonesOrOwn } from '../subjects/registry.ts';
+import { visibleTo } from '../subjects/registry.ts';
 import { entries } from './tables.ts';
 
 export interface Found<V extends Entry> {
@@ -13,16 +13,11 @@ export interface Found<V extends Entry> {
 }
 
 /** Those of a list, by their names. */
-export async function entriesOf<V extends Entry>(
-  db: Db,
-  { workspaceId, userId }: Actor,
-  list: List,
-  where?: SQL,
-): Promise<Found<V>[]> {
-  const found = await within(db, workspaceId).all(
+export async function entriesOf<V extends Entry>(db: Db, actor: Actor, list: List, where?: SQL): Promise<Found<V>[]> {
+  const found = await within(db, actor.workspaceId).all(
     entries,
     { id: entries.id, value: entries.value },
-    and(eq(entries.list, list), everyonesOrOwn({ userId }, sql`(${entries.value}->>'owner')::uuid`), where),
+    and(visibleTo(actor, list, sql`${entries}`), where),
     { by: [sql`(${entries.value}->>'name') collate "pandecta"`, entries.id] },
   );
   return found as Found<V>[];

@@ -1,5 +1,5 @@
 /** The stream of news: server-sent events (HTML Living Standard, 9.2). */
-import { routes } from '@pandecta/contract';
+import { routes, type Touched } from '@pandecta/contract';
 import { Refusal } from '../errors.ts';
 import { hashOf } from '../access/store.ts';
 import { authorise, SESSION_COOKIE } from '../http/authorise.ts';
@@ -34,12 +34,13 @@ export function liveRoutes(declare: Declare, services: Services): void {
       session: hashOf(request.cookies[SESSION_COOKIE] ?? ''),
       end: () => raw.end(),
       tell: (touched) => {
-        raw.write(`event: touched\ndata: ${JSON.stringify(touched)}\n\n`);
+        const told = workspace.bounds ? withoutIds(touched) : touched;
+        raw.write(`event: touched\ndata: ${JSON.stringify(told)}\n\n`);
         if (raw.writableLength > MOST_UNREAD) raw.destroy();
       },
     });
     const beat = setInterval(() => {
-      authorise(services, request, 'read').then(
+      authorise(services, request, routes.live.stream).then(
         () => raw.write(': here\n\n'),
         () => raw.end(),
       );
@@ -52,3 +53,9 @@ export function liveRoutes(declare: Declare, services: Services): void {
     return reply;
   });
 }
+
+/** For one who sees only part of the workspace: which kinds were touched, and nothing that names one. */
+const withoutIds = ({ everything, kinds }: Touched): Touched => ({
+  ...(everything && { everything }),
+  kinds: Object.fromEntries(Object.keys(kinds).map((kind) => [kind, 'all'])),
+});

@@ -3,6 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { routes, type Mark } from '@pandecta/contract';
 import type { Sense } from '@pandecta/core/marks';
+import { nameOfActor } from '../access/people.ts';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
@@ -17,8 +18,8 @@ import { marks, senses } from './tables.ts';
 
 export function markRoutes(declare: Declare, services: Services): void {
   const { db, followers } = services;
-  declare(routes.marks.document, async ({ workspace, params }) => {
-    const file = await findFile(db, workspace.id, params.file);
+  declare(routes.marks.document, async ({ workspace, actor, params }) => {
+    const file = await findFile(db, actor, params.file);
     await attached(db, workspace.id, params.source, file.id);
     return {
       fileId: file.id,
@@ -33,7 +34,7 @@ export function markRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.marks.make, async ({ workspace, actor, params, body }) => {
     await attached(db, workspace.id, params.source, params.file);
-    const { pages } = await findFile(db, workspace.id, params.file);
+    const { pages } = await findFile(db, actor, params.file);
     if (body.page > Math.max(1, pages)) throw new Refusal('invalid', `the file has no page ${body.page}`);
     await sense(db, workspace.id, body.sense);
     const id = uuidv7();
@@ -116,8 +117,8 @@ async function marksOf(db: Db, workspaceId: string, source: string, file: string
       by: text(),
       at: text(),
     },
-    sql`select m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, m.sense_id as sense, m.quote, m.rects, m.gloss, u.name as by, m.made_at as at
-    from marks m join users u on u.id = m.made_by where m.workspace_id = ${workspaceId} and m.file_id = ${file} and m.source_id = ${source} and m.present order by m.page, (m.rects->0->>'y0')::real`,
+    sql`select m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, m.sense_id as sense, m.quote, m.rects, m.gloss, ${nameOfActor} as by, m.made_at as at
+    from marks m left join users u on u.id = m.made_by where m.workspace_id = ${workspaceId} and m.file_id = ${file} and m.source_id = ${source} and m.present order by m.page, (m.rects->0->>'y0')::real`,
   );
 }
 

@@ -9,6 +9,7 @@ import { json, number, one, orNull, rows, text, type RowOf } from '../database/r
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { notify } from '../news/notify.ts';
 import type { Services } from '../services.ts';
@@ -172,12 +173,12 @@ const SEARCH = {
 };
 const select = (
   workspaceId: string,
-) => sql`select s.id, s.question, s.why, s.asked, s.made_at as at, u.name as by, s.watch_id as watch,
+) => sql`select s.id, s.question, s.why, s.asked, s.made_at as at, ${nameOfActor} as by, s.watch_id as watch,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id) as works,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.is_new) as fresh,
   (select count(distinct work)::int from outside_hits h where h.workspace_id = ${workspaceId} and h.search_id = s.id and h.import_id is not null) as gathered,
   coalesce(g.taken, 0) as taken
-  from outside_searches s join users u on u.id = s.made_by
+  from outside_searches s left join users u on u.id = s.made_by
   left join (select h.search_id, count(distinct h.work)::int as taken
     from outside_hits h join ${gatheredOf(workspaceId)} x on x.import_id = h.import_id and x.accession = h.accession
     where h.workspace_id = ${workspaceId} and x.presence = 'live' group by h.search_id) g on g.search_id = s.id

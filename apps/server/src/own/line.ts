@@ -5,6 +5,6 @@ import { ownColumns } from './store.ts';
 
 export const ownLine = linePart({
   columns: { reading: orNull(text<ReadingState>()), starred: truth },
-  select: ({ workspace, member }) => ownColumns(workspace, member),
+  select: ({ workspace, viewer }) => ownColumns(workspace, viewer.userId),
   line: ({ reading, starred }) => ({ reading, starred }),
 });

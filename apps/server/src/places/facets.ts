@@ -10,8 +10,8 @@ import { collections } from './tables.ts';
  */
 export const placeFacets: Facets = {
   kinds: [
-    { type: 'in', offered: { name: 'Collection', most: 60 }, many: true, own: 'some', names },
-    { type: 'filed', many: true, own: 'some', names },
+    { type: 'in', offered: { name: 'Collection', most: 60 }, many: true, own: 'some', subject: 'collection', names },
+    { type: 'filed', many: true, own: 'some', subject: 'collection', names },
     { type: 'loose', many: true },
   ],
   pairs: ({

@@ -7,8 +7,8 @@ export const placeLine = linePart({
   columns: { places: list(text()) },
   select: ({
     workspace: w,
-    member,
-  }) => sql`array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and c.present and ${seenBy(member)}
+    viewer,
+  }) => sql`array(select cs.collection_id::text from collection_sources cs join collections c on c.workspace_id = ${w} and c.id = cs.collection_id and ${seenBy(viewer)}
     where cs.workspace_id = ${w} and cs.source_id = s.id order by c.name) as places`,
   line: ({ places }) => ({ places }),
 });

@@ -6,12 +6,13 @@ import { idsOf, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import type { Actor } from '../access/principal.ts';
+import type { Actor, Viewer } from '../access/principal.ts';
 import { keptUnder } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
 import { Refusal } from '../errors.ts';
-import { everyonesOrOwn } from '../subjects/registry.ts';
+import { boundsCondition } from '../searching/facets.ts';
+import { visibleTo } from '../subjects/registry.ts';
 import type { Asked } from '../columns/service.ts';
 import type { Services } from '../services.ts';
 import { binDays } from '../records/bin-days.ts';
@@ -20,8 +21,8 @@ import { collectionAncestors, collections, placements } from './tables.ts';
 
 type Asking = Pick<Services, 'db' | 'columns'>;
 
-/** Whether a collection, in SQL called so, is everyone's or this member's own. */
-export const seenBy = (member: string, of: SQL = sql`c`): SQL => everyonesOrOwn({ userId: member }, sql`${of}.owner`);
+/** Whether the collection `of` is there and may be seen. */
+export const seenBy = (viewer: Viewer, of: SQL = sql`c`): SQL => visibleTo(viewer, 'collection', of);
 
 /** More collections than any workspace has. */
 const MOST_COLLECTIONS = 20_000;
@@ -29,7 +30,7 @@ const MOST_COLLECTIONS = 20_000;
 export async function findPlaces({ db, columns }: Asking, actor: Actor): Promise<PlacesReply> {
   const { workspaceId, userId } = actor;
   const kept = [...keptUnder(facetKind('in')!, userId)];
-  const all: Pick<Asked, 'condition' | 'sets'> = { condition: { is: 'all' }, sets: [] };
+  const all: Pick<Asked, 'condition' | 'sets'> = { condition: await boundsCondition(db, actor), sets: [] };
   const here = within(db, workspaceId);
   const [present, placed, known, days, live, bin, intake] = await Promise.all([
     presentCollections(db, actor),
@@ -64,15 +65,17 @@ export async function findPlaces({ db, columns }: Asking, actor: Actor): Promise
 }
 
 /** Those that are there, by their names. */
-export async function presentCollections(
-  db: Db,
-  { workspaceId, userId }: Actor,
-): Promise<Omit<CollectionNode, 'count'>[]> {
-  const { id, name, says, until, rule, allows, owner, present } = collections;
-  const seen = sql`${present} and ${seenBy(userId, sql`${collections}`)}`;
-  const found = await within(db, workspaceId).all(collections, { id, name, says, until, rule, allows, owner }, seen, {
-    by: [sql`${name} collate "pandecta"`, id],
-  });
+export async function presentCollections(db: Db, actor: Actor): Promise<Omit<CollectionNode, 'count'>[]> {
+  const { id, name, says, until, rule, allows, owner } = collections;
+  const seen = seenBy(actor, sql`${collections}`);
+  const found = await within(db, actor.workspaceId).all(
+    collections,
+    { id, name, says, until, rule, allows, owner },
+    seen,
+    {
+      by: [sql`${name} collate "pandecta"`, id],
+    },
+  );
   return found.map(({ owner: whose, ...c }) => ({
     ...c,
     says: c.says ?? '',
@@ -82,23 +85,35 @@ export async function presentCollections(
 }
 
 /** Where they stand. */
-export const presentPlacements = (db: Db, { workspaceId, userId }: Actor): Promise<Placement[]> =>
-  rows(
-    db,
-    { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
-    sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
-      where p.workspace_id = ${workspaceId} and p.present`,
+export const presentPlacements = async (db: Db, actor: Actor): Promise<Placement[]> =>
+  standing(
+    await rows(
+      db,
+      { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
+      sql`select p.id, p.collection_id as collection, p.parent_id as parent, p.rank from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and ${seenBy(actor)}
+      where p.workspace_id = ${actor.workspaceId} and p.present`,
+    ),
+    actor,
   );
+
+/** Who sees one collection with those below it sees that one at the top, once, and none of what it stands under. */
+function standing<P extends { collection: string; parent: string | null }>(placed: P[], { bounds }: Actor): P[] {
+  if (!bounds) return placed;
+  const seen = new Set(placed.map((p) => p.collection));
+  const top = placed.find((p) => p.collection === bounds.collection);
+  const below = placed.filter((p) => p.collection !== bounds.collection && p.parent && seen.has(p.parent));
+  return top ? [{ ...top, parent: null }, ...below] : [];
+}
 
 /** The rules of these collections, and of those below them. */
 export async function rulesWithin(
   db: Db,
-  { workspaceId, userId }: Actor,
+  actor: Actor,
   ids: string[],
   below: boolean,
 ): Promise<{ id: string; ask: Ask }[]> {
-  const w = sql`${workspaceId}::uuid`;
+  const w = sql`${actor.workspaceId}::uuid`;
   const these = array(ids, 'uuid');
   const meant = below
     ? sql`select a.collection_id from collection_ancestors a where a.workspace_id = ${w} and a.ancestor_id = any(${these})`
@@ -107,7 +122,7 @@ export async function rulesWithin(
     db,
     { id: text(), ask: json<Ask>() },
     sql`select c.id, c.rule as ask from collections c
-      where c.workspace_id = ${w} and c.rule is not null and c.present and ${seenBy(userId)} and c.id in (${meant}) order by c.id`,
+      where c.workspace_id = ${w} and c.rule is not null and ${seenBy(actor)} and c.id in (${meant}) order by c.id`,
   );
 }
 
@@ -116,38 +131,33 @@ export async function rulesWithin(
  * `MOST_PATHS`.
  * @param of all there are where none are named
  */
-export async function pathsOf(
-  db: Db,
-  { workspaceId, userId }: Actor,
-  of?: readonly string[],
-): Promise<Map<string, string[]>> {
+export async function pathsOf(db: Db, actor: Actor, of?: readonly string[]): Promise<Map<string, string[]>> {
   if (of && !of.length) return new Map();
   // Of those named, only what they stand below matters.
   const above = of
     ? sql`and p.collection_id in (select unnest(${array([...of], 'uuid')})
-        union select a.ancestor_id from collection_ancestors a where a.workspace_id = ${workspaceId} and a.collection_id = any(${array([...of], 'uuid')}))`
+        union select a.ancestor_id from collection_ancestors a where a.workspace_id = ${actor.workspaceId} and a.collection_id = any(${array([...of], 'uuid')}))`
     : sql``;
   const placed = await rows(
     db,
-    { id: text(), name: text(), parent: orNull(text()) },
-    sql`select p.collection_id as id, c.name, p.parent_id as parent from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
-      where p.workspace_id = ${workspaceId} and p.present ${above}`,
+    { collection: text(), name: text(), parent: orNull(text()) },
+    sql`select p.collection_id as collection, c.name, p.parent_id as parent from placements p
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and ${seenBy(actor)}
+      where p.workspace_id = ${actor.workspaceId} and p.present ${above}`,
   );
-  return pathsAmong(placed, of);
+  return pathsAmong(
+    standing(placed, actor).map(({ collection: id, ...p }) => ({ id, ...p })),
+    of,
+  );
 }
 
 /** @throws Refusal where there is none, or another member's own */
-export async function findCollection(
-  db: Db,
-  { workspaceId, userId }: Actor,
-  id: string,
-): Promise<{ id: string } & CollectionWords> {
-  const { name, says, until, rule, allows, owner, present } = collections;
-  const found = await within(db, workspaceId).first(
+export async function findCollection(db: Db, actor: Actor, id: string): Promise<{ id: string } & CollectionWords> {
+  const { name, says, until, rule, allows, owner } = collections;
+  const found = await within(db, actor.workspaceId).first(
     collections,
     { id: collections.id, name, says, until, rule, allows, owner },
-    and(eq(collections.id, id), present, seenBy(userId, sql`${collections}`)),
+    and(eq(collections.id, id), seenBy(actor, sql`${collections}`)),
   );
   if (!found) throw new Refusal('no_such_collection');
   return found;
@@ -173,27 +183,27 @@ export interface Beside {
 }
 
 /** Those that stand below a collection, or at the top, in the order they are shown in. */
-export function besides(db: Db, { workspaceId, userId }: Actor, parent: string | null): Promise<Beside[]> {
+export function besides(db: Db, actor: Actor, parent: string | null): Promise<Beside[]> {
   const below = parent ? sql`p.parent_id = ${parent}` : sql`p.parent_id is null`;
   return rows(
     db,
     { id: text(), collection: text(), rank: orNull(number) },
     sql`select p.id, p.collection_id as collection, p.rank from placements p
-      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present and ${seenBy(userId)}
-      where p.workspace_id = ${workspaceId} and p.present and ${below}
+      join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and ${seenBy(actor)}
+      where p.workspace_id = ${actor.workspaceId} and p.present and ${below}
       order by p.rank nulls last, c.name collate "pandecta", p.id`,
   );
 }
 
 /** The collections that have a rule, or under which one stands that has. */
-export async function withRules(db: Db, { workspaceId, userId }: Actor): Promise<string[]> {
+export async function withRules(db: Db, actor: Actor): Promise<string[]> {
   return idsOf(
     await rows(
       db,
       { id: text() },
       sql`select distinct a.ancestor_id as id from collections c
         join collection_ancestors a on a.workspace_id = c.workspace_id and a.collection_id = c.id
-        where c.workspace_id = ${workspaceId} and c.rule is not null and c.present and ${seenBy(userId)}`,
+        where c.workspace_id = ${actor.workspaceId} and c.rule is not null and ${seenBy(actor)}`,
     ),
   );
 }
@@ -215,38 +225,33 @@ export function isBelow(db: Db, workspaceId: string, collection: string, ancesto
 }
 
 /** How many collections stand below this one and nowhere else: they go out of sight with it. */
-export async function countOnlyBelow(db: Db, { workspaceId, userId }: Actor, collection: string): Promise<number> {
+export async function countOnlyBelow(db: Db, actor: Actor, collection: string): Promise<number> {
   const found = await one(
     db,
     { n: number },
     sql`with recursive placed as (
         select p.collection_id as id, p.parent_id from placements p
         join collections c on c.workspace_id = p.workspace_id and c.id = p.collection_id and c.present
-        where p.workspace_id = ${workspaceId} and p.present and p.collection_id <> ${collection}),
+        where p.workspace_id = ${actor.workspaceId} and p.present and p.collection_id <> ${collection}),
       elsewhere as (
         select id from placed where parent_id is null
         union select p.id from placed p join elsewhere e on e.id = p.parent_id)
       select count(distinct a.collection_id)::int as n from collection_ancestors a
-      where a.workspace_id = ${workspaceId} and a.ancestor_id = ${collection} and a.collection_id <> ${collection}
-        and exists (select 1 from collections c where c.workspace_id = ${workspaceId} and c.id = a.collection_id and ${seenBy(userId)})
+      where a.workspace_id = ${actor.workspaceId} and a.ancestor_id = ${collection} and a.collection_id <> ${collection}
+        and exists (select 1 from collections c where c.workspace_id = ${actor.workspaceId} and c.id = a.collection_id and ${seenBy(actor)})
         and not exists (select 1 from elsewhere e where e.id = a.collection_id)`,
   );
   return found!.n;
 }
 
 /** How many other collections hold each of the sources, at most and at least. */
-export async function otherPlaces(
-  db: Db,
-  { workspaceId, userId }: Actor,
-  sources: string[],
-  collection: string,
-): Promise<number[]> {
+export async function otherPlaces(db: Db, actor: Actor, sources: string[], collection: string): Promise<number[]> {
   const found = await rows(
     db,
     { n: number },
     sql`
-    select (select count(*)::int from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and c.present and ${seenBy(userId)}
-      where cs.workspace_id = ${workspaceId} and cs.source_id = u.id and cs.collection_id <> ${collection}) as n
+    select (select count(*)::int from collection_sources cs join collections c on c.workspace_id = cs.workspace_id and c.id = cs.collection_id and ${seenBy(actor)}
+      where cs.workspace_id = ${actor.workspaceId} and cs.source_id = u.id and cs.collection_id <> ${collection}) as n
     from unnest(${array(sources, 'uuid')}) as u(id)`,
   );
   return found.map((f) => f.n);

@@ -334,14 +334,14 @@ export class Jobs {
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 
-  /** What there is, going on and of the last day, the newest first. */
-  async list(workspaceId: string): Promise<JobInfo[]> {
-    const found = await listJobs(this.db, workspaceId);
+  /** What there is, going on and of the last day, the newest first; their own for one who sees only part of the workspace. */
+  async list(viewer: Actor): Promise<JobInfo[]> {
+    const found = await listJobs(this.db, viewer);
     return found.map((job) => ({ ...job, rests: this.kinds.get(job.kind)?.kind.rests ?? false }));
   }
 }
 
-async function listJobs(db: Db, workspaceId: string): Promise<Omit<JobInfo, 'rests'>[]> {
+async function listJobs(db: Db, { workspaceId, userId, bounds }: Actor): Promise<Omit<JobInfo, 'rests'>[]> {
   return rows(
     db,
     {
@@ -359,6 +359,6 @@ async function listJobs(db: Db, workspaceId: string): Promise<Omit<JobInfo, 'res
     sql`select j.id, j.kind, j.title, j.state, j.done, j.total, j.says, j.made_at as "createdAt", i.id as "importId",
       j.result->>'changeId' as "changeId"
     from jobs j left join imports i on i.workspace_id = j.workspace_id and i.job_id = j.id
-    where j.workspace_id = ${workspaceId} and (j.state = any(${array(GOING, 'text')}) or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
+    where j.workspace_id = ${workspaceId} and ${bounds ? sql`j.made_by = ${userId}` : sql`true`} and (j.state = any(${array(GOING, 'text')}) or j.made_at > now() - interval '1 day') order by j.id desc limit 20`,
   );
 }

@@ -13,14 +13,12 @@ import { findMatches } from '../intake/here.ts';
 import type { Services } from '../services.ts';
 import { TookTooMuch } from '../workers/pool.ts';
 import { findRecords } from '../records/store.ts';
+import { visibleIds } from '../subjects/visible.ts';
 import { related } from '../relations/service.ts';
 import { relationsOf } from '../relations/store.ts';
 
-export async function findListed(
-  { db, workers }: Services,
-  { workspaceId }: Actor,
-  source: string,
-): Promise<ListedSources> {
+export async function findListed({ db, workers }: Services, actor: Actor, source: string): Promise<ListedSources> {
+  const { workspaceId } = actor;
   const file = await fileWithText(db, workspaceId, source);
   if (!file) return { listed: [], file: null };
   const pages = await rows(
@@ -43,11 +41,13 @@ export async function findListed(
     findMatches(db, workspaceId, incoming, 'records'),
     relationsOf(db, workspaceId, source),
   ]);
+  const found = [...matches.values()].flatMap((m) => m.here.map(({ here }) => here.id));
+  const seen = new Set(await visibleIds(db, actor, 'source', found));
   const cited = new Set(relations.flatMap((r) => (r.as === 'cites' && r.from === source ? [r.to] : [])));
   return {
     file: file.name,
     listed: list.map(({ text: printed, page }, i) => {
-      const match = matches.get(String(i))?.here.find((m) => m.here.id !== source);
+      const match = matches.get(String(i))?.here.find((m) => m.here.id !== source && seen.has(m.here.id));
       return {
         text: printed,
         page,

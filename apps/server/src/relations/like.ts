@@ -8,10 +8,11 @@ import type { Db } from '../database/connect.ts';
 import { json, list, number, one, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import type { Caller } from '../access/principal.ts';
+import type { Acting } from '../access/principal.ts';
 import { prefixOf, restPrefix } from '../database/lexemes.ts';
 import { partsOf } from '../records/merged.ts';
 import { findRecords } from '../records/store.ts';
+import { visibleIds } from '../subjects/visible.ts';
 import { related } from './service.ts';
 
 const MOST = 10;
@@ -32,7 +33,7 @@ interface Term {
 }
 
 /** @throws Refusal where there is no such source */
-export async function like(db: Db, { workspace }: Caller, source: string): Promise<LikeReply> {
+export async function like(db: Db, { workspace, actor }: Acting, source: string): Promise<LikeReply> {
   const { id: workspaceId, number: lead } = workspace;
   const of = await one(
     db,
@@ -52,7 +53,13 @@ export async function like(db: Db, { workspace }: Caller, source: string): Promi
     peopleShared(db, workspaceId, source, of.people.slice(0, MOST_PEOPLE), most),
     referencesShared(db, workspaceId, source),
   ]);
-  const best = mostAlike([...words, ...people, ...references], of.all, MOST);
+  const shared = [...words, ...people, ...references];
+  if (actor.bounds) {
+    const others = [...new Set(shared.flatMap((s) => s.has))];
+    const seen = new Set(await visibleIds(db, actor, 'source', others));
+    for (const one of shared) one.has = one.has.filter((id) => seen.has(id));
+  }
+  const best = mostAlike(shared, of.all, MOST);
   const records = await findRecords(
     db,
     workspaceId,

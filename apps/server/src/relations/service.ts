@@ -9,9 +9,9 @@ import type { Services } from '../services.ts';
 import { findRecords } from '../records/store.ts';
 import { relationsOf, saidOf, wholesOf } from './store.ts';
 
-export async function findRelationsOf({ db }: Services, { workspaceId }: Actor, source: string): Promise<RelationsOf> {
-  const found = await relationsOf(db, workspaceId, source);
-  const wholes = await wholesOf(db, workspaceId, [...new Set([source, ...found.flatMap((f) => [f.from, f.to])])]);
+export async function findRelationsOf({ db }: Services, viewer: Actor, source: string): Promise<RelationsOf> {
+  const found = await relationsOf(db, viewer.workspaceId, source);
+  const wholes = await wholesOf(db, viewer, [...new Set([source, ...found.flatMap((f) => [f.from, f.to])])]);
   const here = wholes.get(source);
   if (!here) return { sources: [], relations: [] };
   // Where one of two went to the bin, nothing is to be seen of it; where the two became one, neither.

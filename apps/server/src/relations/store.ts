@@ -2,11 +2,13 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Relation, Said } from '@pandecta/core/changes';
 import type { SourceRecord } from '@pandecta/core/source';
+import type { Actor } from '../access/principal.ts';
 import type { Db } from '../database/connect.ts';
 import { json, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { partsOf } from '../records/merged.ts';
+import { inBounds } from '../subjects/registry.ts';
 import { relations } from './tables.ts';
 
 export interface FoundRelation extends Said {
@@ -29,10 +31,10 @@ export async function relationsOf(db: Db, workspaceId: string, source: string): 
   );
 }
 
-/** The live sources these became part of, or are, with their records. */
+/** The live sources these became part of, or are, with their records: those that may be seen. */
 export async function wholesOf(
   db: Db,
-  workspaceId: string,
+  viewer: Actor,
   ids: string[],
 ): Promise<Map<string, { id: string; record: SourceRecord }>> {
   const found = await rows(
@@ -40,8 +42,8 @@ export async function wholesOf(
     { of: text(), id: text(), record: json<SourceRecord>() },
     sql`with recursive chain (of, id) as (
         select id, id from unnest(${array(ids, 'uuid')}) id
-        union select c.of, s.merged_into from chain c join sources s on s.workspace_id = ${workspaceId} and s.id = c.id and s.merged_into is not null)
-      select c.of, s.id, s.record from chain c join sources s on s.workspace_id = ${workspaceId} and s.id = c.id and s.presence = 'live'`,
+        union select c.of, s.merged_into from chain c join sources s on s.workspace_id = ${viewer.workspaceId} and s.id = c.id and s.merged_into is not null)
+      select c.of, s.id, s.record from chain c join sources s on s.workspace_id = ${viewer.workspaceId} and s.id = c.id and s.presence = 'live' and ${inBounds(viewer, sql`s.id`)}`,
   );
   return new Map(found.map(({ of, id, record }) => [of, { id, record }]));
 }

@@ -6,6 +6,7 @@ import { members } from '../access/tables.ts';
 import type { Db } from '../database/connect.ts';
 import { json, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { said } from '../searching/asked.ts';
 import { askedHere } from './tables.ts';
@@ -20,7 +21,7 @@ export async function askedLog(db: Db, { workspaceId, userId }: Actor): Promise<
     rows(
       db,
       { id: text(), at: text(), by: text(), words: text(), ask: json<Ask>(), found: number },
-      sql`select a.id, a.at, u.name as by, a.words, a.ask, a.found from asked_here a join users u on u.id = a.member
+      sql`select a.id, a.at, ${nameOfActor} as by, a.words, a.ask, a.found from asked_here a left join users u on u.id = a.member
         where a.workspace_id = ${workspaceId} order by a.at desc, a.id desc limit ${MOST_TOLD}`,
     ),
   ]);

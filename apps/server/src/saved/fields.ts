@@ -18,14 +18,14 @@ async function suggest(
 export const savedFields: FieldsOf<'saved' | 'new'> = {
   saved: {
     async condition(text, { db, actor, inner }) {
-      const found = await savedNamed(db, actor.workspaceId, actor.userId, text);
+      const found = await savedNamed(db, actor, text);
       return found && inner(found);
     },
     suggest,
   },
   new: {
     async condition(text, { db, actor, inner, set }) {
-      const found = await savedNamed(db, actor.workspaceId, actor.userId, text);
+      const found = await savedNamed(db, actor, text);
       const condition = found && (await inner(found));
       if (!found || !condition) return undefined;
       // What is not watched has nothing that was not seen.

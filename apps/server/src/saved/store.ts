@@ -25,13 +25,8 @@ export interface FolderValue extends Entry {
 }
 
 /** What a saved search of this name asks, of those the member may see. */
-export async function savedNamed(
-  db: Db,
-  workspaceId: string,
-  member: string,
-  name: string,
-): Promise<{ id: string; ask: Ask } | undefined> {
-  const found = await entryNamed<SavedValue>(db, { workspaceId, userId: member }, 'saved', name);
+export async function savedNamed(db: Db, actor: Actor, name: string): Promise<{ id: string; ask: Ask } | undefined> {
+  const found = await entryNamed<SavedValue>(db, actor, 'saved', name);
   return found && { id: found.id, ask: found.value.ask };
 }
 

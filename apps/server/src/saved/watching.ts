@@ -7,7 +7,7 @@ import type { Ask, Role, WatchSearch } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, rows, text, type RowOf } from '../database/read.ts';
+import { json, list, number, orNull, rows, text, type RowOf } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -22,7 +22,7 @@ import { savedWatches } from './tables.ts';
 
 /** How many a member has not seen in the answer of a search they watch. */
 export const countUnseen = (services: Services, q: Question, saved: string): Promise<number> =>
-  count(services, narrowedBy(q, seenSet(q.scope.workspaceId, q.scope.member, saved), false), 'later');
+  count(services, narrowedBy(q, seenSet(q.scope.workspaceId, q.scope.userId, saved), false), 'later');
 
 /**
  * Watches a search from now on, or no more; and whether by mail.
@@ -75,6 +75,7 @@ const DUE = {
   workspaceId: text(),
   number: number,
   member: text(),
+  bounds: orNull(text()),
   name: text(),
   role: text<Role>(),
   saved: text(),
@@ -89,7 +90,7 @@ export async function tellOfWatched(services: Services): Promise<void> {
   const due = await rows(
     services.db,
     DUE,
-    sql`select sw.workspace_id as "workspaceId", w.number, sw.member, u.name, m.role, sw.saved, sw.told from saved_watches sw
+    sql`select sw.workspace_id as "workspaceId", w.number, sw.member, u.name, m.role, m.bounds, sw.saved, sw.told from saved_watches sw
       join workspaces w on w.id = sw.workspace_id join users u on u.id = sw.member
       join members m on m.workspace_id = sw.workspace_id and m.user_id = sw.member where sw.mail`,
   );
@@ -120,9 +121,10 @@ async function noteFailure(db: Db, { workspaceId, saved, member }: Due, why: str
 async function tellOf(services: Services, due: Due): Promise<void> {
   const { db, mail } = services;
   const { workspaceId, member, saved, told } = due;
-  const value = await entryOf<SavedValue>(db, { workspaceId, userId: member }, 'saved', saved);
+  const bounds = due.bounds ? { collection: due.bounds } : undefined;
+  const value = await entryOf<SavedValue>(db, { workspaceId, userId: member, bounds }, 'saved', saved);
   if (!value) return;
-  const workspace = { id: workspaceId, number: due.number, role: due.role };
+  const workspace = { id: workspaceId, number: due.number, role: due.role, bounds };
   const caller = { workspace, user: { id: member, name: due.name } } as Caller;
   const unseen = narrowedBy(await understand(db, caller, value.ask), seenSet(workspaceId, member, saved), false);
   const ids = await idsIn(services, unseen, 0, Infinity);

@@ -122,11 +122,11 @@ class Compiler {
     this.vector = look === 'all' ? 'vector' : 'fields';
     this.leads = look === 'all' ? [this.lead()] : FIELDS_OF[look].map((field) => this.lead(field));
     if (look === 'record') this.leads.push(restPrefix(scope.workspaceNumber));
-    const { workspaceId, member: userId } = scope;
+    const { workspaceId } = scope;
     this.asking = {
       db,
       scope,
-      actor: { workspaceId, userId },
+      actor: scope,
       facet: async (type, keys) =>
         anyFacet(
           await facetIds(

@@ -1,9 +1,10 @@
 /** Conditions that facets tell: those chosen under Narrow, and those a field names by the names of their values. */
-import { inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Ask } from '@pandecta/contract';
 import type { Presence } from '@pandecta/core/changes';
 import type { Condition } from '@pandecta/core/narrowing';
 import { fold } from '@pandecta/core/words';
+import type { Actor } from '../access/principal.ts';
 import type { Db } from '../database/connect.ts';
 import { number, rows } from '../database/read.ts';
 import { table } from '../database/sql.ts';
@@ -14,15 +15,11 @@ import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
 import type { FieldDefinition } from './fields.ts';
 
-export interface Scope {
-  workspaceId: string;
+/** Who asks, and among which sources: what is each member's own is told of them. */
+export interface Scope extends Actor {
   workspaceNumber: number;
   presence: Presence;
-  /** Who asks: what is each member's own is told of them. */
-  member: string;
 }
-
-type Who = Pick<Scope, 'workspaceId' | 'member'>;
 
 /** Matches nothing: a query of words none of which can be searched, or of a name nothing has. */
 export const NOTHING: Condition = { is: 'none' };
@@ -44,11 +41,11 @@ export function keptTypes(type: string, member: string): string[] {
 
 export async function facetIds(
   db: Db,
-  { workspaceId, member }: Who,
+  { workspaceId, userId }: Actor,
   pairs: (readonly [type: string, key: string])[],
 ): Promise<number[]> {
   if (!pairs.length) return [];
-  const kept = pairs.flatMap(([type, key]) => keptTypes(type, member).map((t) => [t, key] as const));
+  const kept = pairs.flatMap(([type, key]) => keptTypes(type, userId).map((t) => [t, key] as const));
   const found = await rows(
     db,
     { id: number },
@@ -58,16 +55,25 @@ export async function facetIds(
   return found.map((f) => f.id);
 }
 
+/** The sources someone sees who sees only part of the workspace: those that stand there for all members. */
+export async function boundsCondition(db: Db, { workspaceId, bounds }: Actor): Promise<Condition> {
+  if (!bounds) return { is: 'all' };
+  const { id, type, key } = facets;
+  const one = and(eq(type, 'in'), eq(key, bounds.collection));
+  const found = await within(db, workspaceId).all(facets, { id }, one);
+  return anyFacet(found.map((f) => f.id));
+}
+
 /** Facets by the name of their value; see `called`. */
 async function facetsNamed(
   db: Db,
-  { workspaceId, member }: Who,
+  { workspaceId, userId }: Actor,
   type: string,
   text: string,
   exactly: boolean,
 ): Promise<number[]> {
   const { id, key, type: of } = facets;
-  const known = await within(db, workspaceId).all(facets, { id, key }, inArray(of, keptTypes(type, member)));
+  const known = await within(db, workspaceId).all(facets, { id, key }, inArray(of, keptTypes(type, userId)));
   const keys = known.map((k) => k.key);
   const names = keys.length ? await facetKind(type)?.names?.(db, workspaceId, keys) : undefined;
   const named = new Map(known.map((k) => [k.id, [k.key, ...(names?.has(k.key) ? [names.get(k.key)!] : [])]]));

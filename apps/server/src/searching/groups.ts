@@ -14,13 +14,13 @@ import { namedFacets } from './named.ts';
 const inOrder = new Intl.Collator('en', { numeric: true });
 
 /** The values of the kind as the groups stand. */
-export async function groupBy(db: Db, { workspaceId, member }: Scope, group: string): Promise<GroupBy> {
+export async function groupBy(db: Db, scope: Scope, group: string): Promise<GroupBy> {
   if (group === 'year') return 'year';
   const { id, type } = facets;
-  const of = await within(db, workspaceId).all(facets, { id }, inArray(type, keptTypes(group, member)));
+  const of = await within(db, scope.workspaceId).all(facets, { id }, inArray(type, keptTypes(group, scope.userId)));
   const named = await namedFacets(
     db,
-    workspaceId,
+    scope,
     of.map((f) => f.id),
   );
   const byKey = new Map<string, { name: string; facets: number[] }>();
@@ -32,11 +32,11 @@ export async function groupBy(db: Db, { workspaceId, member }: Scope, group: str
 /** The groups of lines for a person. */
 export async function namedGroups(
   db: Db,
-  { scope: { workspaceId }, group }: Question,
+  { scope, group }: Question,
   groups: ColumnsAnswer['groups'],
 ): Promise<SourceGroup[]> {
   const ids = [...new Set(groups.flatMap(([of]) => (of === null ? [] : [of])))];
-  const named = group === 'year' ? undefined : await namedFacets(db, workspaceId, ids);
+  const named = group === 'year' ? undefined : await namedFacets(db, scope, ids);
   return groups.map(([of, count]) => {
     if (of === null) return { key: '', name: '', count };
     const { key, name } = named?.get(of) ?? { key: String(of), name: String(of) };

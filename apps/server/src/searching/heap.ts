@@ -7,34 +7,36 @@ import { asOne, namedFacets } from './named.ts';
 import { ask, type Asking } from './store.ts';
 
 const MOST = 40;
+/** What the viewer may not see the name of. */
+const UNSEEN = { key: '', name: '' };
 /** Years stand in a line, of which more are seen at once. */
 const MOST_YEARS = 120;
 
 export async function heap(to: Asking, q: Question, { rows, columns, most = MOST }: AskHeap): Promise<HeapReply> {
-  const { workspaceId, member } = q.scope;
+  const { userId } = q.scope;
   const sideOf = (side: HeapSide): Side => {
     if (side === 'year') return { years: true, most: MOST_YEARS };
-    return { facets: keptTypes(side, member), most };
+    return { facets: keptTypes(side, userId), most };
   };
   const { total, pairs } = await ask(to, q, { pairs: { rows: sideOf(rows), columns: sideOf(columns) } });
   const { cells, inAll, stretch } = pairs!;
   const ids = [...(rows === 'year' ? [] : pairs!.rows), ...(columns === 'year' ? [] : pairs!.columns)].map(
     (v) => v.value,
   );
-  const named = await namedFacets(to.db, workspaceId, ids);
+  const named = await namedFacets(to.db, q.scope, ids);
   const valuesOf = (side: HeapSide, values: SideValue[]): HeapValue[] =>
     values.map(({ value, count }) => {
       if (side === 'year')
         return { key: String(value), name: stretch > 1 ? `${value}–${value + stretch - 1}` : String(value), count };
-      const { key = String(value), name = key } = named.get(value) ?? {};
+      const { key, name } = named.get(value) ?? UNSEEN;
       return { key, name, count };
     });
-  const [down, across] = [asOne(valuesOf(rows, pairs!.rows)), asOne(valuesOf(columns, pairs!.columns))];
+  const [down, across] = [seenOf(valuesOf(rows, pairs!.rows)), seenOf(valuesOf(columns, pairs!.columns))];
   const sums = new Map<string, HeapReply['cells'][number]>();
   cells.forEach((count, at) => {
-    if (!count) return;
     const row = down.places[Math.floor(at / across.places.length)]!;
     const column = across.places[at % across.places.length]!;
+    if (!count || row < 0 || column < 0) return;
     const cell = sums.get(`${row} ${column}`) ?? { row, column, count: 0 };
     cell.count += count;
     sums.set(`${row} ${column}`, cell);
@@ -47,4 +49,12 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
     rowsInAll: inAll[0],
     columnsInAll: inAll[1],
   };
+}
+
+/** The values that may be seen, with the place each of those given has among them; -1 of one that may not. */
+function seenOf(given: HeapValue[]): { values: HeapValue[]; places: number[] } {
+  const seen = given.filter((v) => v.key !== UNSEEN.key);
+  const { values, places } = asOne(seen);
+  let at = 0;
+  return { values, places: given.map((v) => (v.key === UNSEEN.key ? -1 : places[at++]!)) };
 }

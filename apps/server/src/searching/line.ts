@@ -1,4 +1,5 @@
 /** The parts of a line of the ledger, each told by the capability it belongs to. */
+import type { Actor } from '../access/principal.ts';
 import type { SQL } from 'drizzle-orm';
 import type { SourceRow } from '@pandecta/contract';
 import type { Presence } from '@pandecta/core/changes';
@@ -8,7 +9,7 @@ import { Registry } from '../registry.ts';
 /** For whom lines are, and of which sources. */
 export interface LineAsked {
   workspace: SQL;
-  member: string;
+  viewer: Actor;
   presence: Presence;
   /** Whether words are looked for, so that texts are needed in which they are shown. */
   searching: boolean;

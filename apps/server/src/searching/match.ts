@@ -9,7 +9,7 @@ import { Refusal } from '../errors.ts';
 import type { Caller } from '../access/principal.ts';
 import { facetKind, facetKinds } from '../indexing/facet.ts';
 import { compile, notesOf, type Compiled } from './compile.ts';
-import { facetIds, inYears, type Scope } from './facets.ts';
+import { boundsCondition, facetIds, inYears, type Scope } from './facets.ts';
 
 export interface Question {
   scope: Scope;
@@ -44,9 +44,17 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   const presence = PRESENCE_OF[ask.scope ?? 'live'];
   if ((presence === 'intake' || presence === 'aside') && !may(workspace.role, 'gather'))
     throw new Refusal('not_allowed');
-  const scope: Scope = { workspaceId: workspace.id, workspaceNumber: workspace.number, presence, member: user.id };
+  const scope: Scope = {
+    workspaceId: workspace.id,
+    workspaceNumber: workspace.number,
+    presence,
+    userId: user.id,
+    bounds: workspace.bounds,
+  };
   const compiled = await compile(db, scope, tree, ask);
-  const { condition } = compiled;
+  const condition: Condition = scope.bounds
+    ? { is: 'and', parts: [await boundsCondition(db, scope), compiled.condition] }
+    : compiled.condition;
   const years = inYears(ask);
   if (ask.group && !isGroup(ask.group)) throw new Refusal('invalid', `nothing is grouped by “${ask.group}”`);
   // Within groups what is best is not told apart: an order over all is.
@@ -56,7 +64,10 @@ export async function understand(db: Db, { workspace, user }: Caller, ask: Ask):
   const sort = waits && !ask.sort && asked[0]?.key === 'added' ? [...asked, { key: 'came', descending: false }] : asked;
   return {
     scope,
-    notes: [...parsed.notes, ...notesOf(compiled, parsed.spans)].sort((a, b) => a.start - b.start),
+    // That nothing is called so would tell one who sees only a part what there is elsewhere.
+    notes: [...parsed.notes, ...(scope.bounds ? [] : notesOf(compiled, parsed.spans))].sort(
+      (a, b) => a.start - b.start,
+    ),
     tree: compiled.tree,
     compiled,
     condition: { is: 'and', parts: [condition, ...years] },
@@ -82,8 +93,7 @@ const withLevels = (db: Db, scope: Scope, sort: SortBy[]): Promise<SortBy[]> =>
     sort.map(async (s) => {
       const levels = levelsOf(s.key);
       if (!levels) return s;
-      const who = { workspaceId: scope.workspaceId, member: scope.member };
-      return { ...s, facets: await Promise.all(levels.map((level) => facetIds(db, who, [level]))) };
+      return { ...s, facets: await Promise.all(levels.map((level) => facetIds(db, scope, [level]))) };
     }),
   );
 

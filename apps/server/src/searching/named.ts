@@ -1,9 +1,11 @@
 /** Facets by their ids: what they are, and what a person calls them. */
 import { sql } from 'drizzle-orm';
+import type { Actor } from '../access/principal.ts';
 import type { Db } from '../database/connect.ts';
 import { number, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { facetKinds } from '../indexing/facet.ts';
+import { visibleIds } from '../subjects/visible.ts';
 
 export interface Named {
   /** As it is kept: of a facet that is each member's own, the member is part of it. */
@@ -12,7 +14,9 @@ export interface Named {
   name: string;
 }
 
-export async function namedFacets(db: Db, workspaceId: string, ids: number[]): Promise<Map<number, Named>> {
+/** @returns those of which the viewer may see what they name, by their ids */
+export async function namedFacets(db: Db, viewer: Actor, ids: number[]): Promise<Map<number, Named>> {
+  const { workspaceId } = viewer;
   const found = await rows(
     db,
     { id: number, type: text(), key: text() },
@@ -20,10 +24,16 @@ export async function namedFacets(db: Db, workspaceId: string, ids: number[]): P
   );
   const out = new Map<number, Named>(found.map((f) => [f.id, { type: f.type, key: f.key, name: f.key }]));
   await Promise.all(
-    facetKinds().map(async ({ type, own, names }) => {
+    facetKinds().map(async ({ type, own, names, subject }) => {
       const of = found.filter((f) => f.type === type || (own && f.type.startsWith(`${type} `)));
-      const named = of.length ? await names?.(db, workspaceId, [...new Set(of.map((f) => f.key))]) : undefined;
-      for (const f of of) out.get(f.id)!.name = named?.get(f.key) ?? f.key;
+      if (!of.length) return;
+      const keys = [...new Set(of.map((f) => f.key))];
+      const named = await names?.(db, workspaceId, keys);
+      // Sources of a part of the workspace may bear what stands outside of it too.
+      const seen = viewer.bounds && subject ? new Set(await visibleIds(db, viewer, subject, keys)) : undefined;
+      for (const f of of)
+        if (seen && !seen.has(f.key)) out.delete(f.id);
+        else out.get(f.id)!.name = named?.get(f.key) ?? f.key;
     }),
   );
   return out;

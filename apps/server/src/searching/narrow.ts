@@ -70,12 +70,12 @@ async function counted(
   q: Question,
   kinds: Offered[],
 ): Promise<{ total: number; years: [number, number][]; undated: number; values: Map<string, FacetValue[]> }> {
-  const { workspaceId, member } = q.scope;
-  const kept = kinds.map((kind) => keptUnder(kind, member));
+  const { userId } = q.scope;
+  const kept = kinds.map((kind) => keptUnder(kind, userId));
   const most = Object.fromEntries(kinds.flatMap((kind, i) => kept[i]!.map((type) => [type, kind.offered.most])));
   const { total, years, undated, facets } = await ask(to, q, { narrow: { most, years: q.anyYear } });
   const counts = new Map(facets.flatMap(([, of]) => of));
-  const named = [...(await namedFacets(to.db, workspaceId, [...counts.keys()]))];
+  const named = [...(await namedFacets(to.db, q.scope, [...counts.keys()]))];
   const values = kinds.map(({ type }, i): [string, FacetValue[]] => [
     type,
     asOne(

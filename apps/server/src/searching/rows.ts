@@ -19,7 +19,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
   const sought = soughtIn(q.tree, TEXT_FIELDS);
   const searching = !nothingSought(sought);
   const parts = LINE_PARTS.all;
-  const asked = { workspace: w, member: q.scope.member, presence: q.scope.presence, searching };
+  const asked = { workspace: w, viewer: q.scope, presence: q.scope.presence, searching };
   const found = await rows(
     db,
     { ...LINE, ...Object.assign({}, ...parts.map((p) => p.columns)) } as typeof LINE,

@@ -11,8 +11,10 @@ import { keptUnder } from '../indexing/facet.ts';
 import { facetKind } from '../indexing/facet.ts';
 import { facets } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
+import { boundsCondition } from './facets.ts';
 import { FIELDS } from './fields.ts';
 import { asOne } from './named.ts';
+import { visibleIds } from '../subjects/visible.ts';
 
 const MOST = 12;
 /** Facets whose values are names themselves, and so many that they are looked for by how they begin. */
@@ -60,11 +62,15 @@ export async function suggest(
     actor.workspaceId,
     known.map((k) => k.key),
   );
-  const fitting = known.map((k) => ({ ...k, value: names?.get(k.key) ?? k.key })).filter((k) => fits(k.value));
+  const seen = actor.bounds && kind.subject ? new Set(await visibleIds(db, actor, kind.subject, known.map((k) => k.key))) : undefined; // prettier-ignore
+  const fitting = known
+    .filter((k) => !seen || seen.has(k.key))
+    .map((k) => ({ ...k, value: names?.get(k.key) ?? k.key }))
+    .filter((k) => fits(k.value));
   if (!fitting.length) return { values: [] };
   const { counts } = await columns.ask(actor.workspaceId, {
     presence: 'live',
-    condition: { is: 'all' },
+    condition: await boundsCondition(db, actor),
     sets: [],
     count: fitting.map((f) => f.id),
   });

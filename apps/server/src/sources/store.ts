@@ -7,10 +7,12 @@ import type { Db } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
+import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../stating/store.ts';
 import { chainFrom, partsOf } from '../records/merged.ts';
+import { inBounds } from '../subjects/registry.ts';
 import { pathsOf } from '../places/store.ts';
 
 const DETAIL = {
@@ -36,21 +38,21 @@ const DETAIL = {
 };
 
 /** The live sources said to be versions of the work of `s`; what was said of one holds for what it was merged into. */
-const versionsOf = (w: SQL): SQL => {
+const versionsOf = (w: SQL, viewer: Actor): SQL => {
   const said = sql`select * from (${partsOf(w, sql`select s.id`)}
     select r.to_id from relations r join parts p on p.id = r.from_id where r.workspace_id = ${w} and r."as" = 'version of'
     union select r.from_id from relations r join parts p on p.id = r.to_id where r.workspace_id = ${w} and r."as" = 'version of') said`;
   return sql`coalesce((${chainFrom(w, said)}
     select jsonb_agg(jsonb_build_object('id', v.id, 'title', coalesce(v.record->>'title', 'Untitled'), 'kind', v.record->>'type', 'year', ss.year) order by ss.year, v.id)
-    from chain join sources v on v.workspace_id = ${w} and v.id = chain.id and v.presence = 'live' and v.id <> s.id
+    from chain join sources v on v.workspace_id = ${w} and v.id = chain.id and v.presence = 'live' and v.id <> s.id and ${inBounds(viewer, sql`v.id`)}
     join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
 };
 
 /** What became part of `s`, the first that came first. */
 const mergedFrom = (w: SQL): SQL => sql`coalesce((${partsOf(w, sql`select s.id`)}
-    select jsonb_agg(jsonb_build_object('id', m.id, 'title', coalesce(m.record->>'title', 'Untitled'), 'cameFrom', i.title, 'addedAt', m.added_at, 'addedBy', mu.name) order by m.added_at, m.id)
+    select jsonb_agg(jsonb_build_object('id', m.id, 'title', coalesce(m.record->>'title', 'Untitled'), 'cameFrom', i.title, 'addedAt', m.added_at, 'addedBy', ${nameOfActor}) order by m.added_at, m.id)
     from parts join sources m on m.workspace_id = ${w} and m.id = parts.id and m.id <> s.id
-    join users mu on mu.id = m.added_by
+    left join users u on u.id = m.added_by
     left join imports i on i.workspace_id = ${w} and i.id = m.import_id), '[]')`;
 
 /** What was merged into another leads there, however often that was. */
@@ -64,7 +66,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
       select s.id, s.record, s.provenance, s.presence, s.merged_into as "mergedInto",
         ${ownColumns(w, userId)}, ${stateColumns(w)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
-        s.added_at as "addedAt", u.name as "addedBy",
+        s.added_at as "addedAt", ${nameOfActor} as "addedBy",
         (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
         ${mergedFrom(w)} as "mergedFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, lower(t.name)) from source_tags st
@@ -72,9 +74,9 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages, 'address', f.address, 'main', coalesce(f.id = s.main_file, false),
           'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and m.present)) order by (f.id = s.main_file) desc nulls last, f.name) from source_files sf
           join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = s.id), '[]') as files,
-        ${versionsOf(w)} as versions,
+        ${versionsOf(w, actor)} as versions,
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections
-      from sources s join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
+      from sources s left join users u on u.id = s.added_by where s.workspace_id = ${w} and s.id = ${id} and s.presence <> 'none'`,
   );
   if (!found) throw new Refusal('no_such_source');
   const { collections, mergedInto, labels, ...rest } = found;
@@ -84,7 +86,8 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
   return { ...rest, labels: labels ?? [], places: places.sort((a, b) => a.path.localeCompare(b.path)) };
 }
 
-export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: string[]): Promise<BatchSummary> {
+export async function summarise(db: Db, actor: Actor, ids: string[]): Promise<BatchSummary> {
+  const { workspaceId, userId } = actor;
   const w = sql`${workspaceId}::uuid`;
   const chosen = sql`select u.id from unnest(${array(ids, 'uuid')}) as u(id)`;
   const [general, kinds, reading, tags, labels, collections, paths] = await Promise.all([
@@ -121,7 +124,7 @@ export async function summarise(db: Db, { workspaceId, userId }: Actor, ids: str
       sql`select collection_id as id, count(*)::int as count from collection_sources cs
       where cs.workspace_id = ${w} and cs.source_id in (${chosen}) group by 1 order by 2 desc limit 30`,
     ),
-    pathsOf(db, { workspaceId, userId }),
+    pathsOf(db, actor),
   ]);
   return {
     ...general!,

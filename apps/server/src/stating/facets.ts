@@ -10,6 +10,7 @@ export const stateFacets: Facets = {
       type: 'label',
       offered: { name: 'Label', most: 40 },
       many: true,
+      subject: 'label',
       async names(db, workspaceId, keys) {
         const name = sql<string>`${entries.value}->>'name'`;
         const one = and(eq(entries.list, 'label'), inArray(entries.id, keys));

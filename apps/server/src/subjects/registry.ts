@@ -4,7 +4,7 @@
  */
 import { sql, type SQL } from 'drizzle-orm';
 import type { SubjectKind } from '@pandecta/core/changes';
-import type { Access } from '../access/principal.ts';
+import type { Actor, Viewer } from '../access/principal.ts';
 import type { ErrorCode } from '../errors.ts';
 import { Registry } from '../registry.ts';
 
@@ -14,7 +14,7 @@ export interface SubjectDefinition {
   /** Its rows: a table with `workspace_id` and `id`. */
   table: string;
   /** Whether the row `of` is there and may be seen. Who may see what is said here alone. */
-  visibleTo(access: Access, of: SQL): SQL;
+  visibleTo(viewer: Viewer, of: SQL): SQL;
   /** How one that is not there, or may not be seen, is answered. */
   missing: ErrorCode;
   /**
@@ -28,11 +28,18 @@ export type SubjectDefinitions = { [K in SubjectKind]: SubjectDefinition };
 /** The kinds of subject that one capability declares. */
 export type SubjectsOf<K extends SubjectKind> = Pick<SubjectDefinitions, K>;
 
+/** Whether a source, by its id, is filed in a collection or below it: the capability of collections says it. */
+export const IN_COLLECTION = new Registry<(viewer: Actor, collection: string, source: SQL) => SQL>('bounds');
+
+/** Whether the source whose id is `source` lies in what the viewer sees of the workspace. */
+export const inBounds = (viewer: Actor, source: SQL): SQL =>
+  viewer.bounds ? IN_COLLECTION.all(viewer, viewer.bounds.collection, source) : sql`true`;
+
 export const SUBJECTS = new Registry<SubjectDefinitions>('subjects');
 
 /** Whether the row `of`, of a kind, is there and may be seen. */
-export const visibleTo = (access: Access, kind: SubjectKind, of: SQL): SQL => SUBJECTS.all[kind].visibleTo(access, of);
+export const visibleTo = (viewer: Viewer, kind: SubjectKind, of: SQL): SQL => SUBJECTS.all[kind].visibleTo(viewer, of);
 
 /** Of what is everyone's or one member's own: whether it may be seen. @param owner null where it is everyone's */
-export const everyonesOrOwn = ({ userId }: Pick<Access, 'userId'>, owner: SQL): SQL =>
+export const everyonesOrOwn = ({ userId }: Pick<Actor, 'userId'>, owner: SQL): SQL =>
   sql`(${owner} is null or ${owner} = ${userId}::uuid)`;

@@ -8,17 +8,12 @@ import type { Actor } from '../access/principal.ts';
 import { seenBy } from '../places/store.ts';
 
 /** @throws Refusal with the collection and what it allows */
-export async function refuseOther(
-  db: Db,
-  { workspaceId, userId }: Actor,
-  tag: string,
-  sources: string[],
-): Promise<void> {
-  const w = sql`${workspaceId}::uuid`;
+export async function refuseOther(db: Db, actor: Actor, tag: string, sources: string[]): Promise<void> {
+  const w = sql`${actor.workspaceId}::uuid`;
   const found = await one(
     db,
     { name: text(), allows: text() },
-    sql`select c.name, c.allows from collections c where c.workspace_id = ${w} and c.present and c.allows is not null and ${seenBy(userId)}
+    sql`select c.name, c.allows from collections c where c.workspace_id = ${w} and c.allows is not null and ${seenBy(actor)}
       and c.allows is distinct from (select t.heading from tags t where t.workspace_id = ${w} and not t.subject and lower(t.name) = lower(${tag}))
       and exists (select 1 from collection_sources cs where cs.workspace_id = ${w} and cs.collection_id = c.id and cs.source_id = any(${array(sources, 'uuid')}))
       order by c.name limit 1`,

@@ -6,8 +6,8 @@ import { tags } from './tables.ts';
 
 export const tagFacets: Facets = {
   kinds: [
-    { type: 'tag', offered: { name: 'Tag', most: 40 }, many: true, names },
-    { type: 'subject', offered: { name: 'Subject term', most: 40 }, many: true, names },
+    { type: 'tag', offered: { name: 'Tag', most: 40 }, many: true, subject: 'tag', names },
+    { type: 'subject', offered: { name: 'Subject term', most: 40 }, many: true, subject: 'tag', names },
     { type: 'tagged' },
   ],
   pairs: ({ workspace, ids }) => sql`select st.source_id, case when t.subject then 'subject' else 'tag' end, t.id::text

@@ -12,8 +12,8 @@ import { editTerm, mergeTerms, removeTerm, vocabulary } from './service.ts';
 import { ensureTags, suggestTags } from './store.ts';
 
 export function tagRoutes(declare: Declare, services: Services): void {
-  declare(routes.tags.suggest, async ({ workspace, query }) => ({
-    tags: await suggestTags(services.db, workspace.id, query.begins ?? ''),
+  declare(routes.tags.suggest, async ({ actor, query }) => ({
+    tags: await suggestTags(services.db, actor, query.begins ?? ''),
   }));
   declare(routes.tags.vocabulary, ({ actor }) => vocabulary(services, actor));
   declare(routes.tags.edit, ({ actor, params, body }) => editTerm(services, actor, params.tag, body));

@@ -9,8 +9,8 @@ import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
 import { findTerms, isUnder, tagName, taggedWith, termsOf } from './store.ts';
 
-export async function vocabulary({ db }: Services, { workspaceId }: Actor): Promise<Vocabulary> {
-  const terms = await findTerms(db, workspaceId);
+export async function vocabulary({ db }: Services, actor: Actor): Promise<Vocabulary> {
+  const terms = await findTerms(db, actor);
   const groups = [true, false].flatMap((subject) => alike(terms.filter((t) => t.subject === subject)));
   return { terms, alike: groups.map((g) => ({ ids: g.map((t) => t.id) })) };
 }

@@ -3,21 +3,23 @@ import { v7 as uuidv7 } from 'uuid';
 import type { TagSuggestion, VocabularyTerm } from '@pandecta/contract';
 import type { Term } from '@pandecta/core/changes';
 import { cut } from '@pandecta/core/text';
+import type { Viewer } from '../access/principal.ts';
 import type { Db } from '../database/connect.ts';
 import { number, orNull, rows, text, truth } from '../database/read.ts';
 import { array, literally, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
+import { inBounds, visibleTo } from '../subjects/registry.ts';
 import { tags } from './tables.ts';
 
 /** Tags whose name begins, or has a word that begins, with what was typed; the most used first. */
-export async function suggestTags(db: Db, workspaceId: string, begins: string): Promise<TagSuggestion[]> {
+export async function suggestTags(db: Db, viewer: Viewer, begins: string): Promise<TagSuggestion[]> {
   const like = `${literally(begins.toLowerCase())}%`;
   return rows(
     db,
     { id: text(), name: text(), subject: truth, count: number },
     sql`
-    select t.id, t.name, t.subject, (select count(*)::int from source_tags st where st.workspace_id = ${workspaceId} and st.tag_id = t.id) as count
-    from tags t where t.workspace_id = ${workspaceId} and (lower(t.name) like ${like} or lower(t.name) like ${`% ${like}`})
+    select t.id, t.name, t.subject, (select count(*)::int from source_tags st where st.workspace_id = ${viewer.workspaceId} and st.tag_id = t.id and ${inBounds(viewer, sql`st.source_id`)}) as count
+    from tags t where t.workspace_id = ${viewer.workspaceId} and ${visibleTo(viewer, 'tag', sql`t`)} and (lower(t.name) like ${like} or lower(t.name) like ${`% ${like}`})
     order by t.subject, lower(t.name) = ${begins.toLowerCase()} desc, 4 desc, lower(t.name) limit 20`,
   );
 }
@@ -55,16 +57,16 @@ export async function ensureTags(
 }
 
 /** All tags and subject terms, by their names, with how many sources that are not in the bin bear each. */
-export async function findTerms(db: Db, workspaceId: string): Promise<VocabularyTerm[]> {
+export async function findTerms(db: Db, viewer: Viewer): Promise<VocabularyTerm[]> {
   return rows(
     db,
     { id: text(), name: text(), subject: truth, says: text(), heading: text(), broader: orNull(text()), count: number },
     sql`
-    select t.id, t.name, t.subject, t.says, t.heading, t.broader, coalesce(c.n, 0)::int as count from tags t
+    select t.id, t.name, t.subject, t.says, t.heading, (select up.id from tags up where up.workspace_id = t.workspace_id and up.id = t.broader and ${visibleTo(viewer, 'tag', sql`up`)}) as broader, coalesce(c.n, 0)::int as count from tags t
     left join (select st.tag_id, count(*) as n from source_tags st
-      join source_sort ss on ss.workspace_id = ${workspaceId} and ss.source_id = st.source_id and ss.presence = 'live'
-      where st.workspace_id = ${workspaceId} group by 1) c on c.tag_id = t.id
-    where t.workspace_id = ${workspaceId} order by t.name collate "pandecta", t.id`,
+      join source_sort ss on ss.workspace_id = ${viewer.workspaceId} and ss.source_id = st.source_id and ss.presence = 'live'
+      where st.workspace_id = ${viewer.workspaceId} and ${inBounds(viewer, sql`st.source_id`)} group by 1) c on c.tag_id = t.id
+    where t.workspace_id = ${viewer.workspaceId} and ${visibleTo(viewer, 'tag', sql`t`)} order by t.name collate "pandecta", t.id`,
   );
 }
 
