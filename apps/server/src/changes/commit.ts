@@ -10,6 +10,7 @@ import type { Actor } from '../access/principal.ts';
 import { derive, type Progress } from '../indexing/derive.ts';
 import { notify, touchedBy } from '../news/notify.ts';
 import { carryOut } from './carriers.ts';
+import { takeEarlier } from './joining.ts';
 import { changes } from './tables.ts';
 
 export interface Committed {
@@ -23,10 +24,12 @@ export interface Committed {
 /** What the person is answered. */
 export const answer = ({ changeId, says, jobId }: Committed): Changed => ({ changeId, says, ...(jobId && { jobId }) });
 
-interface How {
+export interface How {
   /** The change this one takes back. */
   undoes?: string;
   progress?: Progress;
+  /** It becomes one entry of the history with the same person's edit of the same fields just before it. */
+  joins?: boolean;
 }
 
 /** What others see of a change that is all of several members' own. */
@@ -41,16 +44,29 @@ export async function commitWithin(
   tx: Db,
   { workspaceId, userId }: Actor,
   change: Change,
-  { undoes, progress }: How = {},
+  { undoes, progress, joins }: How = {},
 ): Promise<Committed> {
-  const { change: done, altered } = await carryOut(tx, workspaceId, change);
-  if (!done) return { changeId: null, change, says: 'Nothing changed' };
+  const { change: carried, altered } = await carryOut(tx, workspaceId, change);
+  if (!carried) return { changeId: null, change, says: 'Nothing changed' };
+  // What it touches is locked from here on: nobody writes between the edit before and this one.
+  const before = joins ? await takeEarlier(tx, { workspaceId, userId }, carried) : undefined;
+  const done = before?.change ?? carried;
   const says = describe(done);
   const changeId = uuidv7();
   const touched = touches(done);
   const to = ownerOf(done);
   const owned = { ...(undoes && { undoes }), ...(to && { owner: to }) };
-  const stored = { id: changeId, actorId: userId, change: toJson(done), kinds: kindsIn(done), says, ...owned };
+  const stored = {
+    id: changeId,
+    actorId: userId,
+    change: toJson(done),
+    kind: done.do,
+    size: touched.filter((t) => t.kind === 'source').length,
+    kinds: kindsIn(done),
+    joined: before?.ids ?? [],
+    says,
+    ...owned,
+  };
   await within(tx, workspaceId).insert(changes, stored);
   await tx.execute(sql`insert into change_subjects (workspace_id, kind, subject_id, change_id)
     select ${workspaceId}::uuid, u.kind, u.id, ${changeId}::uuid

@@ -10,8 +10,8 @@ import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { changeVisible } from './visible.ts';
 
-/** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
-const LARGE = 8_000;
+/** A change of more sources is told of by its kind alone: to unpack it takes longer than to tell all others. */
+const LARGE = 50;
 
 /** A gathering of which all went to the intake is told to those who may gather: its title may be what it gathered. */
 const gatheredUnseen = sql`exists (select 1 from imports i where i.workspace_id = c.workspace_id and i.change_id = coalesce(c.undoes, c.id)
@@ -20,8 +20,8 @@ const gatheredUnseen = sql`exists (select 1 from imports i where i.workspace_id 
 export async function historyOfSource(db: Db, actor: Actor, sourceId: string): Promise<HistoryEntry[]> {
   const touching = sql`exists (select 1 from change_subjects cs where cs.workspace_id = c.workspace_id
     and cs.kind = 'source' and cs.subject_id = ${sourceId} and cs.change_id = c.id)`;
-  const change = sql`case when pg_column_size(c.change) > ${LARGE} then jsonb_build_object('do', coalesce(case when cardinality(c.kinds) = 1 then c.kinds[1] end, 'all')) else c.change end`;
-  return history(db, actor, touching, { change, first: sql`null`, maySeeIntake: true }, 200);
+  const change = sql`case when c.size > ${LARGE} then jsonb_build_object('do', c.kind) else c.change end`;
+  return history(db, actor, touching, { change, first: sql`null::uuid`, maySeeIntake: true }, 200);
 }
 
 /** So many at a time, the newest first. */
@@ -39,10 +39,10 @@ export async function historyOfWorkspace(
     before ? sql`c.id < ${before}` : sql`true`,
     maySeeIntake ? sql`true` : sql`not ${gatheredUnseen}`,
   ];
-  const change = sql`jsonb_build_object('do', c.change->>'do')`;
+  const change = sql`jsonb_build_object('do', c.kind)`;
   // One source is named, several are not; nor is any in what is each member's own.
-  const first = sql`case when pg_column_size(c.change) <= ${LARGE} and not coalesce(c.kinds && array['star', 'reading'], false) then
-    (select case when count(distinct v) = 1 then min(v#>>'{}') end from (select jsonb_path_query(c.change, '$.**.source') as v union all select jsonb_path_query(c.change, '$.**.sources[*]')) s) end`;
+  const first = sql`case when c.size = 1 and not coalesce(c.kinds && array['star', 'reading'], false) then
+    (select cs.subject_id from change_subjects cs where cs.workspace_id = c.workspace_id and cs.change_id = c.id and cs.kind = 'source') end`;
   return history(db, actor, sql.join(where, sql` and `), { change, first, maySeeIntake }, ACTIVITY);
 }
 
@@ -92,7 +92,7 @@ async function history(
     },
     sql`
     select told.id, told.by, told."byId", told.at, told.says, told.change, told.undone, told.undoes, s.id as "onId", coalesce(s.record->>'title', s.record->>'title-short') as "onTitle" from (select c.id, ${nameOfActor} as by, c.actor_id as "byId", c.at, case when c.undoes is null then c.says else 'Undone: ' || coalesce(o.says, c.says) end as says,
-      ${change} as change, substring(${first} from '^[0-9a-f-]{36}$')::uuid as first, c.workspace_id, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
+      ${change} as change, ${first} as first, c.workspace_id, c.undone_by is not null and c.undone_by <> c.id as undone, c.undoes
     from changes c left join users u on u.id = c.actor_id
     left join changes o on o.workspace_id = c.workspace_id and o.id = c.undoes
     where c.workspace_id = ${actor.workspaceId} and ${where}

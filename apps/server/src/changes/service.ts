@@ -28,7 +28,7 @@ import { jobs } from '../queue/tables.ts';
 import type { Services } from '../services.ts';
 import { lockSources } from '../records/store.ts';
 import { needed, refuseBy } from './carriers.ts';
-import { commitWithin, type Committed } from './commit.ts';
+import { commitWithin, type Committed, type How } from './commit.ts';
 import { SUBJECTS } from '../subjects/registry.ts';
 import { changeVisible } from './visible.ts';
 import { refuseStale, refuseUndo, workSince } from './since.ts';
@@ -39,7 +39,7 @@ import { changes } from './tables.ts';
 export const MOST_AT_ONCE = 10_000;
 
 /** What is to be done: a change, or the taking back of one that stands. */
-export type Deed = { change: Record<string, unknown> } | { takeBack: string; as: Back };
+export type Deed = { change: Record<string, unknown>; joins?: boolean } | { takeBack: string; as: Back };
 
 type Back = 'undo' | 'redo';
 const SAYS = {
@@ -49,12 +49,20 @@ const SAYS = {
 
 export type Needed = Pick<Services, 'db' | 'followers' | 'jobs'>;
 
-/** Carries a change out in its own transaction and stores it; the indexer follows. */
-export async function commit(services: Needed, actor: Actor, change: Change): Promise<Committed> {
+/**
+ * Carries a change out in its own transaction and stores it; the indexer follows.
+ * @param how.joins see `How`
+ */
+export async function commit(
+  services: Needed,
+  actor: Actor,
+  change: Change,
+  { joins }: Pick<How, 'joins'> = {},
+): Promise<Committed> {
   return enact(
     services,
     actor,
-    { change: toJson(change) },
+    { change: toJson(change), ...(joins && { joins }) },
     change,
     `A change to ${countSources(sourcesOf(change).length)}`,
   );
@@ -82,7 +90,7 @@ export async function commitDecided(
 export async function undo(services: Needed, actor: Access, changeId?: string): Promise<Committed> {
   await refuseWhileOneGoesOn(services.db, actor);
   if (changeId) {
-    const found = await stored(services.db, actor, eq(changes.id, changeId));
+    const found = await named(services.db, actor, changeId);
     if (!found) throw new Refusal('no_such_change');
     return enactTakingBack(services, actor, found, 'undo');
   }
@@ -125,7 +133,7 @@ const MOST_TRIED = 1000;
 
 /** Why a change cannot be taken back, in a sentence; empty where it can. It is taken back, and that is let go of. */
 export async function whyNotUndo(services: Needed, actor: Access, id: string): Promise<string> {
-  const found = await stored(services.db, actor, eq(changes.id, id));
+  const found = await named(services.db, actor, id);
   if (!found) throw new Refusal('no_such_change');
   try {
     await refuseTakingBack(services.db, actor, found.change);
@@ -204,7 +212,7 @@ export async function doLargeChange(
 async function carryOutDeed(tx: Db, actor: Actor, deed: Deed, progress?: Progress): Promise<Committed> {
   try {
     return 'change' in deed
-      ? await commitWithin(tx, actor, fromJson(deed.change, { by: actor.userId }), { progress })
+      ? await commitWithin(tx, actor, fromJson(deed.change, { by: actor.userId }), { progress, joins: deed.joins })
       : await takeBack(tx, actor, deed.takeBack, deed.as, progress);
   } catch (error) {
     if (!(error instanceof Conflict)) throw error;
@@ -301,6 +309,11 @@ interface Stored {
   undoes: string | null;
   undoneBy: string | null;
 }
+
+/** The change of this id, or the later one that took it in. */
+const named = async (db: Db, actor: Actor, id: string): Promise<Stored | undefined> =>
+  (await stored(db, actor, eq(changes.id, id))) ??
+  stored(db, actor, sql`${changes.id} > ${id} and ${changes.joined} @> array[${id}::uuid]`);
 
 /** The newest of the changes that satisfy the condition; another member's own is not there. */
 async function stored(tx: Db, actor: Actor, where: SQL | undefined, lock?: 'update'): Promise<Stored | undefined> {

@@ -68,7 +68,8 @@ export function markRoutes(declare: Declare, services: Services): void {
         ? { sense: { before: body.seen?.sense ?? mark.sense, after: body.sense } }
         : {}),
     };
-    return answer(await commit(services, actor, { do: 'mark-edit', mark: params.mark, source: mark.source, fields }));
+    const change = { do: 'mark-edit' as const, mark: params.mark, source: mark.source, fields };
+    return answer(await commit(services, actor, change, { joins: true }));
   });
   declare(routes.marks.remove, async ({ workspace, actor, params }) => {
     const mark = await findMark(db, workspace.id, params.mark);

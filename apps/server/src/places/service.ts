@@ -73,7 +73,7 @@ export async function editCollection(
   };
   const change = said(found, fields);
   if (isEmpty(change)) return { changeId: null, says: 'Nothing changed' };
-  return answer(await commit(services, caller.actor, change));
+  return answer(await commit(services, caller.actor, change, { joins: true }));
 }
 
 /**

@@ -47,7 +47,7 @@ export async function editRecord(
       changed.map(([f, v]) => [f, { before: (f in seen ? seen[f] : now(f)) as never, after: v as never }]),
     ),
   };
-  return answer(await commit(services, actor, change));
+  return answer(await commit(services, actor, change, { joins: true }));
 }
 
 export async function addByHand(

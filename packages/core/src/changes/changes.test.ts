@@ -8,6 +8,7 @@ import {
   describe as says,
   fromJson,
   invert,
+  joined,
   isEmpty,
   NotAChange,
   ownerOf,
@@ -76,6 +77,50 @@ describe.each(CHANGE_KINDS)('any change of the kind “%s”', (kind) => {
       expect(stripped(library)).toEqual(stripped(before));
     });
   });
+});
+
+test.each(['edit', 'mark-edit', 'collection-edit'] as const)(
+  'two of the kind “%s” joined as one do what both did, and taken back leave what was there before both',
+  (kind) => {
+    let joins = 0;
+    fc.assert(
+      fc.property(anyChance, anyChance, (first, second) => {
+        const before = smallLibrary();
+        const library = structuredClone(before);
+        const a = attempt(library, drawChange(drawFrom(first)(library, ME), kind));
+        const b = attempt(library, drawChange(drawFrom(second)(library, ME), kind));
+        if (!a || a instanceof Conflict || !b || b instanceof Conflict) return;
+        const both = joined(a, b);
+        if (!both) return;
+        joins += 1;
+        const once = structuredClone(before);
+        applyChange(once, both);
+        expect(once).toEqual(library);
+        applyChange(once, invert(both));
+        expect(once).toEqual(before);
+      }),
+      { numRuns: 4_000 },
+    );
+    expect(joins).toBeGreaterThan(20);
+  },
+);
+
+test('changes of different things, and edits that do not follow each other, are not joined', () => {
+  const edit = (source: string, before: string, after: string, field = 'title'): Change => ({
+    do: 'edit',
+    source,
+    fields: { [field]: { before, after } },
+  });
+  expect(joined(edit('a', 'One', 'Two'), edit('a', 'Two', 'Three'))).toEqual(edit('a', 'One', 'Three'));
+  const star: Change = { do: 'star', member: ME, sources: ['a'], present: true };
+  for (const later of [
+    edit('b', 'Two', 'Three'),
+    edit('a', 'Two', 'Three', 'note'),
+    edit('a', 'Seen elsewhere', 'Three'),
+    edit('a', 'Two', 'One'),
+    star,
+  ])
+    expect(joined(edit('a', 'One', 'Two'), later)).toBeNull();
 });
 
 test('what another did since stands when a change of any kind is taken back, or that is refused', () => {

@@ -1,5 +1,5 @@
 import { isObject, same } from '../source/record.ts';
-import { Conflict, flipAll, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { Conflict, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, isOptional, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
@@ -67,6 +67,11 @@ export const collectionEdit: Kind<CollectionEditChange> = {
     return done;
   },
   invert: ({ fields, ...change }) => ({ ...change, fields: flipAll(fields as Record<string, BeforeAfter<never>>) }),
+  joined(earlier, later) {
+    const isSame = earlier.collection === later.collection && earlier.own === later.own && !later.fields.owner;
+    const fields = isSame && joinedFields(earlier.fields, later.fields);
+    return fields ? { ...later, called: earlier.called, fields } : null;
+  },
   isEmpty: ({ fields }) => Object.values(fields).every((f) => same(f.before, f.after)),
   describe({ called, fields: { name, rule, allows, owner } }) {
     if (owner) return owner.after ? `Kept ${called} for oneself alone` : `Showed ${called} to all members`;

@@ -1,6 +1,6 @@
 import { isFieldValue, isObject, same, type FieldValue, type SourceRecord } from '../source/record.ts';
 import { variableInWords } from '../source/variables.ts';
-import { Conflict, flipAll, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { Conflict, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, isRecordOf, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 import { listed } from './words.ts';
@@ -33,6 +33,11 @@ export const edit: Kind<EditChange> = {
     return done;
   },
   invert: ({ known: _, ...change }) => ({ ...change, fields: flipAll(change.fields) }),
+  joined(earlier, later) {
+    const fields =
+      earlier.source === later.source && !earlier.known && !later.known && joinedFields(earlier.fields, later.fields);
+    return fields ? { ...later, fields } : null;
+  },
   isEmpty: (change) => Object.keys(change.fields).length === 0,
   describe: (change) => `Changed ${listed(Object.keys(change.fields).map(variableInWords))}`,
   touches: (change) => subjects('source', [change.source]),

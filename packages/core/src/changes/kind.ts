@@ -2,6 +2,7 @@
  * What a kind of change must say of itself. One file a kind, listed in `registry.ts`; what the server does of it stands
  * beside the capability it belongs to, keyed by the same name.
  */
+import { same } from '../source/record.ts';
 import type { Draw } from './draw.ts';
 import type { Library } from './library.ts';
 
@@ -21,6 +22,25 @@ export const subjects = (kind: SubjectKind, ids: Iterable<Id>): Subject[] => Arr
 export interface BeforeAfter<T> {
   before: T | null;
   after: T | null;
+}
+
+/**
+ * Edits of the same fields, as one: from what stood before the first to what stands after the second.
+ * @returns null where the fields are not the same, do not follow each other, or stand again as they did before both
+ */
+export function joinedFields<F extends Record<string, BeforeAfter<unknown> | undefined>>(
+  earlier: F,
+  later: F,
+): F | null {
+  const names = Object.keys(later).filter((f) => later[f]);
+  if (names.length !== Object.values(earlier).filter(Boolean).length) return null;
+  const out: Record<string, BeforeAfter<unknown>> = {};
+  for (const name of names) {
+    const [first, second] = [earlier[name], later[name]!];
+    if (!first || !same(first.after, second.before)) return null;
+    out[name] = { before: first.before, after: second.after };
+  }
+  return Object.values(out).every((v) => same(v.before, v.after)) ? null : (out as F);
 }
 
 export const flip = <T>(x: BeforeAfter<T>): BeforeAfter<T> => ({ before: x.after, after: x.before });
@@ -108,6 +128,11 @@ export interface Kind<C extends { do: string }> {
   apply(library: Library, change: C): C | null;
   /** The change that takes this one back; `invert(invert(c))` equals `c`. */
   invert(change: C): C;
+  /**
+   * The two as one, where they are edits of the same fields of the same thing, one after the other; null where they are not.
+   * Taking the one back takes both back.
+   */
+  joined?(earlier: C, later: C): C | null;
   /** True when it names nothing to alter. */
   isEmpty(change: C): boolean;
   /** A sentence in the past tense: "Filed 3 sources in Chapter 2". */

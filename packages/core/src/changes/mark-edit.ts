@@ -1,4 +1,4 @@
-import { Conflict, flip, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { Conflict, flip, joinedFields, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
 import { isBeforeAfter, isId, isText, shaped } from './json.ts';
 import { isObject } from '../source/record.ts';
 import { idOf } from './draw.ts';
@@ -33,6 +33,10 @@ export const markEdit: Kind<MarkEditChange> = {
   invert: (change) => {
     const { gloss, sense } = change.fields;
     return { ...change, fields: { ...(gloss && { gloss: flip(gloss) }), ...(sense && { sense: flip(sense) }) } };
+  },
+  joined(earlier, later) {
+    const fields = earlier.mark === later.mark && joinedFields(earlier.fields, later.fields);
+    return fields ? { ...later, fields } : null;
   },
   isEmpty: (change) => Object.keys(change.fields).length === 0,
   describe: (change) => (change.fields.gloss ? 'Changed a gloss' : 'Changed the sense of a mark'),

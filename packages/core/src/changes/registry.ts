@@ -76,6 +76,10 @@ export const applyChange = (library: Library, change: Change): Change | null => 
 /** The change that takes this one back; `invert(invert(c))` equals `c`. */
 export const invert = (change: Change): Change => kindOf(change).invert(change);
 
+/** Two edits of the same fields of the same thing as one, null where they are not that; see `Kind.joined`. */
+export const joined = (earlier: Change, later: Change): Change | null =>
+  earlier.do === later.do ? (kindOf(later).joined?.(earlier, later) ?? null) : null;
+
 /** True when the change names nothing to alter. */
 export const isEmpty = (change: Change): boolean => kindOf(change).isEmpty(change);
 
