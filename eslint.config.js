@@ -52,7 +52,7 @@ const SERVER = [
   // What capabilities are made with.
   ...['capability.ts', 'changes', 'lists', 'searching'],
   // The capabilities.
-  ...['own', 'stating', 'files', 'marks', 'saved', 'relations', 'places', 'tags', 'sources', 'citing', 'check'],
+  ...['own', 'stating', 'files', 'marks', 'glosses', 'saved', 'relations', 'places', 'tags', 'sources', 'citing', 'check'],
   ...['catalogues', 'gathering', 'intake', 'outside', 'reference-lists', 'jobs', 'live', 'accounts'],
   'composition',
 ];
@@ -100,6 +100,18 @@ export default tseslint.config(
       'vue/first-attribute-linebreak': 'off',
       'vue/attributes-order': 'off',
       'vue/require-default-prop': 'off',
+    },
+  },
+  {
+    // By types: what is promised is waited for, and every case of a union has its branch.
+    files: ['{apps,packages}/*/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
     },
   },
   {

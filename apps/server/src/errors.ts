@@ -21,6 +21,7 @@ export const ERRORS = {
   no_such_tag: [404, 'There is no such tag in this workspace.'],
   no_such_label: [404, 'There is no such label in this workspace.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
+  no_such_gloss: [404, 'There is no such gloss in this workspace.'],
   no_such_key: [404, 'There is no such key of yours in this workspace.'],
   no_such_import: [404, 'There is no such import in this workspace.'],
   not_waiting: [409, 'This does not wait in the intake any more: someone took it in, joined it or set it aside.'],

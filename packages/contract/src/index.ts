@@ -6,6 +6,7 @@ import { changeRoutes } from './changes.ts';
 import { checkRoutes } from './check.ts';
 import { citeRoutes } from './citing.ts';
 import { gatherRoutes } from './gathering.ts';
+import { glossRoutes } from './glosses.ts';
 import { intakeRoutes } from './intake.ts';
 import { jobRoutes } from './jobs.ts';
 import { liveRoutes } from './live.ts';
@@ -26,6 +27,7 @@ export * from './changes.ts';
 export * from './check.ts';
 export * from './citing.ts';
 export * from './gathering.ts';
+export * from './glosses.ts';
 export * from './intake.ts';
 export * from './jobs.ts';
 export * from './live.ts';
@@ -61,6 +63,7 @@ export const routes = {
   live: liveRoutes,
   files: fileRoutes,
   marks: markRoutes,
+  glosses: glossRoutes,
   cite: citeRoutes,
   check: checkRoutes,
 };

@@ -37,6 +37,7 @@ beforeAll(async () => {
   await me.at('POST', '/collections', { name: 'C', parent: a!.id });
   const [first] = (await me.ask('')).rows.filter((r) => r.fileId);
   await me.at('POST', '/tagging', { ids: [first!.id], name: 'used', present: true });
+  await me.at('POST', `/sources/${first!.id}/glosses`, { text: 'Read it again' });
   const senses = await rows(db(), { id: text() }, sql`select id from senses where workspace_id = ${workspace}`);
   await me.at('POST', `/sources/${first!.id}/files/${first!.fileId}/marks`, {
     page: 1,
@@ -156,6 +157,11 @@ async function stored(): Promise<Library> {
     select id, source_id as source, file_id as file, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`,
   ))
     library.marks.set(m.id, { source: m.source, file: m.file, gloss: m.gloss, sense: m.sense, present: m.present });
+  for (const g of await of(
+    { id: text(), source: text(), text: text(), present: truth },
+    sql`select id, source_id as source, text, present from glosses where workspace_id = ${w} order by id`,
+  ))
+    library.glosses.set(g.id, { source: g.source, text: g.text, present: g.present });
   for (const p of people) {
     const user = p.info.userId;
     const reading = await of(
@@ -186,6 +192,7 @@ function shown(library: Library): unknown {
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),
+    glosses: present(library.glosses),
     relations: [...library.relations].sort(([a], [b]) => (a < b ? -1 : 1)),
     settled: [...library.settled].sort(),
     entries: [...library.entries].sort(([a], [b]) => (a < b ? -1 : 1)),

@@ -5,7 +5,7 @@ import { idsOf } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { chainFrom } from '../records/merged.ts';
+import { chainFrom } from '../database/merged.ts';
 import { sources } from '../records/tables.ts';
 import { sourceSort } from '../indexing/tables.ts';
 import { findingFacets } from './facets.ts';

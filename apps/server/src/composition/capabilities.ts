@@ -5,6 +5,7 @@ import { check } from '../check/index.ts';
 import { citing } from '../citing/index.ts';
 import { files } from '../files/index.ts';
 import { gathering } from '../gathering/index.ts';
+import { glosses } from '../glosses/index.ts';
 import { intake } from '../intake/index.ts';
 import { jobs } from '../jobs/index.ts';
 import { live } from '../live/index.ts';
@@ -43,6 +44,7 @@ export const DECLARED = [
   live,
   files,
   marks,
+  glosses,
   citing,
   check,
   lists,

@@ -10,16 +10,18 @@ import type { Db } from './connect.ts';
 /** A table whose rows belong to a workspace each. */
 type Scoped = PgTable & { workspaceId: PgColumn };
 
-type Selection = Record<string, PgColumn | SQL>;
-type Found<F extends Selection> = {
+/** One of a table's own columns: of another table it does not compile. */
+type ColumnOf<T extends Scoped> = T['_']['columns'][keyof T['_']['columns']];
+type Selection<T extends Scoped = Scoped> = Record<string, ColumnOf<T> | SQL>;
+type Found<F extends Record<string, PgColumn | SQL>> = {
   [K in keyof F]: F[K] extends PgColumn ? GetColumnData<F[K]> : F[K] extends SQL<infer T> ? T : never;
 };
 /** A row as it is written: the workspace is known. */
 export type Row<T extends Scoped> = Omit<InferInsertModel<T>, 'workspaceId'>;
 
-interface How {
+interface How<T extends Scoped> {
   /** Sorted by these. */
-  by?: (PgColumn | SQL)[];
+  by?: (ColumnOf<T> | SQL)[];
   most?: number;
   lock?: 'update';
 }
@@ -37,14 +39,14 @@ class Within {
     private readonly workspaceId: string,
   ) {}
 
-  async all<F extends Selection>(
-    table: Scoped,
+  async all<T extends Scoped, F extends Selection<T>>(
+    table: T,
     fields: F,
     where?: SQL,
-    { by = [], most, lock }: How = {},
+    { by = [], most, lock }: How<T> = {},
   ): Promise<Found<F>[]> {
     let query = this.db
-      .select(fields as Selection)
+      .select(fields as Record<string, PgColumn | SQL>)
       .from(table as PgTable)
       .where(this.only(table, where))
       .$dynamic();
@@ -54,11 +56,11 @@ class Within {
     return (await query) as Found<F>[];
   }
 
-  async first<F extends Selection>(
-    table: Scoped,
+  async first<T extends Scoped, F extends Selection<T>>(
+    table: T,
     fields: F,
     where?: SQL,
-    how: How = {},
+    how: How<T> = {},
   ): Promise<Found<F> | undefined> {
     return (await this.all(table, fields, where, { ...how, most: 1 }))[0];
   }

@@ -43,6 +43,6 @@ export function registerJson(app: FastifyInstance): void {
       done(error as Error);
       return;
     }
-    parse(request, body as string, done);
+    void parse(request, body as string, done);
   });
 }

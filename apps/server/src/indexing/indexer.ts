@@ -1,6 +1,7 @@
 /** The indexer: writes the text vectors of sources whose words were altered. */
 import { isNull, lt, sql } from 'drizzle-orm';
 import type { Db } from '../database/connect.ts';
+import { partsOf } from '../database/merged.ts';
 import { json, list, number, one, orNull, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -84,14 +85,15 @@ async function gather(
       workspace: number,
       number: number,
       subjects: orNull(list(text())),
-      glosses: orNull(list(text())),
+      glosses: list(text()),
       stems: orNull(list(text())),
     },
     sql`
       select s.id, s.record, w.number as workspace, ss.number,
         (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject
           where st.workspace_id = ${w} and st.source_id = s.id) as subjects,
-        (select array_agg(m.gloss) from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> '') as glosses,
+        array(select m.gloss from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> ''
+          union all select g.text from glosses g where g.workspace_id = ${w} and g.present and g.source_id in (${partsOf(w, sql`select s.id`)} select id from parts)) as glosses,
         (select array_agg(distinct split_part(l, ':', 2)) from source_files sf
           join page_text p on p.workspace_id = ${w} and p.file_id = sf.file_id, unnest(tsvector_to_array(p.vector)) l
           where sf.workspace_id = ${w} and sf.source_id = s.id) as stems
@@ -105,7 +107,7 @@ async function gather(
     workspace: f.workspace,
     record: f.record,
     subjects: f.subjects ?? [],
-    glosses: f.glosses ?? [],
+    glosses: f.glosses,
     pageStems: f.stems ?? [],
   }));
 }

@@ -109,7 +109,7 @@ async function appear<T extends typeof collections | typeof placements>(
 ): Promise<boolean> {
   const here = within(tx, workspaceId);
   const one = eq(table.id, row.id);
-  const known = await here.first(table, { present: table.present }, one);
+  const known = await here.first(table, { present: sql<boolean>`${table.present}` }, one);
   if (known ? known.present === present : !present) return false;
   if (known) await here.update(table as typeof collections, { present }, one);
   else await here.insert(table, { ...row, present });

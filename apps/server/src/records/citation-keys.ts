@@ -7,7 +7,7 @@ import { isUnavailable, transact, type Db } from '../database/connect.ts';
 import { json, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
-import { chainFrom } from './merged.ts';
+import { chainFrom } from '../database/merged.ts';
 
 /** Keys of a workspace are given by one transaction after the other. */
 const inTurn = (tx: Db, workspaceId: string): Promise<unknown> =>

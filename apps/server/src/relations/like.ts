@@ -10,7 +10,7 @@ import { array, table } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting } from '../access/principal.ts';
 import { prefixOf, restPrefix } from '../database/lexemes.ts';
-import { partsOf } from '../records/merged.ts';
+import { partsOf } from '../database/merged.ts';
 import { findRecords } from '../records/store.ts';
 import { visibleIds } from '../subjects/visible.ts';
 import { related } from './service.ts';

@@ -7,7 +7,7 @@ import type { Db } from '../database/connect.ts';
 import { json, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { partsOf } from '../records/merged.ts';
+import { partsOf } from '../database/merged.ts';
 import { inBounds } from '../subjects/registry.ts';
 import { relations } from './tables.ts';
 

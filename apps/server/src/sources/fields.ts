@@ -8,7 +8,7 @@ import { ALL_KINDS, findKinds, KINDS } from '@pandecta/core/source';
 import { wordSet } from '../columns/load.ts';
 import { bareIdentifier, identifierPrefix } from '../database/lexemes.ts';
 import { literally } from '../database/sql.ts';
-import { chainFrom } from '../records/merged.ts';
+import { chainFrom } from '../database/merged.ts';
 import { namedFacet, NOTHING } from '../searching/facets.ts';
 import type { FieldContext, FieldDefinition, FieldsOf } from '../searching/fields.ts';
 

@@ -65,6 +65,8 @@ export const bodiesFor = (ids: Ids): Record<string, object> => ({
   'tags.tag': { ids: [ids.source], name: 'mine', present: true },
   'marks.make': { page: 1, sense: ids.sense, quote: { exact: 'x', prefix: '', suffix: '' }, rects: [] },
   'marks.edit': { gloss: 'Mine now' },
+  'glosses.write': { text: 'Mine now' },
+  'glosses.edit': { text: 'Mine now' },
   'gather.typed': { text: 'x 10.5555/y', destination: { collections: [ids.collection], tags: [], reading: null } },
   'gather.set': { passComplete: true, holdReferences: true },
   'gather.begin': { uploads: [ids.source] },

@@ -41,6 +41,7 @@ export async function makeLibrary(steward: Person): Promise<Record<string, strin
       })
     ).id,
     sense: senses[0]!.id,
+    gloss: (await at<{ id: string }>('POST', `/sources/${row!.id}/glosses`, { text: 'Theirs to read' })).id,
     tag: await (async () => {
       await at('POST', '/tagging', { ids: [row!.id], name: 'theirs', present: true });
       return (await at<{ tags: { id: string }[] }>('GET', '/tags')).tags[0]!.id;

@@ -26,7 +26,7 @@ export interface Unsent {
   /** Where it can be written on. */
   to: string;
   /** Why it was refused: it is not sent again by itself. */
-  trouble?: string;
+  error?: string;
   /** What another wrote there meanwhile, of which one is to choose: neither is it sent again. */
   met?: { by: string; yours: unknown; theirs: unknown };
 }
@@ -50,7 +50,7 @@ export const useUnsent = defineStore('unsent', () => {
   const live = useLive();
   // What one wrote is no other's who signs in here.
   const kept = useSessionStorage<Unsent[]>(`unsent ${session.user?.userId} ${session.workspace?.id}`, []);
-  const waiting = computed(() => kept.value.filter((one) => !one.trouble && !one.met));
+  const waiting = computed(() => kept.value.filter((one) => !one.error && !one.met));
 
   const ofRecord = (source: string): (Unsent & { edit: { of: 'record' } })[] =>
     kept.value.filter(
@@ -69,11 +69,11 @@ export const useUnsent = defineStore('unsent', () => {
     const one: Unsent = { edit, text, says, to };
     const moved = error instanceof ApiError ? error.conflict?.moved[0] : undefined;
     if (moved) one.met = { by: (error as ApiError).conflict!.by, yours: moved.yours, theirs: moved.theirs };
-    else if (!mayComeLater(error)) one.trouble = (error as Error).message;
+    else if (!mayComeLater(error)) one.error = (error as Error).message;
     kept.value = [...kept.value.filter((k) => !isSame(k.edit, edit)), one];
     if (moved) live.tell({ everything: true, kinds: {} });
     if (moved) return '';
-    if (one.trouble) return one.trouble;
+    if (one.error) return one.error;
     again.start();
     return 'The server does not answer. What you wrote is kept, and saved as soon as it does.';
   }

@@ -5,9 +5,9 @@ import KitButton from '../kit/KitButton.vue';
 import KitPopover from '../kit/KitPopover.vue';
 
 const unsent = useUnsent();
-const stateOf = ({ trouble, met }: Unsent): string =>
-  trouble
-    ? `Refused: ${trouble}`
+const stateOf = ({ error, met }: Unsent): string =>
+  error
+    ? `Refused: ${error}`
     : met
       ? `${met.by} wrote something else there meanwhile: go there and choose`
       : 'Saved as soon as the server answers';
@@ -29,7 +29,7 @@ const stateOf = ({ trouble, met }: Unsent): string =>
             <KitButton look="word" @click="unsent.letGo(one.edit)">Let go</KitButton>
           </div>
           <p v-if="one.text" class="line-clamp-4 whitespace-pre-wrap break-words font-serif">{{ one.text }}</p>
-          <p :class="one.trouble ? 'text-madder' : 'text-muted'">{{ stateOf(one) }}</p>
+          <p :class="one.error ? 'text-madder' : 'text-muted'">{{ stateOf(one) }}</p>
         </li>
       </ul>
     </template></KitPopover

@@ -41,9 +41,9 @@ const beside = (question: () => string[] | null): Asked<SourceDetail[]> =>
     concerns: (touched, ids) => ids.some((id) => concerns(touched, ['source'], id)),
   });
 const here = computed(() => check.group?.members.slice(0, MOST_BESIDE) ?? null);
-const { value: members, trouble } = beside(() => here.value);
+const { data: members, error } = beside(() => here.value);
 /** Those of the group after it are fetched while one looks: the next is there at once. */
-const ahead = beside(() => check.after?.members.slice(0, MOST_BESIDE) ?? null).value;
+const ahead = beside(() => check.after?.members.slice(0, MOST_BESIDE) ?? null).data;
 const before = shallowRef<SourceDetail[] | null>(null);
 watch(ahead, (_, last) => (before.value = last));
 /** What was fetched is of the group that is shown, and nobody merged one of them meanwhile. */
@@ -128,7 +128,7 @@ const columns = computed(() => [
 const since = (m: SourceDetail): string =>
   `${new Date(m.addedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${m.cameFrom ?? m.addedBy}`;
 
-const { value: printed } = useAsked({
+const { data: printed } = useAsked({
   question: () => merged.value && { record: merged.value, style: citing.style.id, locale: citing.locale },
   fetch: ({ record, style, locale }, signal) =>
     ask(routes.cite.record, {
@@ -211,7 +211,7 @@ const number = computed(() => COUNTS[shown.value.length] ?? String(shown.value.l
     marked as different are not shown again.</EmptyState
   >
   <p v-else-if="!check.duplicates" class="text-muted" role="status">Comparing all sources with each other…</p>
-  <p v-else-if="trouble" class="text-madder">{{ trouble }}</p>
+  <p v-else-if="error" class="text-madder">{{ error }}</p>
   <p v-else-if="!shown.length" class="text-muted">Fetching the records…</p>
   <template v-else-if="check.group">
     <header class="mb-2.5 flex flex-wrap items-baseline gap-x-4 gap-y-1">

@@ -42,7 +42,7 @@ const other = computed<Chosen>(() => ({
   matching: from.value === RESULT ? sources.body : { collection: from.value },
 }));
 const ready = computed(() => Boolean(into.value && from.value && into.value !== from.value));
-const { value, trouble } = useAsked({
+const { data: value, error } = useAsked({
   question: () => (ready.value ? { collection: into.value, ...other.value } : null),
   fetch: (body, signal) => ask(routes.check.consolidation, { body, signal }),
   concerns: (touched) => concerns(touched, ['source', 'collection']),
@@ -81,7 +81,7 @@ const parts = computed(() => {
         <KitSelect v-model="into" label="Into" above :options="collections" />
         <KitSelect v-model="from" label="From" above :options="others" />
       </div>
-      <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <p v-else-if="ready && !value" class="mt-3 text-muted" role="status">Comparing the two collections…</p>
       <template v-else-if="value">
         <div class="mt-4 flex h-3 overflow-hidden rounded" aria-hidden="true">

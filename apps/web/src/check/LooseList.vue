@@ -37,7 +37,7 @@ watch(
 const suggests = computed(
   () => Boolean(queue.value?.sources.length) && queue.value!.id !== 'waiting' && session.may('edit'),
 );
-const { value: suggested } = useAsked({
+const { data: suggested } = useAsked({
   question: () => (suggests.value && current.value ? current.value.id : null),
   fetch: async (source, signal) => ({ source, ...(await ask(routes.check.suggestions, { source, signal })) }),
   concerns: (touched) => concerns(touched, ['source', 'collection', 'tag']),

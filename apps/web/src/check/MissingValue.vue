@@ -31,7 +31,7 @@ async function save(): Promise<void> {
       :placeholder="
         isNameVariable(variable) ? 'Family, Given; Family, Given' : hintOf(variable) || variableLabel(variable)
       "
-      :trouble="troubleOf(variable, text)"
+      :error="troubleOf(variable, text)"
       data-work
     />
     <KitButton type="submit" :disabled="!text.trim()">Save</KitButton>

@@ -21,7 +21,7 @@ const places = usePlaces();
 const collection = computed(() => (typeof route.query.collection === 'string' ? route.query.collection : ''));
 const name = computed(() => places.flat.find((p) => p.id === collection.value)?.path ?? 'All sources');
 useTitle(() => `Proofing of ${name.value}`);
-const { value, trouble } = useAsked({
+const { data: value, error } = useAsked({
   question: () => ({ style: citing.style.id, ...(collection.value && { collection: collection.value }) }),
   fetch: (query, signal) => ask(routes.check.findings, { query, signal }),
   concerns: (touched) => concerns(touched, ['source']),
@@ -47,7 +47,7 @@ const print = (): void => window.print();
         ><KitButton look="main" :disabled="!value" @click="print">Print</KitButton>
       </p>
       <h1 class="font-serif text-display font-semibold">{{ name }}</h1>
-      <KitNotice v-if="trouble" tone="bad" class="mt-2">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-2">{{ error }}</KitNotice>
       <p v-if="!value" class="mt-1 text-muted" role="status">Checking the records…</p>
       <template v-else>
         <p class="mt-1 text-read">

@@ -77,7 +77,7 @@ export const useCheck = defineStore('check', () => {
     };
   });
   const groups = computed(() => {
-    const all = found.value.value?.groups ?? [];
+    const all = found.data.value?.groups ?? [];
     return [
       ...(these.value ? [these.value] : []),
       ...all.filter((g) => !later.has(g.id)),
@@ -89,10 +89,10 @@ export const useCheck = defineStore('check', () => {
   const after = computed(() => groups.value[place.value + 1]);
   const certain = computed(() => groups.value.filter((g) => g.class === 'certain'));
   const counts = computed(() => ({
-    duplicates: found.value.value && groups.value.length,
-    proofing: proof.value.value && thingsLeft(proof.value.value.rules),
+    duplicates: found.data.value && groups.value.length,
+    proofing: proof.data.value && thingsLeft(proof.data.value.rules),
     // A source may lie loose in several ways: how many stand in no collection is told, as in Sources.
-    filing: ends.value.value && (ends.value.value.queues.find((q) => q.id === 'no-collection')?.count ?? 0),
+    filing: ends.data.value && (ends.data.value.queues.find((q) => q.id === 'no-collection')?.count ?? 0),
   }));
   /** What is left in all three, once they were looked at. */
   const count = computed(() => {
@@ -142,12 +142,12 @@ export const useCheck = defineStore('check', () => {
     loose,
     at,
     later,
-    duplicates: found.value,
-    troubled: computed(() => found.trouble.value || proof.trouble.value || ends.trouble.value),
-    findings: proof.value,
+    duplicates: found.data,
+    troubled: computed(() => found.error.value || proof.error.value || ends.error.value),
+    findings: proof.data,
     /** Whether the findings are those of the rule that is looked at. */
     isFound: computed(() => proof.isCurrent()),
-    ends: ends.value,
+    ends: ends.data,
     groups,
     group,
     after,

@@ -43,7 +43,7 @@ describe('the answer to a question', () => {
     expect(asked.isCurrent()).toBe(true);
     question.value = 'b';
     await settled();
-    expect([asked.value.value, asked.isCurrent()]).toEqual(['of a', false]);
+    expect([asked.data.value, asked.isCurrent()]).toEqual(['of a', false]);
     open[1]!.answer('of b');
     await settled();
     expect(asked.isCurrent()).toBe(true);
@@ -57,7 +57,7 @@ describe('the answer to a question', () => {
     open[1]!.answer('of b');
     open[0]!.answer('of a');
     await settled();
-    expect(asked.value.value).toBe('of b');
+    expect(asked.data.value).toBe('of b');
   });
 
   test('is asked for again when what it is of was touched, once for news that come together, and not for other news', async () => {
@@ -67,10 +67,10 @@ describe('the answer to a question', () => {
     live().tell({ kinds: { tag: 'all' } });
     for (const ids of [['a'], ['a', 'z']]) live().tell({ kinds: { source: ids } });
     await times(2);
-    expect(asked.value.value).toBe('first');
+    expect(asked.data.value).toBe('first');
     open[1]!.answer('second');
     await settled();
-    expect([asked.value.value, open.length]).toEqual(['second', 2]);
+    expect([asked.data.value, open.length]).toEqual(['second', 2]);
     live().tell({ everything: true, kinds: {} });
     await times(3);
   });
@@ -93,15 +93,20 @@ describe('the answer to a question', () => {
     expect(open).toHaveLength(2);
   });
 
-  test('stays where asking again fails, with the trouble said, and goes when nothing is asked', async () => {
+  test('stays where asking again fails, with the error shown, and goes when nothing is asked', async () => {
     open[0]!.answer('first');
     await settled();
     void asked.reload();
+    expect(asked.isLoading.value).toBe(true);
     open[1]!.fail(new Error('The server does not answer.'));
     await settled();
-    expect([asked.value.value, asked.trouble.value]).toEqual(['first', 'The server does not answer.']);
+    expect([asked.data.value, asked.error.value, asked.isLoading.value]).toEqual([
+      'first',
+      'The server does not answer.',
+      false,
+    ]);
     question.value = null;
     await settled();
-    expect(asked.value.value).toBeNull();
+    expect(asked.data.value).toBeNull();
   });
 });

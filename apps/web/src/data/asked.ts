@@ -18,18 +18,21 @@ export interface Asking<Q, A> {
 }
 
 export interface Asked<A> {
-  value: ShallowRef<A | null>;
+  data: ShallowRef<A | null>;
   /** Whether what stands there answers what is asked now, and not what was asked before. */
   isCurrent: () => boolean;
+  /** Whether an answer is being waited for. */
+  isLoading: Ref<boolean>;
   /** Why there is no answer, as a sentence. */
-  trouble: Ref<string>;
+  error: Ref<string>;
   /** Asks again at once. */
   reload: () => Promise<void>;
 }
 
 export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, pause }: Asking<Q, A>): Asked<A> {
-  const value = shallowRef<A | null>(null);
-  const trouble = ref('');
+  const data = shallowRef<A | null>(null);
+  const error = ref('');
+  const isLoading = ref(false);
   let stop: AbortController | undefined;
   let stale = true;
   let asked: string | undefined;
@@ -43,27 +46,30 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
     const key = JSON.stringify(now);
     const another = key !== asked;
     asked = key;
+    isLoading.value = now !== null;
     if (now === null) {
-      value.value = null;
+      data.value = null;
       return;
     }
     stop = new AbortController();
     const { signal } = stop;
     try {
-      const wait = another && value.value ? (pause?.() ?? 0) : 0;
+      const wait = another && data.value ? (pause?.() ?? 0) : 0;
       if (wait) {
-        value.value = null;
+        data.value = null;
         await promiseTimeout(wait);
         if (signal.aborted) return;
       }
       const answer = await fetch(now, signal);
       // Whoever asked later has the newer answer, or waits for it.
       if (signal.aborted) return;
-      value.value = answer;
+      data.value = answer;
       answered.value = key;
-      trouble.value = '';
-    } catch (error) {
-      if (!signal.aborted && !isAbort(error)) trouble.value = (error as Error).message;
+      error.value = '';
+    } catch (cause) {
+      if (!signal.aborted && !isAbort(cause)) error.value = (cause as Error).message;
+    } finally {
+      if (!signal.aborted) isLoading.value = false;
     }
   }
 
@@ -75,6 +81,6 @@ export function useAsked<Q, A>({ question, fetch, concerns, seen = () => true, p
     return now !== null && concerns(touched, now);
   }, look);
   onScopeDispose(() => stop?.abort());
-  const isCurrent = (): boolean => value.value !== null && answered.value === JSON.stringify(question());
-  return { value, trouble, isCurrent, reload: load };
+  const isCurrent = (): boolean => data.value !== null && answered.value === JSON.stringify(question());
+  return { data, error, isLoading, isCurrent, reload: load };
 }

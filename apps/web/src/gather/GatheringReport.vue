@@ -16,7 +16,7 @@ import { useJobs } from './jobs.ts';
 const route = useRoute();
 const jobs = useJobs();
 const session = useSession();
-const { value: list } = useGatherings();
+const { data: list } = useGatherings();
 /** The report one asked for, or the newest. */
 const openId = computed(() => String(route.params.import || list.value?.imports[0]?.id || ''));
 /**
@@ -24,7 +24,7 @@ const openId = computed(() => String(route.params.import || list.value?.imports[
  * before anyone saw it run.
  */
 const job = computed(() => jobs.list.find((j) => j.importId === openId.value));
-const { value: report, trouble } = useAsked({
+const { data: report, error } = useAsked({
   question: () => (openId.value ? { id: openId.value, state: job.value?.state } : null),
   fetch: ({ id }, signal) => ask(routes.gather.report, { import: id, signal }),
   concerns: isTakenBack,
@@ -37,7 +37,7 @@ const open = computed(() => report.value && { ...report.value, job: job.value ??
     <p v-if="session.may('gather')" class="mb-2 text-fine">
       <KitButton look="quiet" to="/gather">‹ The intake</KitButton>
     </p>
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <ImportReportCard v-else-if="open" :report="open" />
     <div v-else class="grid h-full place-items-center">
       <EmptyState>Shows what was brought in and what happened to it.</EmptyState>

@@ -6,7 +6,7 @@ import TimeText from '../kit/TimeText.vue';
 import { useGatherings } from './gatherings.ts';
 
 const route = useRoute();
-const { value: list } = useGatherings();
+const { data: list } = useGatherings();
 const imports = computed(() => list.value?.imports ?? []);
 </script>
 

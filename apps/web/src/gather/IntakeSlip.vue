@@ -44,12 +44,12 @@ watch(
   () => ((at.value = 0), (mending.value = false)),
 );
 
-const { value: detail, trouble } = useAsked({
+const { data: detail, error } = useAsked({
   question: () => props.id,
   fetch: (id, signal) => ask(routes.intake.one, { source: id, signal }),
   concerns: (touched) => concerns(touched, ['source', 'collection', 'tag']),
 });
-const { value: cited } = useAsked({
+const { data: cited } = useAsked({
   question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
   fetch: ({ id }, signal) => citing.cite({ ids: [id] }, false, signal),
   concerns: (touched, { id }) => concerns(touched, ['source'], id),
@@ -118,7 +118,7 @@ defineExpose({ decide });
 <template>
   <aside class="@container flex h-full flex-col bg-card" aria-label="Chosen">
     <div class="min-h-0 flex-1 overflow-auto px-[18px] py-3">
-      <KitNotice v-if="trouble && !one" tone="plain">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error && !one" tone="plain">{{ error }}</KitNotice>
       <p v-else-if="!one" class="text-muted">Fetching the record…</p>
       <template v-else-if="mending">
         <!-- What it is mended by, and what comes of it, stay in sight. -->

@@ -16,7 +16,7 @@ const props = defineProps<{ which: 'complete' | 'certain' }>();
 const emit = defineEmits<{ close: [] }>();
 const intake = useIntake();
 const left = ref(new Set<string>());
-const { value: ones, trouble } = useAsked({
+const { data: ones, error } = useAsked({
   question: () => props.which,
   fetch: (which, signal) => ask(routes.intake[which], { signal }),
   concerns: (touched) => concerns(touched, ['source']),
@@ -68,7 +68,7 @@ async function decide(): Promise<void> {
         >
       </p>
     </header>
-    <KitNotice v-if="trouble" tone="bad" class="m-4">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad" class="m-4">{{ error }}</KitNotice>
     <p v-else-if="!ones" class="p-4 text-muted">Looking…</p>
     <p v-else-if="!ones.total" class="p-4 text-muted">There is none any more.</p>
     <ul v-else class="min-h-0 flex-1 overflow-auto">

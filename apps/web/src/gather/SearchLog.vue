@@ -23,12 +23,12 @@ const changes = useChanges();
 /** Those that are not counted. */
 const left = ref(new Set<string>());
 const chosen = computed(() => outside.log.filter((s) => !left.value.has(s.id)));
-const { value: flow } = useAsked({
+const { data: flow } = useAsked({
   question: () => (outside.log.length ? chosen.value.map((s) => s.id).join(' ') : null),
   fetch: (ids, signal) => ask(routes.outside.flow, { body: { searches: ids ? ids.split(' ') : [] }, signal }),
   concerns: (touched) => concerns(touched, ['outside']) || concerns(touched, ['source']),
 });
-const { value: here } = useAsked({
+const { data: here } = useAsked({
   question: () => 'asked here',
   fetch: (_, signal) => ask(routes.saved.asked, { signal }),
   concerns: () => false,

@@ -45,13 +45,13 @@ export const useIntake = defineStore('intake', () => {
     holds: () => held.value,
   });
 
-  const { value: figures } = useAsked({
+  const { data: figures } = useAsked({
     question: () => (session.may('gather') ? 'figures' : null),
     fetch: (_, signal) => ask(routes.intake.summary, { signal }),
     concerns: (touched) => concerns(touched, ['source']),
     seen,
   });
-  const { value: narrowed } = useAsked({
+  const { data: narrowed } = useAsked({
     question: () => (session.may('gather') ? { scope: scope.value } : null),
     fetch: (query, signal) => ask(routes.search.narrow, { query, signal }),
     concerns: (touched) => concerns(touched, ['source']),

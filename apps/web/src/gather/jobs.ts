@@ -11,7 +11,7 @@ import { concerns } from '../data/live.ts';
 export const useJobs = defineStore('jobs', () => {
   const changes = useChanges();
   const route = useRoute();
-  const { value, reload } = useAsked({
+  const { data: value, reload } = useAsked({
     question: () => 'jobs',
     fetch: (_, signal) => ask(routes.jobs.jobs, { signal }),
     concerns: (touched) => concerns(touched, ['job']),

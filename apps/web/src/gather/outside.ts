@@ -34,19 +34,19 @@ export const useOutside = defineStore('outside', () => {
   const asks = (): string | null => (session.may('gather') ? 'outside' : null);
   const touches = (touched: Parameters<typeof concerns>[0]): boolean => concerns(touched, ['outside']);
 
-  const { value: known, reload: lookAtCatalogues } = useAsked({
+  const { data: known, reload: lookAtCatalogues } = useAsked({
     question: asks,
     fetch: (_, signal) => ask(routes.outside.catalogues, { signal }),
     concerns: touches,
     seen,
   });
-  const { value: logged } = useAsked({
+  const { data: logged } = useAsked({
     question: asks,
     fetch: (_, signal) => ask(routes.outside.log, { signal }),
     concerns: touches,
     seen,
   });
-  const { value: watched, reload: lookAtWatches } = useAsked({
+  const { data: watched, reload: lookAtWatches } = useAsked({
     question: asks,
     fetch: (_, signal) => ask(routes.outside.watches, { signal }),
     concerns: touches,

@@ -12,7 +12,7 @@ const { look = 'box', lines = 0 } = defineProps<{
   lines?: number;
   look?: 'box' | 'bare';
   /** What is wrong with what stands in it, and what else is to be known of it. */
-  trouble?: string;
+  error?: string;
   hint?: string;
 }>();
 const text = defineModel<string | number>();
@@ -39,10 +39,10 @@ defineExpose({
       :value="text"
       :class="[look === 'box' ? BOX : 'w-full bg-transparent [text-align:inherit]', lines && 'block resize-y']"
       :aria-label="above ? undefined : label"
-      :aria-invalid="trouble ? true : undefined"
+      :aria-invalid="error ? true : undefined"
       @input="text = $event.target.value"
     />
-    <span v-if="trouble" class="block text-label text-ochre" role="status">{{ trouble }}</span>
+    <span v-if="error" class="block text-label text-ochre" role="status">{{ error }}</span>
     <span v-if="hint" class="block text-label text-muted">{{ hint }}</span>
   </component>
 </template>

@@ -50,7 +50,7 @@ describe('a field', () => {
   });
 
   test('says what is wrong with what stands in it, and what else is to be known', () => {
-    const field = show(KitField, { label: 'Year', trouble: '“19x2” is no year', hint: '70 % sure' });
+    const field = show(KitField, { label: 'Year', error: '“19x2” is no year', hint: '70 % sure' });
     expect(field.get('input').attributes('aria-invalid')).toBe('true');
     expect(field.get('[role=status]').text()).toBe('“19x2” is no year');
     expect(field.text()).toContain('70 % sure');

@@ -50,7 +50,7 @@ const MOST_PATHS = 8;
 
 export const usePlaces = defineStore('places', () => {
   const changes = useChanges();
-  const { value: reply, reload: load } = useAsked({
+  const { data: reply, reload: load } = useAsked({
     question: () => 'places',
     fetch: (_, signal) => ask(routes.places.places, { signal }),
     concerns: (touched) => concerns(touched, ['source', 'collection']),

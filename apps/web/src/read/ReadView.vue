@@ -36,7 +36,7 @@ const session = useSession();
 const tabs = useTabs();
 const ask = useAsk();
 const doc = useDocument();
-const { info, source, pdf, trouble } = doc;
+const { info, source, pdf, error } = doc;
 const within = reactive(useWithin(() => info.value && { source: info.value.sourceId, file: info.value.fileId }));
 const desk = ref<HTMLElement>();
 const chooser = ref<HTMLElement>();
@@ -232,9 +232,9 @@ const chooserAt = useBeside(words, chooser);
         ></EmptyState
       >
     </div>
-    <div v-else-if="trouble" class="grid flex-1 place-items-center text-center">
+    <div v-else-if="error" class="grid flex-1 place-items-center text-center">
       <div>
-        <KitNotice tone="bad">{{ trouble }}</KitNotice>
+        <KitNotice tone="bad">{{ error }}</KitNotice>
         <a
           v-if="route.params.file"
           class="mt-3 inline-block text-verdigris underline underline-offset-2"
@@ -276,7 +276,7 @@ const chooserAt = useBeside(words, chooser);
             :found="within.hits.length"
             :total="within.total"
             :at="within.at"
-            :trouble="within.trouble"
+            :error="within.error"
             @search="searchNow"
             @step="step"
           />

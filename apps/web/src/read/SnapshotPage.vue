@@ -10,16 +10,16 @@ import { lightWords, showHit } from './light.ts';
 const props = defineProps<{ address: string; name: string; words: string[]; hitAt: number }>();
 const frame = useTemplateRef<HTMLIFrameElement>('frame');
 const html = ref('');
-const trouble = ref('');
+const error = ref('');
 watch(
   () => props.address,
   async (address) => {
     html.value = '';
-    trouble.value = '';
+    error.value = '';
     const reply = await fetch(address).catch(() => undefined);
     if (address !== props.address) return;
     if (reply?.ok) html.value = await reply.text();
-    else trouble.value = 'The page could not be fetched; open it again to try once more.';
+    else error.value = 'The page could not be fetched; open it again to try once more.';
   },
   { immediate: true },
 );
@@ -39,7 +39,7 @@ watch(
 
 <template>
   <div>
-    <KitNotice v-if="trouble" tone="bad" class="m-6">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad" class="m-6">{{ error }}</KitNotice>
     <iframe
       v-else
       ref="frame"

@@ -5,7 +5,7 @@ import { useTemplateRef } from 'vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
 
-defineProps<{ found: number; total: number; at: number; trouble: string }>();
+defineProps<{ found: number; total: number; at: number; error: string }>();
 const words = defineModel<string>({ required: true });
 const emit = defineEmits<{ search: []; step: [by: number] }>();
 const field = useTemplateRef<InstanceType<typeof KitField>>('field');
@@ -33,10 +33,10 @@ defineExpose({ focus: () => field.value?.focus() });
     <span
       v-if="words"
       class="min-w-14 whitespace-nowrap"
-      :class="trouble ? 'text-madder' : 'text-muted'"
-      :title="trouble || undefined"
+      :class="error ? 'text-madder' : 'text-muted'"
+      :title="error || undefined"
       aria-live="polite"
-      >{{ trouble ? 'no answer' : found ? `${at + 1} of ${total}` : 'no hit' }}</span
+      >{{ error ? 'no answer' : found ? `${at + 1} of ${total}` : 'no hit' }}</span
     >
     <KitButton class="!px-1.5" name="Previous hit" :disabled="!found" @click="emit('step', -1)"
       ><ChevronLeft :size="14"

@@ -44,7 +44,7 @@ test('a document that cannot be opened says why', async () => {
   await answer(/files\/one/, Response.json(problem, { status: 404 }));
   await answer(/sources/, { id: 'of one' });
   expect(await one).toBe(false);
-  expect(doc.trouble.value).toBe('It is not here any more.');
+  expect(doc.error.value).toBe('It is not here any more.');
 });
 
 test('hits are gone through in a circle, and their words are told', async () => {
@@ -84,8 +84,8 @@ test('where there is no answer it says why, and shows no hits of before', async 
   void within.search();
   const problem = { title: 'away', status: 503, code: 'database_away', detail: 'The database does not answer.' };
   await answer('gate', Response.json(problem, { status: 503 }));
-  expect([within.total.value, within.trouble.value]).toEqual([0, 'The database does not answer.']);
+  expect([within.total.value, within.error.value]).toEqual([0, 'The database does not answer.']);
   within.words.value = '';
   await within.search();
-  expect(within.trouble.value).toBe('');
+  expect(within.error.value).toBe('');
 });

@@ -19,7 +19,7 @@ export function useDocument() {
   const info = ref<DocumentReply | null>(null);
   const source = ref<SourceDetail | null>(null);
   const pdf = shallowRef<PDFDocumentProxy | null>(null);
-  const trouble = ref('');
+  const error = ref('');
   let turn = 0;
 
   const here = () => ({ source: info.value!.sourceId, file: info.value!.fileId });
@@ -27,7 +27,7 @@ export function useDocument() {
   /** @returns whether it is open now: not where it failed, or another was opened meanwhile */
   async function open(sourceId: string, fileId: string): Promise<boolean> {
     const mine = ++turn;
-    trouble.value = '';
+    error.value = '';
     info.value = null;
     pdf.value = null;
     try {
@@ -45,8 +45,8 @@ export function useDocument() {
       source.value = detail;
       pdf.value = doc;
       return true;
-    } catch (error) {
-      if (mine === turn) trouble.value = (error as Error).message;
+    } catch (cause) {
+      if (mine === turn) error.value = (cause as Error).message;
       return false;
     }
   }
@@ -103,7 +103,7 @@ export function useDocument() {
     marks,
     source,
     pdf,
-    trouble,
+    error,
     open,
     reload,
     addMark,

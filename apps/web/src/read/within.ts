@@ -11,7 +11,7 @@ export function useWithin(here: () => { source: string; file: string } | null) {
   const total = ref(0);
   const at = ref(0);
   /** Why there is no answer, as a sentence. */
-  const trouble = ref('');
+  const error = ref('');
   const current = computed(() => hits.value[at.value]);
   /** The words that were found, as they stand there. */
   const lit = computed(() => hits.value.flatMap((h) => h.lit.map((l) => h.text.slice(l.start, l.end))));
@@ -21,7 +21,7 @@ export function useWithin(here: () => { source: string; file: string } | null) {
     turn += 1;
     hits.value = [];
     total.value = at.value = 0;
-    trouble.value = '';
+    error.value = '';
   }
   // What was found in one is nothing in another.
   watch(() => here()?.file, clear, { flush: 'sync' });
@@ -37,11 +37,11 @@ export function useWithin(here: () => { source: string; file: string } | null) {
       hits.value = reply.hits;
       total.value = reply.total;
       at.value = 0;
-      trouble.value = '';
-    } catch (error) {
+      error.value = '';
+    } catch (cause) {
       if (mine !== turn) return;
       clear();
-      trouble.value = (error as Error).message;
+      error.value = (cause as Error).message;
     }
   }
   /** From the last to the first and back. */
@@ -49,5 +49,5 @@ export function useWithin(here: () => { source: string; file: string } | null) {
     if (hits.value.length) at.value = (at.value + by + hits.value.length) % hits.value.length;
   }
 
-  return { words, hits, total, at, current, lit, trouble, search, step };
+  return { words, hits, total, at, current, lit, error, search, step };
 }

@@ -17,7 +17,7 @@ const token = useRoute().hash.slice(1);
 const name = ref('');
 const email = ref('');
 const workspace = ref('');
-const { password, again, trouble, ready } = useNewPassword();
+const { password, repeated, errors, ready } = useNewPassword();
 const { error, busy, submit } = useSending(async () => {
   await session.beginFirst({
     token,
@@ -77,7 +77,7 @@ else
         required
         hint="What you work on. More can follow."
       />
-      <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+      <NewPasswordFields v-model:password="password" v-model:repeated="repeated" :errors />
     </template>
   </EntryCard>
 </template>

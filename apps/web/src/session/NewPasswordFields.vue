@@ -3,9 +3,9 @@
 import { LEAST_PASSWORD } from '@pandecta/contract';
 import KitField from '../kit/KitField.vue';
 
-defineProps<{ trouble: { password: string; again: string } }>();
+defineProps<{ errors: { password: string; repeated: string } }>();
 const password = defineModel<string>('password', { required: true });
-const again = defineModel<string>('again', { required: true });
+const repeated = defineModel<string>('repeated', { required: true });
 </script>
 
 <template>
@@ -17,17 +17,17 @@ const again = defineModel<string>('again', { required: true });
     type="password"
     autocomplete="new-password"
     required
-    :trouble="trouble.password"
+    :error="errors.password"
     :hint="`At least ${LEAST_PASSWORD} characters; a few words do well.`"
   />
   <KitField
-    v-model="again"
+    v-model="repeated"
     class="mb-4"
     label="The same again"
     above
     type="password"
     autocomplete="new-password"
     required
-    :trouble="trouble.again"
+    :error="errors.repeated"
   />
 </template>

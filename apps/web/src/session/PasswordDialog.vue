@@ -14,7 +14,7 @@ import { useSending } from './sending.ts';
 const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ changed: [] }>();
 const old = ref('');
-const { password, again, trouble, ready, clear } = useNewPassword();
+const { password, repeated, errors, ready, clear } = useNewPassword();
 const { error, busy, submit } = useSending(async () => {
   await ask(routes.access.changePassword, { body: { old: old.value, password: password.value } });
   open.value = false;
@@ -38,7 +38,7 @@ watch(open, () => {
         autocomplete="current-password"
         required
       />
-      <NewPasswordFields v-model:password="password" v-model:again="again" :trouble />
+      <NewPasswordFields v-model:password="password" v-model:repeated="repeated" :errors />
       <p class="mb-4 text-muted">
         You will be signed out everywhere else. Browser keys stay valid; revoke them under Gather.
       </p>

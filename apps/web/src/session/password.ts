@@ -4,14 +4,14 @@ import { LEAST_PASSWORD } from '@pandecta/contract';
 
 export function useNewPassword() {
   const password = ref('');
-  const again = ref('');
+  const repeated = ref('');
   /** What is wrong with each, once it is as long as it will be. */
-  const trouble = computed(() => ({
-    password: again.value && password.value.length < LEAST_PASSWORD ? `Shorter than ${LEAST_PASSWORD} characters` : '',
-    again:
-      again.value.length >= password.value.length && again.value !== password.value ? 'The passwords do not match' : '',
+  const errors = computed(() => ({
+    password: repeated.value && password.value.length < LEAST_PASSWORD ? `Shorter than ${LEAST_PASSWORD} characters` : '',
+    repeated:
+      repeated.value.length >= password.value.length && repeated.value !== password.value ? 'The passwords do not match' : '',
   }));
-  const ready = computed(() => password.value.length >= LEAST_PASSWORD && again.value === password.value);
-  const clear = (): void => void (password.value = again.value = '');
-  return { password, again, trouble, ready, clear };
+  const ready = computed(() => password.value.length >= LEAST_PASSWORD && repeated.value === password.value);
+  const clear = (): void => void (password.value = repeated.value = '');
+  return { password, repeated, errors, ready, clear };
 }

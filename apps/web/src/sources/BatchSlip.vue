@@ -41,7 +41,7 @@ const stating = useStating();
 const ask = useAsk();
 const tagging = ref(false);
 const tagInput = ref<InstanceType<typeof TagInput>>();
-const { value: sum, trouble } = useAsked({
+const { data: sum, error } = useAsked({
   question: () => props.chosen,
   fetch: (body, signal) => fetchReply(routes.sources.summary, { body, signal }),
   concerns: (touched) => concerns(touched, ['source', 'tag', 'collection', 'label']),
@@ -119,7 +119,7 @@ defineExpose({ startTagging });
     <div v-if="tagging" class="mt-2 w-64">
       <TagInput ref="tagInput" @add="batch.tag(chosen, $event)" @done="tagging = false" />
     </div>
-    <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
     <div v-if="sum" class="mt-3 grid grid-cols-4 gap-6 text-fine">
       <div>
         <h4 class="heading mb-1">Kinds</h4>

@@ -24,7 +24,7 @@ const AUTHORS = {
 };
 const authors = AUTHOR_FORMS.map((value) => ({ value, name: AUTHORS[value] }));
 
-const { value: sources, trouble } = useAsked({
+const { data: sources, error } = useAsked({
   question: () => (open.value && props.count <= MOST_IN_ONE ? props.chosen : null),
   fetch: async (body, signal) => {
     const { ids = [] } =
@@ -57,7 +57,7 @@ const said = computed<CiteItem[]>(() =>
     return [{ id, label, author, ...(locator && { locator }), ...(before && { before }), ...(after && { after }) }];
   }),
 );
-const { value: preview } = useAsked({
+const { data: preview } = useAsked({
   question: () =>
     sources.value?.length
       ? { style: citing.style.id, locale: citing.locale, ids: sources.value.map((s) => s.id), items: said.value }
@@ -78,7 +78,7 @@ async function copy(): Promise<void> {
       <KitNotice v-if="count > MOST_IN_ONE" tone="bad"
         >At most {{ MOST_IN_ONE }} sources stand in one citation; {{ count }} are chosen.</KitNotice
       >
-      <KitNotice v-else-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+      <KitNotice v-else-if="error" tone="bad">{{ error }}</KitNotice>
       <fieldset v-for="s in sources ?? []" :key="s.id" class="border-b border-line pb-3">
         <legend class="mb-1 font-serif">{{ withoutMarkup(s.record.title ?? 'Untitled') }}</legend>
         <div v-if="items[s.id]" class="grid grid-cols-[8.5rem_minmax(0,1fr)_11rem] gap-2">

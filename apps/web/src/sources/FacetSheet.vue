@@ -22,7 +22,7 @@ const typed = ref('');
 const within = refDebounced(typed, 200);
 const by = ref<'count' | 'name'>('count');
 watch(open, (now) => now && (typed.value = ''));
-const { value: reply, trouble } = useAsked({
+const { data: reply, error, isLoading } = useAsked({
   question: () => {
     const { sort: _sort, ...params } = ask.params;
     return facet.value ? { ...params, facet: facet.value.type, within: within.value.trim() || undefined } : null;
@@ -58,10 +58,10 @@ const isOut = (v: FacetValue): boolean => ask.exclude.includes(key(v));
         ]"
       />
     </div>
-    <KitNotice v-if="trouble" tone="bad" class="mt-2">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad" class="mt-2">{{ error }}</KitNotice>
     <p v-else-if="!reply" class="mt-2 text-muted">Counting…</p>
     <p v-else-if="!values.length" class="mt-2 text-muted">No matches.</p>
-    <ul class="mt-2">
+    <ul class="mt-2" :aria-busy="isLoading">
       <li v-for="v in values" :key="v.key" class="flex items-baseline gap-2 border-b border-line py-1">
         <span
           class="min-w-0 flex-1 break-words"

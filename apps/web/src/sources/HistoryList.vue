@@ -21,7 +21,7 @@ import { useSession } from '../session/store.ts';
 
 const props = defineProps<{ source: string }>();
 const changes = useChanges();
-const { value: history, trouble } = useAsked({
+const { data: history, error } = useAsked({
   question: () => props.source,
   fetch: (source, signal) => ask(routes.changes.history, { source, signal }),
   concerns: (touched, source) => concerns(touched, ['source'], source),
@@ -53,7 +53,7 @@ const list = computed(() =>
 
 <template>
   <section aria-label="History">
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <p v-else-if="!entries" class="text-muted">Reading the history…</p>
     <ol class="space-y-2">
       <li v-for="e in list" :key="e.id" class="border-b border-line pb-2">

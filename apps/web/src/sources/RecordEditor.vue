@@ -147,7 +147,7 @@ function fromWhere(v: string): string {
             :lines="linesOf(v, textOf(v))"
             :model-value="textOf(v)"
             :placeholder="hintOf(v, record.type)"
-            :trouble="asksOf(v, textOf(v)).length ? '' : troubleOf(v, textOf(v))"
+            :error="asksOf(v, textOf(v)).length ? '' : troubleOf(v, textOf(v))"
             :hint="fromWhere(v)"
             spellcheck="false"
             data-work

@@ -29,7 +29,7 @@ const CASES: { value: TitleCasing; name: string }[] = [
   { value: 'title', name: 'Title case, as CSL describes it' },
   { value: 'as typed', name: 'As typed: no style alters it' },
 ];
-const { value, trouble } = useAsked({
+const { data: value, error } = useAsked({
   question: () => (open.value ? { chosen: props.chosen, to: to.value } : null),
   fetch: (q, signal) => ask(routes.check.cases, { body: { ...q.chosen, to: q.to }, signal }),
   concerns: (touched) => concerns(touched, ['source']),
@@ -56,7 +56,7 @@ async function keep(): Promise<void> {
   <KitDialog v-model:open="open" :title="`Case of the titles of ${countSources(count)}`">
     <div class="px-4 pb-4 pt-2">
       <KitSelect v-model="to" label="Case" :options="CASES" />
-      <KitNotice v-if="trouble" tone="bad" class="mt-2">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-2">{{ error }}</KitNotice>
       <p v-else-if="!value" class="mt-2 text-muted" role="status">Reading the titles…</p>
       <template v-else>
         <ul class="mt-2 max-h-72 divide-y divide-line overflow-auto" aria-label="Titles as they would be">

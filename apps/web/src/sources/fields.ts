@@ -83,8 +83,8 @@ export function linesOf(variable: Variable, text: string): number {
 export function troubleOf(variable: Variable, text: string): string {
   if (!isDateVariable(variable)) return '';
   if (isBackward(text)) return 'The end is before the beginning; kept as typed';
-  const trouble = dateTrouble(text);
-  return trouble && `${trouble}; kept as typed`;
+  const error = dateTrouble(text);
+  return error && `${error}; kept as typed`;
 }
 
 export function hintOf(variable: Variable, kind?: Kind): string {

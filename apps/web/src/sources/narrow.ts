@@ -26,7 +26,7 @@ export const useNarrow = defineStore('narrow', () => {
   });
   const settled = refDebounced(question, () => (ask.text ? AFTER_TYPING_MS : 0));
 
-  const { value: reply } = useAsked({
+  const { data: reply } = useAsked({
     question: () => settled.value,
     fetch: async (query, signal) => {
       const next = await fetchReply(routes.search.narrow, { query, signal });

@@ -41,6 +41,8 @@ export interface Library {
   collections: Map<Id, CollectionWords & { present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
   marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
+  /** Glosses on the whole of a source. */
+  glosses: Map<Id, { source: Id; text: string; present: boolean }>;
   /** See `relationKey`. */
   relations: Map<string, Said>;
   /** See `settledKey`. */
@@ -58,6 +60,7 @@ export const emptyLibrary = (): Library => ({
   collections: new Map(),
   placements: new Map(),
   marks: new Map(),
+  glosses: new Map(),
   relations: new Map(),
   settled: new Set(),
   entries: new Map(),

@@ -11,6 +11,7 @@ import { edit } from './edit.ts';
 import { entry } from './entry.ts';
 import { file } from './file.ts';
 import { fileEdit } from './file-edit.ts';
+import { gloss } from './gloss.ts';
 import { labelling } from './labelling.ts';
 import { rate } from './rate.ts';
 import { recheck } from './recheck.ts';
@@ -46,6 +47,7 @@ export const SIMPLE = {
   'file-edit': fileEdit,
   mark,
   'mark-edit': markEdit,
+  gloss,
   merge,
   relate,
   settle,

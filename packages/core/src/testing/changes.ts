@@ -84,5 +84,8 @@ export function smallLibrary(): Library {
       sense: testId(31),
       present: n === 61,
     });
+  library.glosses
+    .set(testId(81), { source: testId(1), text: 'Read it again', present: true })
+    .set(testId(82), { source: testId(2), text: '', present: false });
   return library;
 }

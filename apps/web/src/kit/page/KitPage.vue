@@ -128,7 +128,7 @@ const tabs = ref(entries.map((e) => ({ ...e, to: `/${e.key}` })));
         />
         <KitField label="Note" above :lines="2" :model-value="LONG" />
         <KitField label="Publisher" above disabled model-value="Quillback Press" />
-        <KitField label="Year" above model-value="19x2" trouble="“19x2” is no year" hint="from the layout, 70 % sure" />
+        <KitField label="Year" above model-value="19x2" error="“19x2” is no year" hint="from the layout, 70 % sure" />
         <KitSelect label="State" above disabled model-value="a" :options="[{ value: 'a', name: 'read' }]" />
         <KitCombobox
           v-slot="{ entry }"

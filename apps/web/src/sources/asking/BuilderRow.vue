@@ -75,7 +75,7 @@ const value = computed({
   get: () => row.value.text,
   set: (text) => (row.value = { ...row.value, text }),
 });
-const trouble = computed(() =>
+const error = computed(() =>
   row.value.field === 'words' || !row.value.text.trim()
     ? undefined
     : mistakeIn(row.value.field as QueryField, row.value.text),
@@ -86,7 +86,7 @@ const trouble = computed(() =>
   <div class="flex flex-wrap items-start gap-2">
     <KitSelect v-model="field" class="w-44" label="Field" :options="fields" />
     <KitSelect v-model="how" class="w-40" label="How it is meant" :options="hows" />
-    <ValueField v-model="value" class="w-72" :field="row.field" :trouble="trouble" />
+    <ValueField v-model="value" class="w-72" :field="row.field" :error="error" />
     <KitButton look="icon" class="mt-0.5" name="Remove this condition" @click="emit('remove')"
       ><X :size="14"
     /></KitButton>

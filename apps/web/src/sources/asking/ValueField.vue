@@ -12,7 +12,7 @@ import KitSelect from '../../kit/KitSelect.vue';
 import OfferList from '../../kit/OfferList.vue';
 import { useOffers } from '../../kit/offers.ts';
 
-const props = defineProps<{ field: Row['field']; trouble: string | undefined }>();
+const props = defineProps<{ field: Row['field']; error: string | undefined }>();
 const text = defineModel<string>({ required: true });
 const focused = ref(false);
 const at = useBeside(useTemplateRef<HTMLElement>('box'), useTemplateRef<HTMLElement>('list'));
@@ -30,7 +30,7 @@ const hint = computed(() => {
   return undefined;
 });
 const begun = refDebounced(text, 80);
-const { value: offered } = useAsked({
+const { data: offered } = useAsked({
   question: () =>
     focused.value && props.field !== 'words' && !choices.value ? { field: props.field, begins: begun.value } : null,
   fetch: async (query, signal) => (await ask(routes.search.suggest, { query, signal })).values,
@@ -54,7 +54,7 @@ const { id: offersId, active, attributes, key } = useOffers(shown, take);
       spellcheck="false"
       v-bind="attributes"
       :placeholder="hint"
-      :trouble="trouble"
+      :error="error"
       @keydown="key"
       @focus="focused = true"
       @blur="focused = false"

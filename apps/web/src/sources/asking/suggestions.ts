@@ -24,7 +24,7 @@ export function useSuggestions(text: Ref<string>, caret: Ref<number>, open: Ref<
     return field && !valuesOf(field) ? { field, begins: begun! } : null;
   });
   const settled = refDebounced(question, PAUSE_MS);
-  const { value: reply } = useAsked({
+  const { data: reply } = useAsked({
     question: () => settled.value,
     fetch: async (query, signal) => ({ ...query, ...(await ask(routes.search.suggest, { query, signal })) }),
     concerns: () => false,

@@ -35,7 +35,7 @@ watch(
 );
 watch(open, (now) => !now && (deeds.describing = null));
 
-const { value: vocabulary } = useVocabulary(() => open.value);
+const { data: vocabulary } = useVocabulary(() => open.value);
 const headings = computed(() => [
   { value: '', name: 'Any tags' },
   ...[...new Set([...(vocabulary.value?.terms ?? []).flatMap((t) => (t.subject ? [] : t.heading)), draft.value.allows])]

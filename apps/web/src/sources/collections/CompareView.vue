@@ -24,7 +24,7 @@ const places = usePlaces();
 const choosing = ref(false);
 const text = ref('');
 const of = computed(() => [route.query.of].flat().filter((x): x is string => Boolean(x)));
-const { value: reply, trouble } = useAsked({
+const { data: reply, error } = useAsked({
   question: () => of.value,
   fetch: async (ids, signal) =>
     ids.length < 2 ? null : ask(routes.places.compare, { query: { of: ids.slice(0, MOST) }, signal }),
@@ -80,7 +80,7 @@ function addressOf(part: ComparedPart): string {
       <p class="mt-1 text-fine text-muted">
         Each column counts the sources that are in exactly the collections marked below it. Click it to see them.
       </p>
-      <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <EmptyState v-else-if="of.length < 2" title="Choose two to five collections">
         The sources they share and those only one has are shown here.
         <template #deeds><KitButton look="main" @click="choosing = true">Choose a collection</KitButton></template>

@@ -48,7 +48,7 @@ const modes = computed<[Filing, string][]>(() => [
 /** Of very many that fit, and the new one, which stands last. */
 const MOST = 40;
 /** Taken out of is what one of them stands in, and nothing else. */
-const { value: standing } = useAsked({
+const { data: standing } = useAsked({
   question: () => (open.value && mode.value === 'take out' ? props.chosen : null),
   fetch: (body, signal) => fetchReply(routes.sources.summary, { body, signal }),
   concerns: (touched) => concerns(touched, ['source', 'collection']),

@@ -41,7 +41,7 @@ const FIXED: Record<Exclude<Picture, 'together'>, Sides & { most: number }> = {
 const sides = computed(() =>
   picture.value === 'together' ? { rows: rows.value, columns: across.value, most: 16 } : FIXED[picture.value],
 );
-const { value: reply, trouble } = useHeap(sides);
+const { data: reply, error, isLoading } = useHeap(sides);
 /** The answer to what is asked now, not to the picture before. */
 const ready = computed(() => (reply.value && reply.value.rows.length ? reply.value : null));
 watch([sides, () => ask.body], () => (chosen.value = null));
@@ -87,12 +87,12 @@ function leaveOut(): void {
         }}</KitButton>
       </span>
     </div>
-    <KitNotice v-if="trouble" tone="bad" class="mx-4">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad" class="mx-4">{{ error }}</KitNotice>
     <p v-else-if="!reply" class="px-4 text-muted">Counting…</p>
     <div v-else-if="!ready" class="min-h-0 flex-1">
       <EmptyState title="Nothing to draw">None of these sources has the data this picture needs.</EmptyState>
     </div>
-    <div v-else class="min-h-0 flex-1 px-2">
+    <div v-else class="min-h-0 flex-1 px-2" :aria-busy="isLoading">
       <HeapTable v-if="asTable" :reply="ready" :label="PICTURES[picture]" :pairs="picture !== 'containers'" />
       <HeapMatrix
         v-else-if="picture === 'together'"

@@ -31,7 +31,7 @@ const question = computed(() => ({
   ...(by.value && { by: by.value }),
   ...(words.value.trim() && { words: words.value.trim() }),
 }));
-const { value: first, trouble } = useAsked({
+const { data: first, error } = useAsked({
   question: () => question.value,
   fetch: async (query, signal) => (await ask(routes.changes.activity, { query, signal })).entries,
   concerns: () => true,
@@ -90,7 +90,7 @@ async function look(id: string): Promise<void> {
         <KitField v-model="typed" class="w-56" label="Words in what was done" placeholder="Find" />
         <KitButton look="quiet" to="/sources">Back to the sources</KitButton>
       </div>
-      <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <p v-else-if="!first" class="mt-4 text-muted">Reading the history…</p>
       <EmptyState v-else-if="!entries.length" title="No matching changes">{{
         by || words ? 'Remove some of the filters.' : 'Every change to the workspace will stand here.'

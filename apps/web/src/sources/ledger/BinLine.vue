@@ -14,7 +14,7 @@ import { useSession } from '../../session/store.ts';
 
 const { change } = useChanges();
 const session = useSession();
-const { value: bin, reload } = useAsked({
+const { data: bin, reload } = useAsked({
   question: () => 'bin',
   fetch: (_, signal) => ask(routes.sources.bin, { signal }),
   concerns: (touched) => concerns(touched, ['source']),

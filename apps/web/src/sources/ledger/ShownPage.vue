@@ -38,7 +38,7 @@ const drawn = shallowRef<SourceRow[]>([]);
 const fetched = ref(0);
 const total = ref(0);
 const state = ref<'fetching' | 'stopped' | 'done' | 'failed'>('fetching');
-const trouble = ref('');
+const error = ref('');
 let stop = new AbortController();
 
 async function fetchAll(): Promise<void> {
@@ -57,10 +57,10 @@ async function fetchAll(): Promise<void> {
       if (drawn.value.length < MOST_DRAWN) drawn.value = rows.slice(0, MOST_DRAWN);
     }
     if (!signal.aborted) state.value = 'done';
-  } catch (error) {
-    if (isAbort(error)) return;
+  } catch (cause) {
+    if (isAbort(cause)) return;
     state.value = 'failed';
-    trouble.value = (error as Error).message;
+    error.value = (cause as Error).message;
   }
 }
 watch(() => JSON.stringify(ask.params), fetchAll, { immediate: true });
@@ -116,7 +116,7 @@ async function saveShown(): Promise<void> {
       <h1 class="font-serif text-display font-semibold">{{ heading }}</h1>
       <p v-if="question" class="mt-1 font-mono text-label">{{ question }}</p>
       <KitNotice v-if="state === 'failed'" tone="bad" class="mt-2"
-        >{{ trouble }} {{ fetched ? `The first ${fetched.toLocaleString('en')} are below.` : '' }}
+        >{{ error }} {{ fetched ? `The first ${fetched.toLocaleString('en')} are below.` : '' }}
         <KitButton look="word" @click="fetchAll">Try again</KitButton></KitNotice
       >
       <div v-if="state === 'fetching'" class="mt-3 flex max-w-md items-center gap-3 print:hidden" role="status">

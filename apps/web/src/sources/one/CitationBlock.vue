@@ -8,7 +8,7 @@ import KitButton from '../../kit/KitButton.vue';
 
 const props = defineProps<{ id: string; pause?: () => number }>();
 const citing = useCiting();
-const { value: cited } = useAsked({
+const { data: cited } = useAsked({
   question: () => ({ id: props.id, style: citing.style.id, locale: citing.locale }),
   fetch: ({ id }, signal) => citing.cite({ ids: [id] }, true, signal),
   concerns: (touched, { id }) => concerns(touched, ['source'], id),

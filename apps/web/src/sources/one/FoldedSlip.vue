@@ -14,7 +14,7 @@ const props = defineProps<{
   count: number;
 }>();
 const emit = defineEmits<{ unfold: [] }>();
-const { value: source } = useAsked({
+const { data: source } = useAsked({
   question: () => props.id,
   fetch: (id, signal) => ask(routes.sources.one, { source: id, signal }),
   concerns: (touched, id) => concerns(touched, ['source'], id),

@@ -9,7 +9,7 @@ import StampMark from '../../kit/StampMark.vue';
 import { counted } from '../../kit/words.ts';
 
 const props = defineProps<{ id: string }>();
-const { value, trouble } = useAsked({
+const { data: value, error } = useAsked({
   question: () => props.id,
   fetch: async (source, signal) => (await ask(routes.relations.like, { source, signal })).like,
   concerns: (touched, one) => concerns(touched, ['source'], one),
@@ -21,7 +21,7 @@ const shared = ({ words, people, references }: LikeSource): string =>
 
 <template>
   <div>
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <p v-else-if="!value" class="text-muted" role="status">Looking for others…</p>
     <p v-else-if="!value.length" class="text-muted">No other source shares rare words, people or references with it.</p>
     <ul v-else>

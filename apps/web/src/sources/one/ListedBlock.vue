@@ -15,7 +15,7 @@ const props = defineProps<{ id: string }>();
 const { change, tell } = useChanges();
 const session = useSession();
 const reading = ref(false);
-const trouble = ref('');
+const error = ref('');
 const found = ref<ListedSources | null>(null);
 /** The places in the list of what one takes. */
 const taken = ref(new Set<number>());
@@ -27,15 +27,15 @@ watch(
 async function read(): Promise<void> {
   const source = props.id;
   reading.value = true;
-  trouble.value = '';
+  error.value = '';
   try {
     const reply = await ask(routes.relations.listed, { source });
     if (source !== props.id) return;
     found.value = reply;
     // Those that are surely here are taken; of what is unsure, and of what is not here, one says so oneself.
     taken.value = new Set(reply.listed.flatMap((l, i) => (l.here && !l.unsure && !l.said ? [i] : [])));
-  } catch (error) {
-    trouble.value = (error as Error).message;
+  } catch (cause) {
+    error.value = (cause as Error).message;
   } finally {
     reading.value = false;
   }
@@ -58,8 +58,8 @@ async function gather(): Promise<void> {
     await ask(routes.gather.typed, { body: { text } });
     tell(`${counted(toGather.value.length, 'reference')} went to the intake`);
     taken.value = new Set([...taken.value].filter((i) => listed.value[i]!.here));
-  } catch (error) {
-    tell((error as Error).message, null, true);
+  } catch (cause) {
+    tell((cause as Error).message, null, true);
   }
 }
 </script>
@@ -69,7 +69,7 @@ async function gather(): Promise<void> {
     <KitButton v-if="!found" look="quiet" :disabled="reading" @click="read">{{
       reading ? 'Reading its pages…' : 'Read its own list of references'
     }}</KitButton>
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <template v-if="found">
       <p class="text-fine text-muted" role="status">
         <template v-if="!found.file">None of its files has text to read.</template>

@@ -7,7 +7,7 @@ import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
-const { value: documents } = useAsked({
+const { data: documents } = useAsked({
   question: () => ({ source: props.source.id, files: props.source.files.filter((f) => f.marks).map((f) => f.id) }),
   fetch: ({ source, files }, signal) =>
     Promise.all(files.map((file) => ask(routes.marks.document, { source, file, signal }))),

@@ -20,7 +20,7 @@ import RelationsPicture from './RelationsPicture.vue';
 const props = defineProps<{ id: string; law: boolean }>();
 const { change } = useChanges();
 const session = useSession();
-const { value: around, trouble } = useAsked({
+const { data: around, error } = useAsked({
   question: () => props.id,
   fetch: (source, signal) => ask(routes.relations.of, { source, signal }),
   concerns: (touched) => concerns(touched, ['source']),
@@ -64,7 +64,7 @@ const draft = ref({ as: 'from cites', note: '', page: '' });
 const other = ref<{ id: string; name: string } | null>(null);
 const typed = ref('');
 const MOST = 8;
-const { value: found } = useAsked({
+const { data: found } = useAsked({
   question: () => (saying.value && typed.value.trim() ? typed.value : null),
   fetch: async (q, signal) =>
     q ? (await ask(routes.search.page, { query: { q, typing: true, count: MOST }, signal })).rows : [],
@@ -96,7 +96,7 @@ const takeBack = ({ relation: { saidOf, as } }: Line): unknown =>
 
 <template>
   <section aria-label="Relations">
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <RelationsPicture v-if="around && lines.length" :id="id" :around="around" class="mb-2 print:hidden" />
     <ul>
       <li v-for="l in lines" :key="l.key" class="group flex items-baseline gap-2 border-b border-line py-1">

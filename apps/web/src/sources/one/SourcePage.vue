@@ -39,7 +39,7 @@ const editing = ref(false);
 const filing = ref(false);
 const id = computed(() => String(route.params.source));
 watch(id, () => (editing.value = false));
-const { value: source, trouble } = useAsked({
+const { data: source, error } = useAsked({
   question: () => id.value,
   fetch: (one, signal) => ask(routes.sources.one, { source: one, signal }),
   concerns: (touched, one) => concerns(touched, ['source'], one) || concerns(touched, ['collection', 'tag', 'label']),
@@ -62,7 +62,7 @@ const print = (): void => window.print();
 <template>
   <div class="h-full overflow-auto print:overflow-visible">
     <div class="mx-auto max-w-[72rem] px-6 py-5">
-      <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
       <p v-else-if="!source" class="text-muted">Fetching the record…</p>
       <template v-else>
         <div class="flex items-start gap-3">

@@ -57,7 +57,7 @@ const mode = defineModel<'card' | 'edit' | 'history'>('mode', { default: 'card' 
 
 // While one types, each letter brings another first line: its record waits for a pause, and no other is shown for it.
 const pause = (): number => (ledger.follows ? AFTER_TYPING_MS : 0);
-const { value: source, trouble } = useAsked({
+const { data: source, error } = useAsked({
   question: () => props.id,
   fetch: (id, signal) => ask(routes.sources.one, { source: id, signal }),
   concerns: (touched, id) => concerns(touched, ['source'], id) || concerns(touched, ['collection', 'tag', 'label']),
@@ -157,7 +157,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
 <template>
   <section class="@container flex h-full flex-col bg-card" aria-label="Slip">
     <div class="min-h-0 flex-1 overflow-auto px-[18px] py-2.5">
-      <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
       <p v-else-if="!source" class="text-muted">Fetching the record…</p>
       <RecordEditor v-else-if="mode === 'edit'" :source="source" @close="mode = 'card'" />
       <div v-else-if="mode === 'history'">

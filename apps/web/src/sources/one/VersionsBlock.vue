@@ -18,7 +18,7 @@ const props = defineProps<{ source: SourceDetail }>();
 const { change } = useChanges();
 const session = useSession();
 const chosen = ref<string | null>(null);
-const { value: reply, trouble } = useAsked({
+const { data: reply, error } = useAsked({
   question: () => props.source.id,
   fetch: (source, signal) => ask(routes.changes.versions, { source, signal }),
   concerns: (touched, source) => concerns(touched, ['source'], source),
@@ -58,7 +58,7 @@ const takeBack = (field: string): unknown =>
 
 <template>
   <section aria-label="Earlier versions">
-    <KitNotice v-if="trouble" tone="bad">{{ trouble }}</KitNotice>
+    <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <p v-else-if="!reply" class="text-muted">Reading the versions…</p>
     <p v-else-if="!versions.length" class="text-muted">The record has not changed since it was added.</p>
     <ul v-else>

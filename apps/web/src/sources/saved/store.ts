@@ -32,7 +32,7 @@ export const useSaved = defineStore('saved', () => {
   const { change, attempt } = useChanges();
   const route = useRoute();
   const seen = (): boolean => route.name === 'sources' || route.name === 'saved';
-  const { value: list, reload } = useAsked({
+  const { data: list, reload } = useAsked({
     question: () => 'saved',
     fetch: (_, signal) => ask(routes.saved.list, { signal }),
     concerns: (touched) => concerns(touched, ['saved', 'folder']),
@@ -47,7 +47,7 @@ export const useSaved = defineStore('saved', () => {
     RESTED_MS,
   );
   const rests = (): boolean => seen() && begun.value && written.value === asking.text;
-  const { value: counted, reload: count } = useAsked({
+  const { data: counted, reload: count } = useAsked({
     question: () => 'saved counts',
     fetch: (_, signal) => ask(routes.saved.counts, { signal }),
     concerns: (touched) => concerns(touched, ['saved', 'source', 'collection', 'tag', 'label', 'mark', 'words']),

@@ -9,7 +9,7 @@ import { concerns } from '../../data/live.ts';
 
 export const useStating = defineStore('stating', () => {
   const { change } = useChanges();
-  const { value: reply } = useAsked({
+  const { data: reply } = useAsked({
     question: () => 'labels',
     fetch: (_, signal) => ask(routes.stating.labels, { signal }),
     concerns: (touched) => concerns(touched, ['label']),

@@ -21,7 +21,7 @@ import { rootOf, standing } from './tree.ts';
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-const { value: reply, trouble } = useVocabulary();
+const { data: reply, error } = useVocabulary();
 const terms = useTerms();
 const typed = ref('');
 const chosen = reactive(new Set<string>());
@@ -145,7 +145,7 @@ const addressOf = (t: VocabularyTerm): string =>
         </ul>
         <KitButton look="word" @click="messages = []">Close</KitButton>
       </div>
-      <KitNotice v-if="trouble" tone="bad" class="mt-3">{{ trouble }}</KitNotice>
+      <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <p v-else-if="!reply" class="mt-4 text-muted">Fetching the vocabulary…</p>
       <section
         v-if="alike.length && session.may('arrange')"

@@ -236,5 +236,8 @@ function putIdentifier(id: Element, put: (f: TextVariable, v: string | undefined
     case 'uri':
       if (!ofHost) put('URL', text);
       break;
+    default:
+      // Of any other kind there is no field.
+      break;
   }
 }

@@ -1,0 +1,16 @@
+/** Glosses on the whole of a source. */
+import type { Capability } from '../capability.ts';
+import { glossChanges } from './change.ts';
+import { glossFacets } from './facets.ts';
+import { glossLine } from './line.ts';
+import { glossRoutes } from './routes.ts';
+import { glossSubjects } from './subjects.ts';
+
+export const glosses = {
+  routes: glossRoutes,
+  changes: glossChanges,
+  facets: [glossFacets],
+  line: glossLine,
+  purged: ['glosses'],
+  subjects: glossSubjects,
+} satisfies Capability;
