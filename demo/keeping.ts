@@ -6,6 +6,7 @@ import type { Entry, List, Term } from '@pandecta/core/changes';
 import { commit } from '../apps/server/src/changes/service.ts';
 import { rows, text } from '../apps/server/src/database/read.ts';
 import type { Actor } from '../apps/server/src/access/principal.ts';
+import { writeGloss } from '../apps/server/src/glosses/service.ts';
 import { keepFirstSearches } from '../apps/server/src/saved/first.ts';
 import type { Services } from '../apps/server/src/services.ts';
 
@@ -48,6 +49,15 @@ const TAGS: [name: string, heading: string, says: string][] = [
   ['superseded', 'For the brief', 'A later edition or decision takes its place'],
   ['sediment budget', 'The estuary', 'What comes in with the tide, and what goes out with it'],
   ['field data', 'The estuary', 'Measured, not modelled'],
+];
+
+const GLOSSES: [kind: string, text: string][] = [
+  [
+    'article-journal',
+    'Good on the figures, weak on who closed the gate. Take the table on sediment, leave the conclusion.',
+  ],
+  ['legal_case', 'Decided on the licence alone. The duty comes up only in passing, so quote it with care.'],
+  ['manuscript', 'The hand changes halfway. The second writer dates by the tide, not by the day.'],
 ];
 
 export async function keepThings(
@@ -96,6 +106,14 @@ export async function keepThings(
     { id: text() },
     sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' order by id`,
   );
+  for (const [kind, said] of GLOSSES) {
+    const [source] = await rows(
+      db,
+      { id: text() },
+      sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' and record->>'type' = ${kind} order by id limit 1`,
+    );
+    if (source) await writeGloss(services, actor, source.id, said);
+  }
   for (const rating of [3, 4, 5]) {
     const rated = all.map((a) => a.id).filter(() => chance.odds(0.06));
     const ratings = Object.fromEntries(rated.map((id) => [id, { before: null, after: rating }]));

@@ -230,6 +230,31 @@ test('any command, collection or source by name', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Bring in', exact: true })).toBeVisible();
 });
 
+test('a gloss on a whole source is written by keys, found by its words, rewritten and undone', async ({ page }) => {
+  await ask(page, 'title:"Marsh as plaintiff"');
+  await line(page, 'Marsh as plaintiff').click();
+  await slip(page).getByRole('button', { name: '+ gloss' }).press('Enter');
+  const field = slip(page).getByLabel('Gloss on the whole source');
+  await expect(field).toBeFocused();
+  await page.keyboard.type('Argues from standing alone, quixotically');
+  // What is written is not lost by Esc.
+  await page.keyboard.press('Escape');
+  await expect(field).toHaveValue(/quixotically/);
+  await page.keyboard.press('Control+Enter');
+  const glosses = slip(page).getByRole('region', { name: 'Glosses' });
+  await expect(glosses).toContainText('Argues from standing alone, quixotically');
+  await ask(page, 'quixotically has:gloss');
+  await expect(line(page, 'Marsh as plaintiff')).toBeVisible();
+  await line(page, 'Marsh as plaintiff').click();
+  await glosses.getByRole('button', { name: 'Edit the gloss' }).press('Enter');
+  await field.fill('Argues from standing');
+  await slip(page).getByRole('button', { name: 'Save' }).click();
+  await expect(glosses).toContainText('Argues from standing');
+  await expect(glosses).not.toContainText('quixotically');
+  await page.keyboard.press('Control+z');
+  await expect(glosses).toContainText('quixotically');
+});
+
 test('a style that has no form for a source says so, and copies the others', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await ask(page, 'title:"Marsh as plaintiff" or title:"Plan of the proposed gate"');

@@ -21,6 +21,7 @@ import RecordEditor from '../RecordEditor.vue';
 import StarButton from '../StarButton.vue';
 import CitationBlock from './CitationBlock.vue';
 import FilesBlock from './FilesBlock.vue';
+import GlossesBlock from './GlossesBlock.vue';
 import LikeBlock from './LikeBlock.vue';
 import ListedBlock from './ListedBlock.vue';
 import MarksBlock from './MarksBlock.vue';
@@ -103,6 +104,7 @@ const print = (): void => window.print();
                 <RecordBlock :source="source" />
               </template>
             </section>
+            <GlossesBlock :id="id" heading="h2" />
             <section>
               <h2 class="heading mb-1">Relations</h2>
               <RelationsBlock :id="id" :law="KINDS[source.record.type].group === 'law'" />

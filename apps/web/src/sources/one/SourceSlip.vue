@@ -30,6 +30,7 @@ import { useBatch } from '../batch.ts';
 import HistoryList from '../HistoryList.vue';
 import CitationBlock from './CitationBlock.vue';
 import FilesBlock from './FilesBlock.vue';
+import GlossesBlock from './GlossesBlock.vue';
 import PlacesBlock from './PlacesBlock.vue';
 import { useLedger } from '../ledger/store.ts';
 import RecordEditor from '../RecordEditor.vue';
@@ -180,6 +181,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
             {{ source.record.abstract }}
           </p>
           <SourceFindings v-if="source.presence === 'live'" :id="id" :pause="pause" class="mt-3" />
+          <GlossesBlock :id="id" heading="h3" :pause="pause" class="mt-3" />
         </div>
         <div>
           <h3 class="heading mb-1 flex justify-between">
