@@ -245,6 +245,7 @@ test('a gloss on a whole source is written by keys, found by its words, rewritte
   await expect(glosses).toContainText('Argues from standing alone, quixotically');
   await ask(page, 'quixotically has:gloss');
   await expect(line(page, 'Marsh as plaintiff')).toBeVisible();
+  await ask(page, 'title:"Marsh as plaintiff"');
   await line(page, 'Marsh as plaintiff').click();
   await glosses.getByRole('button', { name: 'Edit the gloss' }).press('Enter');
   await field.fill('Argues from standing');
