@@ -4,9 +4,9 @@ import type { Role, WorkspaceSummary } from '@pandecta/contract';
 import { actionsOf, WITHIN_BOUNDS } from './permissions.ts';
 import { members, sessions, users, workspaces } from './tables.ts';
 import { transact, type Db } from '../database/connect.ts';
-import { beyond, within } from '../database/within.ts';
+import { beyond } from '../database/within.ts';
 import { notifyEnded } from '../news/notify.ts';
-import type { Actor, Bounds, Caller, Workspace } from './principal.ts';
+import type { Bounds, Caller, Workspace } from './principal.ts';
 
 export const SESSION_DAYS = 30;
 
@@ -91,12 +91,6 @@ export async function findMembership(db: Db, userId: string, workspaceId: string
     .innerJoin(workspaces, eq(workspaces.id, members.workspaceId))
     .where(and(eq(members.userId, userId), eq(members.workspaceId, workspaceId)));
   return found && { ...found, role: found.role as Role, bounds: boundsIn(found.bounds) };
-}
-
-/** The part of a workspace that a member sees; undefined where it is all of it. */
-export async function boundsOf(db: Db, { workspaceId, userId }: Actor): Promise<Bounds | undefined> {
-  const found = await within(db, workspaceId).first(members, { bounds: members.bounds }, eq(members.userId, userId));
-  return boundsIn(found?.bounds ?? null);
 }
 
 const boundsIn = (collection: string | null): Bounds | undefined => (collection ? { collection } : undefined);

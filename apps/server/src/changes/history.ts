@@ -10,8 +10,8 @@ import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { changeVisible } from './visible.ts';
 
-/** A change of more sources is told of by its kind alone: to unpack it takes longer than to tell all others. */
-const LARGE = 50;
+/** A change this large, in bytes as it is stored, is told of by its kind alone: to unpack it takes longer than to tell all others. */
+const LARGE = 8_000;
 
 /** A gathering of which all went to the intake is told to those who may gather: its title may be what it gathered. */
 const gatheredUnseen = sql`exists (select 1 from imports i where i.workspace_id = c.workspace_id and i.change_id = coalesce(c.undoes, c.id)
@@ -20,7 +20,7 @@ const gatheredUnseen = sql`exists (select 1 from imports i where i.workspace_id 
 export async function historyOfSource(db: Db, actor: Actor, sourceId: string): Promise<HistoryEntry[]> {
   const touching = sql`exists (select 1 from change_subjects cs where cs.workspace_id = c.workspace_id
     and cs.kind = 'source' and cs.subject_id = ${sourceId} and cs.change_id = c.id)`;
-  const change = sql`case when c.size > ${LARGE} then jsonb_build_object('do', c.kind) else c.change end`;
+  const change = sql`case when pg_column_size(c.change) > ${LARGE} then jsonb_build_object('do', c.kind) else c.change end`;
   return history(db, actor, touching, { change, first: sql`null::uuid`, maySeeIntake: true }, 200);
 }
 

@@ -63,6 +63,10 @@ test('on what became part of another it stands there, and is found there', async
   expect(await texts(into)).toEqual(['Argues from the ledgers alone', 'Quenchless marginalia']);
   await server.settle();
   expect(await me.titles('quenchless')).toEqual(['Tides, the second edition']);
+  expect((await me.ask('quenchless')).rows[0]!.hits).toHaveLength(1);
+  await me.at('PATCH', `/glosses/${gloss}`, { text: 'Argues from the tesselated mosaics' });
+  await server.settle();
+  expect(await me.titles('tesselated')).toEqual(['Tides, the second edition']);
 });
 
 test('who writes over another’s words is told, and nothing is lost', async () => {
@@ -78,7 +82,10 @@ test('who writes over another’s words is told, and nothing is lost', async () 
 test('what others wrote into it since keeps it from being undone', async () => {
   await other.at('PATCH', `/glosses/${gloss}`, { text: 'Theirs' });
   const reply = await me.call<Problem>('POST', `/w/${me.workspace}/undo`);
-  expect([reply.status, reply.body.detail]).toEqual([409, expect.stringContaining('worked on the gloss since') as string]);
+  expect([reply.status, reply.body.detail]).toEqual([
+    409,
+    expect.stringContaining('worked on the gloss since') as string,
+  ]);
 });
 
 test('one without text is refused, and a reader writes none', async () => {

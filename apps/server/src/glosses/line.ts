@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { partsOf } from '../database/merged.ts';
 import { list, orNull, text } from '../database/read.ts';
 import { linePart } from '../searching/line.ts';
 
@@ -7,7 +8,8 @@ export const glossLine = linePart({
   columns: { wholeGlosses: orNull(list(text())) },
   select: ({ workspace: w, searching }) =>
     searching
-      ? sql`(select array_agg(g.text) from glosses g where g.workspace_id = ${w} and g.source_id = s.id and g.present) as "wholeGlosses"`
+      ? sql`(${partsOf(w, sql`select s.id`)} select array_agg(g.text) from parts p
+          join glosses g on g.workspace_id = ${w} and g.source_id = p.id and g.present) as "wholeGlosses"`
       : sql`null::text[] as "wholeGlosses"`,
   line: () => ({}),
   texts: ({ wholeGlosses }) => (wholeGlosses ?? []).map((gloss) => ['gloss', gloss]),

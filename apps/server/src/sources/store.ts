@@ -48,9 +48,12 @@ const versionsOf = (w: SQL, viewer: Actor): SQL => {
     join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
 };
 
+/** What a gathering is called, which may name all that came with it: not to one who sees only part of the workspace. */
+const titleOf = ({ bounds }: Actor): SQL => (bounds ? sql`null` : sql`i.title`);
+
 /** What became part of `s`, the first that came first. */
-const mergedFrom = (w: SQL): SQL => sql`coalesce((${partsOf(w, sql`select s.id`)}
-    select jsonb_agg(jsonb_build_object('id', m.id, 'title', coalesce(m.record->>'title', 'Untitled'), 'cameFrom', i.title, 'addedAt', m.added_at, 'addedBy', ${nameOfActor}) order by m.added_at, m.id)
+const mergedFrom = (w: SQL, viewer: Actor): SQL => sql`coalesce((${partsOf(w, sql`select s.id`)}
+    select jsonb_agg(jsonb_build_object('id', m.id, 'title', coalesce(m.record->>'title', 'Untitled'), 'cameFrom', ${titleOf(viewer)}, 'addedAt', m.added_at, 'addedBy', ${nameOfActor}) order by m.added_at, m.id)
     from parts join sources m on m.workspace_id = ${w} and m.id = parts.id and m.id <> s.id
     left join users u on u.id = m.added_by
     left join imports i on i.workspace_id = ${w} and i.id = m.import_id), '[]')`;
@@ -67,8 +70,8 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         ${ownColumns(w, userId)}, ${stateColumns(w)},
         coalesce((select left_out from source_text t where t.workspace_id = ${w} and t.source_id = s.id), 0) as "leftOut",
         s.added_at as "addedAt", ${nameOfActor} as "addedBy",
-        (select i.title from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
-        ${mergedFrom(w)} as "mergedFrom",
+        (select ${titleOf(actor)} from imports i where i.workspace_id = ${w} and i.id = s.import_id) as "cameFrom",
+        ${mergedFrom(w, actor)} as "mergedFrom",
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, lower(t.name)) from source_tags st
           join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id), '[]') as tags,
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages, 'address', f.address, 'main', coalesce(f.id = s.main_file, false),
