@@ -52,7 +52,20 @@ const SERVER = [
   // What capabilities are made with.
   ...['capability.ts', 'changes', 'lists', 'searching'],
   // The capabilities.
-  ...['own', 'stating', 'files', 'marks', 'glosses', 'saved', 'relations', 'places', 'tags', 'sources', 'citing', 'check'],
+  ...[
+    'own',
+    'assessments',
+    'files',
+    'marks',
+    'glosses',
+    'saved',
+    'relations',
+    'places',
+    'tags',
+    'sources',
+    'citing',
+    'check',
+  ],
   ...['catalogues', 'gathering', 'intake', 'outside', 'reference-lists', 'jobs', 'live', 'accounts'],
   'composition',
 ];

@@ -1,4 +1,4 @@
-/** Asking exactly, looking at the heap, keeping what is asked. */
+/** Asking exactly, looking at the overview, keeping what is asked. */
 import { expect, test, type Page } from './world.ts';
 import { ask, ledger, line, notice, signIn, slip } from './person.ts';
 
@@ -96,7 +96,9 @@ test('a search is kept in a folder, its count follows what changes, and another 
   await expect(entry).toBeHidden();
 });
 
-test('the heap is seen as a picture, gone through by keys, and a part of it leads to its sources', async ({ page }) => {
+test('the overview is seen as a picture, gone through by keys, and a part of it leads to its sources', async ({
+  page,
+}) => {
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   const picture = page.getByRole('group', { name: 'What goes together' });
   const dot = picture.getByRole('button', { name: /^operator duty, Licensing: \d+ sources/ });

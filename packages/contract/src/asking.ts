@@ -164,8 +164,8 @@ export class NarrowReply {
   @IsInt() undated!: number;
 }
 
-/** What a heap is looked at by: a kind of facet, or years. */
-export const HEAP_SIDES = [
+/** What a overview is looked at by: a kind of facet, or years. */
+export const OVERVIEW_SIDES = [
   'tag',
   'subject',
   'label',
@@ -177,34 +177,34 @@ export const HEAP_SIDES = [
   'sense',
   'year',
 ] as const;
-export type HeapSide = (typeof HEAP_SIDES)[number];
+export type OverviewSide = (typeof OVERVIEW_SIDES)[number];
 
-export class AskHeap extends Ask {
-  @IsIn(HEAP_SIDES) rows!: HeapSide;
-  @IsIn(HEAP_SIDES) columns!: HeapSide;
+export class AskOverview extends Ask {
+  @IsIn(OVERVIEW_SIDES) rows!: OverviewSide;
+  @IsIn(OVERVIEW_SIDES) columns!: OverviewSide;
   /** How many of either, the most frequent first. */
   @Optional() @IsInt() @Min(1) @Max(200) most?: number;
 }
 
 /** A value of a side: how many of the sources that match bear it. */
-export class HeapValue {
+export class OverviewValue {
   @IsString() key!: string;
   @IsString() name!: string;
   @IsInt() count!: number;
 }
 
 /** How many bear both: places in rows and columns. Those that none bears are left out. */
-export class HeapCell {
+export class OverviewCell {
   @IsInt() row!: number;
   @IsInt() column!: number;
   @IsInt() count!: number;
 }
 
-export class HeapReply {
+export class OverviewReply {
   @IsInt() total!: number;
-  @ListOf(() => HeapValue) rows!: HeapValue[];
-  @ListOf(() => HeapValue) columns!: HeapValue[];
-  @ListOf(() => HeapCell) cells!: HeapCell[];
+  @ListOf(() => OverviewValue) rows!: OverviewValue[];
+  @ListOf(() => OverviewValue) columns!: OverviewValue[];
+  @ListOf(() => OverviewCell) cells!: OverviewCell[];
   /** How many values there are of either side in all. */
   @IsInt() rowsInAll!: number;
   @IsInt() columnsInAll!: number;

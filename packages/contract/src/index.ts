@@ -17,7 +17,7 @@ import { fileRoutes, markRoutes } from './reading.ts';
 import { relationRoutes } from './relations.ts';
 import { savedRoutes } from './saved.ts';
 import { searchRoutes, sourceRoutes } from './sources.ts';
-import { statingRoutes } from './stating.ts';
+import { assessmentRoutes } from './assessments.ts';
 import { tagRoutes } from './tags.ts';
 
 export * from './access.ts';
@@ -40,7 +40,7 @@ export type { Class } from './shape.ts';
 export * from './relations.ts';
 export * from './saved.ts';
 export * from './sources.ts';
-export * from './stating.ts';
+export * from './assessments.ts';
 export * from './tags.ts';
 
 /** Every route, by capability and name. */
@@ -53,7 +53,7 @@ export const routes = {
   search: searchRoutes,
   saved: savedRoutes,
   relations: relationRoutes,
-  stating: statingRoutes,
+  assessments: assessmentRoutes,
   places: placeRoutes,
   tags: tagRoutes,
   gather: gatherRoutes,

@@ -17,7 +17,7 @@ import { relations } from '../relations/index.ts';
 import { saved } from '../saved/index.ts';
 import { searching } from '../searching/index.ts';
 import { sources } from '../sources/index.ts';
-import { stating } from '../stating/index.ts';
+import { assessments } from '../assessments/index.ts';
 import { tags } from '../tags/index.ts';
 import { indexing } from '../indexing/index.ts';
 import { lists } from '../lists/index.ts';
@@ -34,7 +34,7 @@ export const DECLARED = [
   relations,
   referenceLists,
   saved,
-  stating,
+  assessments,
   places,
   tags,
   gathering,

@@ -17,7 +17,7 @@ import { PURGED } from '../records/purged.ts';
 import { FIELDS, NARROWINGS } from '../searching/fields.ts';
 import { LINE_PARTS, type LinePart, type PartField } from '../searching/line.ts';
 import { comingFacets, peopleFacets, publishedFacets, sourceFacets } from '../sources/facets.ts';
-import { stateFacets } from '../stating/facets.ts';
+import { stateFacets } from '../assessments/facets.ts';
 import { IN_COLLECTION, SUBJECTS } from '../subjects/registry.ts';
 import { tagFacets } from '../tags/facets.ts';
 import { CAPABILITIES, DECLARED } from './capabilities.ts';

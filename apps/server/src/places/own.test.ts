@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import type {
   BatchSummary,
   Changed,
-  HeapReply,
+  OverviewReply,
   HistoryReply,
   NarrowReply,
   PlacesReply,
@@ -47,7 +47,7 @@ async function told(by: Person, id: string): Promise<string> {
     by.at<HistoryReply>('GET', '/changes'),
     by.at<HistoryReply>('GET', `/sources/${ids[0]!}/history`),
     by.at<BatchSummary>('POST', '/summary', { ids }),
-    by.at<HeapReply>('GET', '/heap?rows=in&columns=kind'),
+    by.at<OverviewReply>('GET', '/overview?rows=in&columns=kind'),
     by.at<SuggestedValues>('GET', '/suggest?field=in&begins=Doub'),
     by.at('GET', `/sources/${ids[1]!}/suggestions`),
     narrow.facets,

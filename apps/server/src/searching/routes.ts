@@ -6,7 +6,7 @@ import type { Services } from '../services.ts';
 import { namedGroups } from './groups.ts';
 import { understand } from './match.ts';
 import { ledgerRows } from './rows.ts';
-import { heap } from './heap.ts';
+import { overview } from './overview.ts';
 import { suggest } from './suggest.ts';
 import { allOfFacet, narrow } from './narrow.ts';
 import { among, idsIn, page, placesIn } from './store.ts';
@@ -51,7 +51,9 @@ export function searchRoutes(declare: Declare, services: Services): void {
     return { places: await placesIn(services, await understand(db, call, asked), ids) };
   });
   declare(routes.search.suggest, (call) => suggest(services, call, call.query.field, call.query.begins ?? ''));
-  declare(routes.search.heap, async (call) => heap(services, await understand(db, call, call.query), call.query));
+  declare(routes.search.overview, async (call) =>
+    overview(services, await understand(db, call, call.query), call.query),
+  );
   declare(routes.search.narrow, (call) => narrow(services, call, call.query));
   declare(routes.search.facet, (call) => allOfFacet(services, call, call.query));
 }

@@ -10,7 +10,7 @@ import { Refusal } from '../errors.ts';
 import { nameOfActor } from '../access/people.ts';
 import type { Actor } from '../access/principal.ts';
 import { ownColumns } from '../own/store.ts';
-import { labelCounts, stateColumns } from '../stating/store.ts';
+import { labelCounts, stateColumns } from '../assessments/store.ts';
 import { chainFrom, partsOf } from '../database/merged.ts';
 import { inBounds } from '../subjects/registry.ts';
 import { pathsOf } from '../places/store.ts';

@@ -19,7 +19,7 @@ export const queryFor = ({ query }: Route): string =>
     WithinQuery: '?q=gate',
     AskIds: '?from=0&count=10',
     SuggestValues: '?field=tag',
-    AskHeap: '?rows=tag&columns=kind',
+    AskOverview: '?rows=tag&columns=kind',
   })[query?.name ?? ''] ?? '';
 
 /** Bodies and queries that speak of what is in the workspace, for routes that need them to be understood. */
@@ -47,11 +47,11 @@ export const bodiesFor = (ids: Ids): Record<string, object> => ({
   'saved.watch': { watched: true },
   'saved.makeFolder': { name: 'Mine' },
   'saved.editFolder': { name: 'Mine now' },
-  'stating.makeLabel': { name: 'Mine', letter: 'M', tint: 'moss' },
-  'stating.editLabel': { name: 'Mine now', letter: 'M', tint: 'moss' },
-  'stating.label': { ids: [ids.source], label: ids.label, present: true },
-  'stating.recheck': { ids: [ids.source], reason: 'mine' },
-  'stating.rate': { ids: [ids.source], rating: 3 },
+  'assessments.makeLabel': { name: 'Mine', letter: 'M', tint: 'moss' },
+  'assessments.editLabel': { name: 'Mine now', letter: 'M', tint: 'moss' },
+  'assessments.label': { ids: [ids.source], label: ids.label, present: true },
+  'assessments.recheck': { ids: [ids.source], reason: 'mine' },
+  'assessments.rate': { ids: [ids.source], rating: 3 },
   'places.make': { name: 'Under theirs', parent: ids.collection },
   'places.edit': { name: 'Mine now' },
   'places.merge': { others: [ids.collection] },

@@ -19,11 +19,11 @@ import KitButton from '../kit/KitButton.vue';
 import KitMenu from '../kit/KitMenu.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import StarButton from './StarButton.vue';
-import LabelMark from './stating/LabelMark.vue';
-import LabelMenu from './stating/LabelMenu.vue';
-import { NOT_RATED, RATINGS } from './stating/ratings.ts';
-import RecheckBox from './stating/RecheckBox.vue';
-import { useStating } from './stating/store.ts';
+import LabelMark from './assessments/LabelMark.vue';
+import LabelMenu from './assessments/LabelMenu.vue';
+import { NOT_RATED, RATINGS } from './assessments/ratings.ts';
+import RecheckBox from './assessments/RecheckBox.vue';
+import { useAssessments } from './assessments/store.ts';
 import TagInput from './TagInput.vue';
 
 const props = defineProps<{
@@ -37,7 +37,7 @@ const citing = useCiting();
 const batch = useBatch();
 const places = usePlaces();
 const session = useSession();
-const stating = useStating();
+const assessments = useAssessments();
 const ask = useAsk();
 const tagging = ref(false);
 const tagInput = ref<InstanceType<typeof TagInput>>();
@@ -55,8 +55,8 @@ const states = computed(() => [
   { name: 'none', run: () => batch.reading(props.chosen, null) },
 ]);
 const ratings = computed(() => [
-  ...RATINGS.map(({ rating, name }) => ({ name, run: () => stating.rate(props.chosen, rating) })),
-  { name: NOT_RATED, run: () => stating.rate(props.chosen, null) },
+  ...RATINGS.map(({ rating, name }) => ({ name, run: () => assessments.rate(props.chosen, rating) })),
+  { name: NOT_RATED, run: () => assessments.rate(props.chosen, null) },
 ]);
 /** The labels all of them bear. */
 const borne = computed(() => (sum.value?.labels ?? []).filter((l) => l.count === n.value).map((l) => l.id));

@@ -54,7 +54,7 @@ export const useAsk = defineStore('ask', () => {
   const alone = computed(() => single(query.value.alone) === '1');
   /** The saved search one set out from. */
   const saved = computed(() => single(query.value.saved));
-  /** The heap as a picture, in place of the list: which. */
+  /** The overview as a picture, in place of the list: which. */
   const picture = computed(() => single(query.value.picture));
   const years = computed<[number | undefined, number | undefined]>(() => {
     const n = (v: string | undefined): number | undefined => (v && /^-?\d+$/.test(v) ? Number(v) : undefined);

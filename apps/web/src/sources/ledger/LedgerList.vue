@@ -16,7 +16,7 @@ import { asksTheSame, useAsk } from '../ask.ts';
 import { useNarrow } from '../narrow.ts';
 import { COLUMNS, DENSITIES, nextSort, sortInWords, useLook, type Density } from './columns.ts';
 import { useLedger } from './store.ts';
-import HeapPicture from '../heap/HeapPicture.vue';
+import OverviewPicture from '../overview/OverviewPicture.vue';
 import WatchLine from '../saved/WatchLine.vue';
 import BinLine from './BinLine.vue';
 import LedgerHead from './LedgerHead.vue';
@@ -157,7 +157,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
     <p v-if="ledger.isOutside" role="status" class="border-b border-line bg-ochretint px-4 py-1 text-fine text-ochre">
       The chosen source is not in this list: it is in the bin or the intake, or does not match the question.
     </p>
-    <HeapPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
+    <OverviewPicture v-if="ask.picture && ledger.state !== 'failed' && !isEmpty" />
     <div v-if="ledger.state === 'failed' || isEmpty" class="min-h-0 flex-1 overflow-auto">
       <div v-if="ledger.state === 'failed'" class="p-8 text-center">
         <KitNotice tone="bad">{{ ledger.error }}</KitNotice>

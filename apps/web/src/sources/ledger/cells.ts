@@ -2,7 +2,7 @@
 import type { SourceRow } from '@pandecta/contract';
 import { lacksInWords, lacksOf } from '@pandecta/core/intake';
 import { KINDS, whoOf, withoutMarkup, yearShort } from '@pandecta/core/source';
-import { dots } from '../stating/ratings.ts';
+import { dots } from '../assessments/ratings.ts';
 import { dayInWords } from '../values.ts';
 import type { Column } from './columns.ts';
 

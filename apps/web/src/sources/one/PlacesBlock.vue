@@ -7,10 +7,10 @@ import { usePlaces } from '../../places/store.ts';
 import { useSession } from '../../session/store.ts';
 import { useBatch } from '../batch.ts';
 import ReadingSelect from '../ReadingSelect.vue';
-import LabelMark from '../stating/LabelMark.vue';
-import LabelMenu from '../stating/LabelMenu.vue';
-import RatingSelect from '../stating/RatingSelect.vue';
-import RecheckBox from '../stating/RecheckBox.vue';
+import LabelMark from '../assessments/LabelMark.vue';
+import LabelMenu from '../assessments/LabelMenu.vue';
+import RatingSelect from '../assessments/RatingSelect.vue';
+import RecheckBox from '../assessments/RecheckBox.vue';
 import TagInput from '../TagInput.vue';
 
 defineProps<{

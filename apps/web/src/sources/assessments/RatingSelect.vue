@@ -4,17 +4,17 @@ import { computed } from 'vue';
 import type { Chosen } from '@pandecta/contract';
 import KitSelect from '../../kit/KitSelect.vue';
 import { NOT_RATED, RATINGS } from './ratings.ts';
-import { useStating } from './store.ts';
+import { useAssessments } from './store.ts';
 
 const props = defineProps<{ chosen: Chosen; rating: number | null; disabled?: boolean }>();
-const stating = useStating();
+const assessments = useAssessments();
 const options = [
   { value: '', name: NOT_RATED },
   ...RATINGS.map(({ rating, name }) => ({ value: String(rating), name })),
 ];
 const value = computed({
   get: () => String(props.rating ?? ''),
-  set: (v) => void stating.rate(props.chosen, v ? Number(v) : null),
+  set: (v) => void assessments.rate(props.chosen, v ? Number(v) : null),
 });
 </script>
 

@@ -39,7 +39,7 @@ export class RecheckSources extends Chosen {
   @OrNull() @IsString() @MaxLength(500) reason!: string | null;
 }
 
-export const statingRoutes = {
+export const assessmentRoutes = {
   labels: route({
     method: 'GET',
     path: '/w/:workspace/labels',

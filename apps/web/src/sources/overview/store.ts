@@ -1,7 +1,7 @@
 /** What goes together in the answer, asked for while the picture is shown. */
 import type { Ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { routes, type HeapReply, type HeapSide } from '@pandecta/contract';
+import { routes, type OverviewReply, type OverviewSide } from '@pandecta/contract';
 import { ask as fetchReply } from '../../api/client.ts';
 import { useAsked, type Asked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
@@ -17,7 +17,7 @@ export const PICTURES = {
 export type Picture = keyof typeof PICTURES;
 
 /** What a side is called, of those one chooses from. */
-export const SIDE_NAMES: Partial<Record<HeapSide, string>> = {
+export const SIDE_NAMES: Partial<Record<OverviewSide, string>> = {
   tag: 'tags',
   subject: 'subject terms',
   label: 'labels',
@@ -28,7 +28,7 @@ export const SIDE_NAMES: Partial<Record<HeapSide, string>> = {
   court: 'courts',
 };
 
-export function useHeap(sides: Ref<Sides & { most: number }>): Asked<HeapReply> {
+export function useOverview(sides: Ref<Sides & { most: number }>): Asked<OverviewReply> {
   const ask = useAsk();
   const route = useRoute();
   return useAsked({
@@ -36,7 +36,7 @@ export function useHeap(sides: Ref<Sides & { most: number }>): Asked<HeapReply> 
       const { sort: _sort, ...question } = ask.params;
       return { ...question, ...sides.value };
     },
-    fetch: (query, signal) => fetchReply(routes.search.heap, { query, signal }),
+    fetch: (query, signal) => fetchReply(routes.search.overview, { query, signal }),
     concerns: (touched) => concerns(touched, ['source', 'tag', 'collection', 'label', 'words']),
     seen: () => route.name === 'sources',
   });

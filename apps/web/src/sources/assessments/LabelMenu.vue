@@ -5,7 +5,7 @@ import type { Chosen } from '@pandecta/contract';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
 import { useSession } from '../../session/store.ts';
 import LabelsSheet from './LabelsSheet.vue';
-import { useStating } from './store.ts';
+import { useAssessments } from './store.ts';
 
 const props = defineProps<{
   chosen: Chosen;
@@ -13,21 +13,21 @@ const props = defineProps<{
   borne: readonly string[];
   look?: 'plain' | 'quiet';
 }>();
-const stating = useStating();
+const assessments = useAssessments();
 const session = useSession();
 const arranging = ref(false);
 
 const entries = computed<MenuEntry[]>(() => [
-  ...stating.labels.map((l) => ({
+  ...assessments.labels.map((l) => ({
     name: l.name,
     hint: l.letter,
     checked: props.borne.includes(l.id),
-    run: () => stating.put(props.chosen, l.id, !props.borne.includes(l.id)),
+    run: () => assessments.put(props.chosen, l.id, !props.borne.includes(l.id)),
   })),
   ...(session.may('arrange')
     ? [
         {
-          name: stating.labels.length ? 'Labels of the workspace…' : 'Make the first label…',
+          name: assessments.labels.length ? 'Labels of the workspace…' : 'Make the first label…',
           run: () => (arranging.value = true),
         },
       ]

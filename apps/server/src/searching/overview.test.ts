@@ -1,7 +1,7 @@
-/** The heap as a table, and what is offered as one types, beside what plain SQL counts. */
+/** The overview as a table, and what is offered as one types, beside what plain SQL counts. */
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { HeapReply, SuggestedValues } from '@pandecta/contract';
+import type { OverviewReply, SuggestedValues } from '@pandecta/contract';
 import { number, rows, text } from '../database/read.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 
@@ -20,7 +20,7 @@ beforeAll(async () => {
     ],
     issued: { 'date-parts': [[1900 + ((i * 7) % 60)]] },
   }));
-  await me.import({ 'heap.json': JSON.stringify(items) });
+  await me.import({ 'overview.json': JSON.stringify(items) });
   const { rows: all } = await me.ask('', '&count=100');
   for (const [i, name] of ['used', 'adverse', 'Sediment budget'].entries())
     await me.at('POST', '/tagging', {
@@ -32,8 +32,8 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.close());
 
-const heap = (query: string): Promise<HeapReply> => me.at('GET', `/heap?${query}`);
-const cellsOf = ({ rows: r, columns: c, cells }: HeapReply): [string, string, number][] =>
+const overview = (query: string): Promise<OverviewReply> => me.at('GET', `/overview?${query}`);
+const cellsOf = ({ rows: r, columns: c, cells }: OverviewReply): [string, string, number][] =>
   cells.map(({ row, column, count }): [string, string, number] => [r[row]!.name, c[column]!.name, count]).sort();
 
 test('tags by kinds are what plain SQL counts, of all and of what a question finds', async () => {
@@ -45,15 +45,15 @@ test('tags by kinds are what plain SQL counts, of all and of what a question fin
       join tags t on t.workspace_id = s.workspace_id and t.id = st.tag_id where s.workspace_id = ${me.workspace} group by 1, 2`,
   );
   const named: Record<string, string> = { book: 'Book', 'article-journal': 'Journal article' };
-  expect(cellsOf(await heap('rows=tag&columns=kind'))).toEqual(
+  expect(cellsOf(await overview('rows=tag&columns=kind'))).toEqual(
     plain.map((p): [string, string, number] => [p.tag, named[p.kind]!, p.n]).sort(),
   );
-  const books = await heap('rows=tag&columns=kind&q=kind:book');
+  const books = await overview('rows=tag&columns=kind&q=kind:book');
   expect(books.columns.map((c) => [c.name, c.count])).toEqual([['Book', 14]]);
 });
 
 test('people with people tell who appears together, each with themselves as often as they appear', async () => {
-  const { rows: people, cells } = await heap('rows=person&columns=person');
+  const { rows: people, cells } = await overview('rows=person&columns=person');
   const of = (a: string, b: string): number =>
     cells.find((c) => people[c.row]!.name === a && people[c.column]!.name === b)?.count ?? 0;
   expect(of('Marsh, T.', 'Marsh, T.')).toBe(10);
@@ -62,9 +62,9 @@ test('people with people tell who appears together, each with themselves as ofte
 });
 
 test('years stand in their order, and of many values the most frequent are told with how many there are', async () => {
-  const byYear = await heap('rows=kind&columns=year');
+  const byYear = await overview('rows=kind&columns=year');
   expect(byYear.columns.map((c) => Number(c.key))).toEqual(byYear.columns.map((_, i) => 1900 + i));
-  const some = await heap('rows=container&columns=kind&most=2');
+  const some = await overview('rows=container&columns=kind&most=2');
   expect([some.rows.length, some.rowsInAll]).toEqual([2, 5]);
 });
 

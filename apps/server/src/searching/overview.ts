@@ -1,5 +1,5 @@
-/** The heap as a table: what goes together in the sources that match. */
-import type { AskHeap, HeapReply, HeapSide, HeapValue } from '@pandecta/contract';
+/** The overview as a table: what goes together in the sources that match. */
+import type { AskOverview, OverviewReply, OverviewSide, OverviewValue } from '@pandecta/contract';
 import type { Side, SideValue } from '@pandecta/core/narrowing';
 import { keptTypes } from './facets.ts';
 import type { Question } from './match.ts';
@@ -12,9 +12,13 @@ const UNSEEN = { key: '', name: '' };
 /** Years stand in a line, of which more are seen at once. */
 const MOST_YEARS = 120;
 
-export async function heap(to: Asking, q: Question, { rows, columns, most = MOST }: AskHeap): Promise<HeapReply> {
+export async function overview(
+  to: Asking,
+  q: Question,
+  { rows, columns, most = MOST }: AskOverview,
+): Promise<OverviewReply> {
   const { userId } = q.scope;
-  const sideOf = (side: HeapSide): Side => {
+  const sideOf = (side: OverviewSide): Side => {
     if (side === 'year') return { years: true, most: MOST_YEARS };
     return { facets: keptTypes(side, userId), most };
   };
@@ -24,7 +28,7 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
     (v) => v.value,
   );
   const named = await namedFacets(to.db, q.scope, ids);
-  const valuesOf = (side: HeapSide, values: SideValue[]): HeapValue[] =>
+  const valuesOf = (side: OverviewSide, values: SideValue[]): OverviewValue[] =>
     values.map(({ value, count }) => {
       if (side === 'year')
         return { key: String(value), name: stretch > 1 ? `${value}–${value + stretch - 1}` : String(value), count };
@@ -32,7 +36,7 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
       return { key, name, count };
     });
   const [down, across] = [seenOf(valuesOf(rows, pairs!.rows)), seenOf(valuesOf(columns, pairs!.columns))];
-  const sums = new Map<string, HeapReply['cells'][number]>();
+  const sums = new Map<string, OverviewReply['cells'][number]>();
   cells.forEach((count, at) => {
     const row = down.places[Math.floor(at / across.places.length)]!;
     const column = across.places[at % across.places.length]!;
@@ -52,7 +56,7 @@ export async function heap(to: Asking, q: Question, { rows, columns, most = MOST
 }
 
 /** The values that may be seen, with the place each of those given has among them; -1 of one that may not. */
-function seenOf(given: HeapValue[]): { values: HeapValue[]; places: number[] } {
+function seenOf(given: OverviewValue[]): { values: OverviewValue[]; places: number[] } {
   const seen = given.filter((v) => v.key !== UNSEEN.key);
   const { values, places } = asOne(seen);
   let at = 0;

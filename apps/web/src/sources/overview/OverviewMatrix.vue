@@ -3,12 +3,12 @@
 import { useElementSize } from '@vueuse/core';
 import { scaleSqrt } from 'd3-scale';
 import { computed, ref, toRef } from 'vue';
-import type { HeapReply } from '@pandecta/contract';
+import type { OverviewReply } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { cellKey, pairPart, type Part, type Sides } from './parts.ts';
 import { useSteps } from './steps.ts';
 
-const props = defineProps<{ reply: HeapReply; sides: Sides; chosen: string | undefined }>();
+const props = defineProps<{ reply: OverviewReply; sides: Sides; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [Part] }>();
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The same as numbers, for who cannot see the picture or wants them. */
 import { computed } from 'vue';
-import type { HeapReply } from '@pandecta/contract';
+import type { OverviewReply } from '@pandecta/contract';
 import KitTable from '../../kit/KitTable.vue';
 import { countsOf } from './parts.ts';
 
-const props = defineProps<{ reply: HeapReply; label: string; pairs: boolean }>();
+const props = defineProps<{ reply: OverviewReply; label: string; pairs: boolean }>();
 const columns = computed(() => [
   { key: 'name', name: 'Name' },
   ...(props.pairs

@@ -4,12 +4,12 @@ import { useElementSize } from '@vueuse/core';
 import { scaleLinear } from 'd3-scale';
 import { stack } from 'd3-shape';
 import { computed, ref, toRef } from 'vue';
-import type { HeapReply } from '@pandecta/contract';
+import type { OverviewReply } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { cellKey, countsOf, yearPart, type Part } from './parts.ts';
 import { useSteps } from './steps.ts';
 
-const props = defineProps<{ reply: HeapReply; chosen: string | undefined }>();
+const props = defineProps<{ reply: OverviewReply; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [Part] }>();
 const box = ref<HTMLElement>();
 const { width, height } = useElementSize(box);

@@ -3,12 +3,12 @@
 import { useElementSize } from '@vueuse/core';
 import { hierarchy, treemap, type HierarchyRectangularNode } from 'd3-hierarchy';
 import { computed, ref, toRef } from 'vue';
-import type { HeapReply } from '@pandecta/contract';
+import type { OverviewReply } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { valuePart, type Part } from './parts.ts';
 import { useSteps } from './steps.ts';
 
-const props = defineProps<{ reply: HeapReply; chosen: string | undefined }>();
+const props = defineProps<{ reply: OverviewReply; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [Part] }>();
 const box = ref<HTMLElement>();
 const { width, height } = useElementSize(box);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-/** The heap as a picture, in place of the list: of any answer, each part leading to its sources. */
+/** The overview as a picture, in place of the list: of any answer, each part leading to its sources. */
 import { computed, ref, watch } from 'vue';
-import type { Ask, HeapSide } from '@pandecta/contract';
+import type { Ask, OverviewSide } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
@@ -12,13 +12,13 @@ import { useSession } from '../../session/store.ts';
 import { useAsk } from '../ask.ts';
 import FileTo from '../collections/FileTo.vue';
 import { useNarrow } from '../narrow.ts';
-import HeapContainers from './HeapContainers.vue';
-import HeapMatrix from './HeapMatrix.vue';
-import HeapPeople from './HeapPeople.vue';
-import HeapTable from './HeapTable.vue';
-import HeapYears from './HeapYears.vue';
+import OverviewContainers from './OverviewContainers.vue';
+import OverviewMatrix from './OverviewMatrix.vue';
+import OverviewPeople from './OverviewPeople.vue';
+import OverviewTable from './OverviewTable.vue';
+import OverviewYears from './OverviewYears.vue';
 import { narrowedTo, wordsWithout, type Part, type Sides } from './parts.ts';
-import { PICTURES, SIDE_NAMES, useHeap, type Picture } from './store.ts';
+import { PICTURES, SIDE_NAMES, useOverview, type Picture } from './store.ts';
 
 const ask = useAsk();
 const narrow = useNarrow();
@@ -27,8 +27,8 @@ const session = useSession();
 const picture = computed<Picture>(() =>
   Object.hasOwn(PICTURES, ask.picture ?? '') ? (ask.picture as Picture) : 'together',
 );
-const rows = ref<HeapSide>('tag');
-const across = ref<HeapSide>('in');
+const rows = ref<OverviewSide>('tag');
+const across = ref<OverviewSide>('in');
 const asTable = ref(false);
 const filing = ref(false);
 const chosen = ref<Part | null>(null);
@@ -41,12 +41,12 @@ const FIXED: Record<Exclude<Picture, 'together'>, Sides & { most: number }> = {
 const sides = computed(() =>
   picture.value === 'together' ? { rows: rows.value, columns: across.value, most: 16 } : FIXED[picture.value],
 );
-const { data: reply, error, isLoading } = useHeap(sides);
+const { data: reply, error, isLoading } = useOverview(sides);
 /** The answer to what is asked now, not to the picture before. */
 const ready = computed(() => (reply.value && reply.value.rows.length ? reply.value : null));
 watch([sides, () => ask.body], () => (chosen.value = null));
 
-const options = Object.entries(SIDE_NAMES).map(([value, name]) => ({ value: value as HeapSide, name }));
+const options = Object.entries(SIDE_NAMES).map(([value, name]) => ({ value: value as OverviewSide, name }));
 const nameOf = (type: string, key: string): string | undefined => {
   if (type === 'in') return places.pathOf(key);
   const side = type === sides.value.rows ? reply.value?.rows : reply.value?.columns;
@@ -93,17 +93,17 @@ function leaveOut(): void {
       <EmptyState title="Nothing to draw">None of these sources has the data this picture needs.</EmptyState>
     </div>
     <div v-else class="min-h-0 flex-1 px-2" :aria-busy="isLoading">
-      <HeapTable v-if="asTable" :reply="ready" :label="PICTURES[picture]" :pairs="picture !== 'containers'" />
-      <HeapMatrix
+      <OverviewTable v-if="asTable" :reply="ready" :label="PICTURES[picture]" :pairs="picture !== 'containers'" />
+      <OverviewMatrix
         v-else-if="picture === 'together'"
         :reply="ready"
         :sides="sides"
         :chosen="chosen?.key"
         @choose="chosen = $event"
       />
-      <HeapPeople v-else-if="picture === 'people'" :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
-      <HeapYears v-else-if="picture === 'years'" :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
-      <HeapContainers v-else :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
+      <OverviewPeople v-else-if="picture === 'people'" :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
+      <OverviewYears v-else-if="picture === 'years'" :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
+      <OverviewContainers v-else :reply="ready" :chosen="chosen?.key" @choose="chosen = $event" />
     </div>
     <div v-if="chosen" class="border-t-2 border-ink bg-card px-4 py-2.5" aria-live="polite">
       <p>

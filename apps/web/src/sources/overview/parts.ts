@@ -1,5 +1,5 @@
-/** Parts of the picture of the heap, and what each says. */
-import type { Ask, HeapReply, HeapSide } from '@pandecta/contract';
+/** Parts of the picture of the overview, and what each says. */
+import type { Ask, OverviewReply, OverviewSide } from '@pandecta/contract';
 import { join, printQuery } from '@pandecta/core/query';
 import { facetParts } from '../ask.ts';
 import { MANY_VALUED, wholeTree, type NameOf } from '../asking/whole.ts';
@@ -15,18 +15,18 @@ export interface Part {
 }
 
 export interface Sides {
-  rows: HeapSide;
-  columns: HeapSide;
+  rows: OverviewSide;
+  columns: OverviewSide;
 }
 
 export const cellKey = (row: number, column: number): string => `${row} ${column}`;
 
 /** How many sources bear both values. */
-export const countOf = (reply: HeapReply, row: number, column: number): number =>
+export const countOf = (reply: OverviewReply, row: number, column: number): number =>
   reply.cells.find((c) => c.row === row && c.column === column)?.count ?? 0;
 
 /** The same for all pairs at once, for what looks at each of them. */
-export function countsOf({ rows, columns, cells }: HeapReply): number[][] {
+export function countsOf({ rows, columns, cells }: OverviewReply): number[][] {
   const counts = rows.map(() => columns.map(() => 0));
   for (const { row, column, count } of cells) counts[row]![column] = count;
   return counts;
@@ -44,7 +44,7 @@ function againstChance(count: number, expected: number): string {
 }
 
 /** Two values together; of one with itself, that value alone. */
-export function pairPart(reply: HeapReply, row: number, column: number, sides: Sides): Part {
+export function pairPart(reply: OverviewReply, row: number, column: number, sides: Sides): Part {
   const [r, c] = [reply.rows[row]!, reply.columns[column]!];
   const alone = sides.rows === sides.columns && r.key === c.key;
   const count = alone ? r.count : countOf(reply, row, column);
@@ -61,7 +61,7 @@ export function pairPart(reply: HeapReply, row: number, column: number, sides: S
 }
 
 /** A value by itself. */
-export function valuePart(reply: HeapReply, row: number, side: HeapSide): Part {
+export function valuePart(reply: OverviewReply, row: number, side: OverviewSide): Part {
   const { key, name, count } = reply.rows[row]!;
   return {
     key: String(row),
@@ -73,7 +73,7 @@ export function valuePart(reply: HeapReply, row: number, side: HeapSide): Part {
 }
 
 /** A value within a stretch of years. */
-export function yearPart(reply: HeapReply, row: number, column: number, side: HeapSide): Part {
+export function yearPart(reply: OverviewReply, row: number, column: number, side: OverviewSide): Part {
   const [r, c] = [reply.rows[row]!, reply.columns[column]!];
   const from = Number(c.key);
   const next = reply.columns[1] ? Number(reply.columns[1].key) - Number(reply.columns[0]!.key) : 1;

@@ -6,10 +6,10 @@ import { stateFields } from './fields.ts';
 import { stateFacets } from './facets.ts';
 import { stateChanges } from './change.ts';
 import type { Capability } from '../capability.ts';
-import { statingRoutes } from './routes.ts';
+import { assessmentRoutes } from './routes.ts';
 
-export const stating = {
-  routes: statingRoutes,
+export const assessments = {
+  routes: assessmentRoutes,
   changes: stateChanges,
   facets: [stateFacets],
   fields: stateFields,

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import type { HeapReply } from '@pandecta/contract';
+import type { OverviewReply } from '@pandecta/contract';
 import { narrowedTo, pairPart, wordsWithout, yearPart } from './parts.ts';
 import { nearest, type Shape } from './steps.ts';
 
-const reply: HeapReply = {
+const reply: OverviewReply = {
   total: 100,
   rows: [
     { key: 't1', name: 'used', count: 20 },
@@ -42,7 +42,7 @@ test('a part narrows the question: two tags at once, but one kind in place of an
 });
 
 test('a stretch of years is narrowed to with both its ends', () => {
-  const byYear: HeapReply = {
+  const byYear: OverviewReply = {
     ...reply,
     columns: [
       { key: '1860', name: '1860–1869', count: 3 },

@@ -8,16 +8,16 @@ import KitDialog from '../../kit/KitDialog.vue';
 import KitField from '../../kit/KitField.vue';
 import KitSelect from '../../kit/KitSelect.vue';
 import LabelMark from './LabelMark.vue';
-import { useStating } from './store.ts';
+import { useAssessments } from './store.ts';
 
 const open = defineModel<boolean>('open', { required: true });
-const stating = useStating();
+const assessments = useAssessments();
 const editing = ref<Label | null>(null);
 const draft = ref<Required<NewLabel>>(empty());
 const tints = TINTS.map((t) => ({ value: t, name: t }));
 
 function empty(): Required<NewLabel> {
-  return { name: '', letter: '', tint: TINTS[stating.labels.length % TINTS.length]!, says: '' };
+  return { name: '', letter: '', tint: TINTS[assessments.labels.length % TINTS.length]!, says: '' };
 }
 function begin(label: Label | null): void {
   editing.value = label;
@@ -34,7 +34,7 @@ watch(
 
 async function save(): Promise<void> {
   const body = { ...draft.value, name: draft.value.name.trim() };
-  const done = editing.value ? await stating.edit(editing.value.id, body) : await stating.make(body);
+  const done = editing.value ? await assessments.edit(editing.value.id, body) : await assessments.make(body);
   if (done) begin(null);
 }
 const tint = (t: string): Tint => t as Tint;
@@ -44,14 +44,14 @@ const tint = (t: string): Tint => t as Tint;
   <KitDialog v-model:open="open" title="Labels of the workspace" at="side">
     <p class="mt-2 text-fine text-muted">The labels of this workspace. Point at a label to see what it means.</p>
     <ul class="mt-3 flex flex-col">
-      <li v-for="l in stating.labels" :key="l.id" class="flex items-start gap-2 border-b border-line py-1.5">
+      <li v-for="l in assessments.labels" :key="l.id" class="flex items-start gap-2 border-b border-line py-1.5">
         <LabelMark :label="{ ...l, says: l.says ?? '' }" class="mt-0.5" />
         <div class="min-w-0 flex-1">
           {{ l.name }}
           <p class="text-fine text-muted">{{ l.says || 'No description yet' }}</p>
         </div>
         <KitButton look="quiet" @click="begin(l)">Alter</KitButton>
-        <KitButton look="quiet" class="hover:text-madder" @click="stating.remove(l.id)">Remove</KitButton>
+        <KitButton look="quiet" class="hover:text-madder" @click="assessments.remove(l.id)">Remove</KitButton>
       </li>
     </ul>
     <form class="mt-4 flex flex-col gap-2" @submit.prevent="save">
