@@ -58,7 +58,11 @@ function written(text: string): string {
 
 async function findGloss(db: Db, { workspaceId }: Actor, id: string): Promise<{ source: string; now: string }> {
   const { sourceId, text: now, present } = glosses;
-  const found = await within(db, workspaceId).first(glosses, { source: sourceId, now }, and(eq(glosses.id, id), present));
+  const found = await within(db, workspaceId).first(
+    glosses,
+    { source: sourceId, now },
+    and(eq(glosses.id, id), present),
+  );
   if (!found) throw new Refusal('no_such_gloss');
   return found;
 }

@@ -1,7 +1,7 @@
 /** The indexer: writes the text vectors of sources whose words were altered. */
 import { isNull, lt, sql } from 'drizzle-orm';
 import type { Db } from '../database/connect.ts';
-import { partsOf } from '../database/merged.ts';
+import { partsOfEach } from '../database/merged.ts';
 import { json, list, number, one, orNull, rows, text } from '../database/read.ts';
 import { array, table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
@@ -88,17 +88,20 @@ async function gather(
       glosses: list(text()),
       stems: orNull(list(text())),
     },
-    sql`
+    sql`${partsOfEach(w, array(ids, 'uuid'))},
+      glossed as (select p.whole, array_agg(g.text) as texts from parts p
+        join glosses g on g.workspace_id = ${w} and g.source_id = p.id and g.present group by 1)
       select s.id, s.record, w.number as workspace, ss.number,
         (select array_agg(t.name) from source_tags st join tags t on t.workspace_id = ${w} and t.id = st.tag_id and t.subject
           where st.workspace_id = ${w} and st.source_id = s.id) as subjects,
         array(select m.gloss from marks m where m.workspace_id = ${w} and m.source_id = s.id and m.present and m.gloss <> ''
-          union all select g.text from glosses g where g.workspace_id = ${w} and g.present and g.source_id in (${partsOf(w, sql`select s.id`)} select id from parts)) as glosses,
+          union all select unnest(gl.texts)) as glosses,
         (select array_agg(distinct split_part(l, ':', 2)) from source_files sf
           join page_text p on p.workspace_id = ${w} and p.file_id = sf.file_id, unnest(tsvector_to_array(p.vector)) l
           where sf.workspace_id = ${w} and sf.source_id = s.id) as stems
       from sources s join workspaces w on w.id = s.workspace_id
       join source_sort ss on ss.workspace_id = ${w} and ss.source_id = s.id
+      left join glossed gl on gl.whole = s.id
       where s.workspace_id = ${w} and s.id = any(${array(ids, 'uuid')})`,
   );
   return found.map((f) => ({
