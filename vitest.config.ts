@@ -14,8 +14,9 @@ class LongestFirst extends BaseSequencer {
 export default defineConfig({
   oxc: { decorator: { legacy: true } },
   test: {
-    testTimeout: 60_000,
-    hookTimeout: 180_000,
+    // The machines tests run on are shared, and stand still now and then.
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
     // Two cores are what a machine has at least. Files that run in one worker share its modules, those of the page apart, and
     // server tests one server (apps/server/src/testing/server.ts).
     maxWorkers: 2,
