@@ -168,14 +168,16 @@ test('the history says beforehand why a change cannot be undone', async ({ page 
   await page.keyboard.press('Escape');
   await ledger(page).focus();
   await page.keyboard.press('e');
-  const edit = async (title: string): Promise<void> => {
+  const edit = async (field: string, value: string): Promise<void> => {
     const saved = page.waitForResponse((r) => r.request().method() === 'PATCH');
-    await page.getByLabel('Title', { exact: true }).fill(title);
+    await page.getByLabel(field, { exact: true }).fill(value);
     await page.keyboard.press('Tab');
     await saved;
   };
-  await edit('Marsh as plaintiff, once');
-  await edit('Marsh as plaintiff, twice');
+  // Two edits of one field in a row are one entry of the history: one of another field lies between them.
+  await edit('Title', 'Marsh as plaintiff, once');
+  await edit('Volume', '12');
+  await edit('Title', 'Marsh as plaintiff, twice');
   await page.goto('/sources/history');
   const second = page.getByRole('listitem').filter({ hasText: 'title' }).nth(1);
   await second.getByRole('button', { name: 'What it touched' }).click();

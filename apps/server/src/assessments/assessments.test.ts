@@ -15,7 +15,7 @@ beforeAll(async () => {
   ids = (await me.ask('', '&sort=title')).rows.map((r) => r.id);
   const body = { name: 'Key authority', letter: 'K', tint: 'plum', says: 'The court relied on it' };
   label = (await me.at<Changed>('POST', '/labels', body)).id!;
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const found = async (q: string): Promise<(string | undefined)[]> =>

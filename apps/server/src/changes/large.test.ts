@@ -19,7 +19,7 @@ beforeAll(async () => {
   ids = (await pool.query<{ id: string }>('select id from sources where workspace_id = $1', [me.workspace])).rows.map(
     (r) => r.id,
   );
-}, 120_000);
+});
 afterAll(async () => {
   holder.release();
   await server.close();

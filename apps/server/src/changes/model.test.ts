@@ -45,7 +45,7 @@ beforeAll(async () => {
     quote: { exact: 'the gate', prefix: '', suffix: '' },
     rects: [],
   });
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const db = () => server.app.services.db;

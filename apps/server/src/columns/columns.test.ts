@@ -13,7 +13,7 @@ import type { ColumnsAnswer } from '../workers/columns.ts';
 let server: TestServer;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const ris = (titles: string[]): string =>
@@ -116,7 +116,7 @@ test('kept fresh through any writes, columns tell what columns read anew tell', 
     }),
     { numRuns: 8 },
   );
-}, 60_000);
+});
 
 test('words and orders asked for before know of what was written since', async () => {
   const { me, ids } = await withSources(4);

@@ -58,7 +58,7 @@ beforeAll(async () => {
   await server.app.services.database.db.execute(
     sql`update members set bounds = ${inside.collection}::uuid where workspace_id = ${steward.workspace} and user_id = ${bounded.info.userId}`,
   );
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const shows = (reply: unknown): string[] => {

@@ -18,7 +18,7 @@ beforeAll(async () => {
     people.set(role, role === 'steward' ? steward : await server.person(role, steward.workspace));
   stranger = await server.person('steward');
   Object.assign(ids, await makeLibrary(steward));
-}, 60_000);
+});
 afterAll(() => server.close());
 
 describe.each(ROLES)('a %s', (role) => {

@@ -21,7 +21,7 @@ beforeAll(async () => {
   steward = await server.person('steward');
   ids = await makeLibrary(steward);
   await server.settle();
-}, 60_000);
+});
 afterAll(async () => {
   await server.close();
   await admin.end();
@@ -100,7 +100,7 @@ test('restored, every row of every table and every file is what it was, and a se
   } finally {
     await app.close();
   }
-}, 60_000);
+});
 
 test('made while much comes in, it holds whole gatherings alone, and every file its database names', async () => {
   const bring = async (i: number): Promise<void> =>
@@ -133,7 +133,7 @@ test('made while much comes in, it holds whole gatherings alone, and every file 
         .update(readFileSync(join(data, 'files', sha256.slice(0, 2), sha256)))
         .digest('hex'),
     ).toBe(sha256);
-}, 60_000);
+});
 
 test('made again into the same folder, it copies only what is new', async () => {
   await backUp(here(), to);
@@ -141,7 +141,7 @@ test('made again into the same folder, it copies only what is new', async () => 
   await steward.import({ 'more.ris': 'TY  - BOOK\nTI  - One more\nER  - \n' });
   await backUp(here(), to);
   expect(filesIn(to).length).toBe(first.length + 1);
-}, 60_000);
+});
 
 test.each<[string, () => void, RegExp]>([
   ['a folder that holds none', () => rmSync(join(to, 'backup.json')), /There is no backup in/],

@@ -12,7 +12,7 @@ beforeAll(async () => {
   ({ db } = server.app.services);
   await db.execute(sql`create table tallies (name text primary key, n int not null)`);
   await db.execute(sql`insert into tallies values ('left', 0), ('right', 0)`);
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const add = (tx: Db, name: string): Promise<unknown> =>

@@ -121,7 +121,7 @@ let me: Person;
 beforeAll(async () => {
   server = await startTestServer({ prepare: asFirstReleased });
   me = await server.person('steward', OLD.workspace);
-}, 60_000);
+});
 afterAll(() => server.close());
 
 test('a database of the first release opens with all it held: listed, found, narrowed, in the bin', async () => {

@@ -11,7 +11,7 @@ const running: ChildProcess[] = [];
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
   me = await server.person('steward');
-}, 60_000);
+});
 afterAll(async () => {
   for (const child of running) child.kill('SIGKILL');
   await server.close();
@@ -79,7 +79,7 @@ test('an import whose server is killed midway has added nothing, and the next se
   await until(async () => !(await me.at<SourcePage>('GET', '/sources?q=tide')).settling);
   expect((await me.at<SourcePage>('GET', '/sources?q=tide')).total).toBe(400);
   expect((await me.ask('')).total).toBe(400);
-}, 60_000);
+});
 
 test('a job found done by the next server is not done again', async () => {
   const { pool } = server.app.services.database;

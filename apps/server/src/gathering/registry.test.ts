@@ -20,7 +20,7 @@ beforeAll(async () => {
   });
   await new Promise<void>((resolve) => registry.listen(0, '127.0.0.1', resolve));
   server = await startTestServer({ registryUrl: `http://127.0.0.1:${(registry.address() as AddressInfo).port}/doi` });
-}, 60_000);
+});
 beforeEach(async () => {
   asked.length = 0;
   me = await server.person('contributor');

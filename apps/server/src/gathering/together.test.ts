@@ -24,7 +24,7 @@ beforeAll(async () => {
     'create trigger wait_at_gate after insert on source_facets for each statement execute function wait_at_gate()',
   );
   gate = await pool.connect();
-}, 60_000);
+});
 afterAll(async () => {
   gate.release(true);
   await server.close();
@@ -125,7 +125,7 @@ test('many people arrange, file and tag at once: each is done or told to try aga
   const { rows: maintained } = (await facets()) as { rows: unknown[] };
   await transact(db, (tx) => derive(tx, me.workspace, { facets: rows.map((r) => r.id) }));
   expect(((await facets()) as { rows: unknown[] }).rows).toEqual(maintained);
-}, 60_000);
+});
 
 test('one who would wait too long for another is told so, and nothing is changed', async () => {
   const [book] = (await me.ask('title:"Pilot book"')).rows;

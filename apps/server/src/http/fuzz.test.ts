@@ -11,7 +11,7 @@ beforeAll(async () => {
   server = await startTestServer({ alone: true });
   steward = await server.person('steward');
   ids = { ...(await makeLibrary(steward)), workspace: steward.workspace };
-}, 60_000);
+});
 afterAll(() => server.close());
 
 test('no request of any operation is answered with 500, whether of JSON or of files', async () => {
@@ -23,4 +23,4 @@ test('no request of any operation is answered with 500, whether of JSON or of fi
   expect(sent).toBeGreaterThan(1000);
   expect(failed).toEqual([]);
   expect(logged.mock.calls).toEqual([]);
-}, 240_000);
+});

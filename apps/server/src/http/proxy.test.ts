@@ -54,7 +54,7 @@ beforeAll(async () => {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   await listens(tls);
-}, 60_000);
+});
 afterAll(async () => {
   nginx.kill();
   await server.close();

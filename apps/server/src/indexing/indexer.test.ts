@@ -9,7 +9,7 @@ let me: Person;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
   me = await server.person('contributor');
-}, 60_000);
+});
 afterAll(() => server.close());
 const run = (text: string, values: unknown[] = []) => server.app.services.database.pool.query(text, values);
 

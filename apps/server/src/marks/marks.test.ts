@@ -19,7 +19,7 @@ beforeAll(async () => {
   const [row] = (await me.ask('')).rows;
   source = row!.id;
   file = row!.fileId!;
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const open = (): Promise<DocumentReply> => me.at('GET', `/sources/${source}/files/${file}`);

@@ -11,7 +11,7 @@ import { startTestServer, type Person, type TestServer } from '../testing/server
 let server: TestServer;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const db = () => server.app.services.db;

@@ -20,7 +20,7 @@ let reader: Person;
 let ids: string[];
 beforeAll(async () => {
   server = await startTestServer();
-}, 60_000);
+});
 afterAll(() => server.close());
 beforeEach(async () => {
   me = await server.person('steward');

@@ -9,7 +9,7 @@ let me: Person;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
   me = await server.person('contributor');
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const ris = (title: string): string =>
@@ -57,7 +57,7 @@ test('all its connections cut while a job runs, the server answers again and tak
   expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
   expect((await me.ask('')).total).toBe(300);
   await run('drop trigger wait_once on sources');
-}, 60_000);
+});
 
 test('the one connection cut that a job works on, the one that holds its lock goes too, and the job is taken up again', async () => {
   await run('create trigger wait_once after insert on sources for each statement execute function wait_once()');
@@ -74,7 +74,7 @@ test('the one connection cut that a job works on, the one that holds its lock go
   await me.jobEnds(id);
   expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
   await run('drop trigger wait_once on sources');
-}, 60_000);
+});
 
 test('the one connection cut that holds its lock, another server begins with it beside the work that goes on, and it is done once', async () => {
   await run(`create function wait_for_another() returns trigger language plpgsql as $$ begin
@@ -95,7 +95,7 @@ test('the one connection cut that holds its lock, another server begins with it 
   expect(await job(id)).toMatchObject({ state: 'done', says: '300 sources new' });
   // The killed server may have held a share of the words: PostgreSQL lets go of it once it notices, and they are taken up here.
   await expect.poll(async () => (await me.ask('title:spring')).total, { timeout: 20_000 }).toBe(300);
-}, 60_000);
+});
 
 test('while the database cannot be reached, one is told that nothing was changed', async () => {
   const { pool } = server.app.services.database;
@@ -122,7 +122,7 @@ test('a job over which the server ended three times is given up, and says at wha
     state: 'failed',
     says: 'Given up: the server ended 3 times over it, the last time at “Reading tides.ris”; nothing was added.',
   });
-}, 60_000);
+});
 
 test('the database gone for a while in the middle of a job, the server lives, says so meanwhile, and does the job after', async () => {
   const { config, jobs } = server.app.services;
@@ -148,4 +148,4 @@ test('the database gone for a while in the middle of a job, the server lives, sa
     await line.cut();
     await run('drop trigger wait_once on sources');
   }
-}, 60_000);
+});

@@ -9,7 +9,7 @@ let me: Person;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
   me = await server.person('contributor');
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const RIS = 'TY  - BOOK\nTI  - Tide tables of the old harbour\nER  - \n';

@@ -8,7 +8,7 @@ let server: TestServer;
 let me: Person;
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
-}, 60_000);
+});
 afterAll(() => server.close());
 beforeEach(async () => {
   me = await server.person('steward');

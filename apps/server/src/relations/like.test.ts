@@ -30,7 +30,7 @@ beforeAll(async () => {
   );
   await me.import({ 'common.ris': common });
   await server.settle();
-}, 60_000);
+});
 afterAll(() => server.close());
 const id = (n: number): string => ids.get(RECORDS[n]!.title)!;
 const like = async (n: number): Promise<LikeReply['like']> =>

@@ -8,7 +8,7 @@ let other: Person;
 let ids: string[];
 beforeAll(async () => {
   server = await startTestServer();
-}, 60_000);
+});
 afterAll(() => server.close());
 beforeEach(async () => {
   me = await server.person('contributor');

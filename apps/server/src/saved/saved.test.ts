@@ -20,7 +20,7 @@ beforeAll(async () => {
   ids = (await me.ask('', '&sort=title')).rows.map((r) => r.id);
   await me.at('POST', '/tagging', { ids: ids.slice(0, 2), name: 'used', present: true });
   await server.settle();
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const keep = async (by: Person, name: string, ask: object, more: object = {}): Promise<string> =>

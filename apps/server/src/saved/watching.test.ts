@@ -13,7 +13,7 @@ let ids: string[];
 beforeAll(async () => {
   post = await startPost();
   server = await startTestServer({ smtp: post.smtp });
-}, 60_000);
+});
 afterAll(async () => {
   await server.close();
   await post.close();

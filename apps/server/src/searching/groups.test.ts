@@ -20,7 +20,7 @@ beforeAll(async () => {
   for (const [name, every] of [['red', 2], ['blue', 3]] as const)
     await me.at('POST', '/tagging', { ids: rows.filter((_, i) => i % every === 0).map((r) => r.id), name, present: true }); // prettier-ignore
   await server.settle();
-}, 60_000);
+});
 afterAll(() => server.close());
 
 /** The groups in order, with how many are said to stand there and how many do. */

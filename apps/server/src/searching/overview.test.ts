@@ -29,7 +29,7 @@ beforeAll(async () => {
       present: true,
     });
   await server.settle();
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const overview = (query: string): Promise<OverviewReply> => me.at('GET', `/overview?${query}`);

@@ -69,7 +69,7 @@ beforeAll(async () => {
     const { record } = await me.at<{ record: SourceRecord }>('GET', `/sources/${id}`);
     library.push({ id, record, tags: tags.map((t) => t.name), label: labels.length > 0, rating });
   }
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const stems = (text: string): string[] => tokens(text).map((t) => t.stem);
@@ -254,4 +254,4 @@ test('any question finds what reading through all records finds, in whatever ord
     }),
     { numRuns: 300 },
   );
-}, 60_000);
+});

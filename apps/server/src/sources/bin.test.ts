@@ -12,7 +12,7 @@ let me: Person;
 let ids: string[];
 beforeAll(async () => {
   server = await startTestServer({ alone: true });
-}, 60_000);
+});
 afterAll(() => server.close());
 beforeEach(async () => {
   me = await server.person('steward');

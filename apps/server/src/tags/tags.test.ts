@@ -12,7 +12,7 @@ beforeAll(async () => {
     'three.ris': ['Weir', 'Sluice', 'Groyne'].map((t) => `TY  - BOOK\nTI  - ${t}\nKW  - Hydraulics\nER  - \n`).join(''),
   });
   ids = (await me.ask('', '&sort=title')).rows.map((r) => r.id);
-}, 60_000);
+});
 afterAll(() => server.close());
 
 const tagsOf = async (id: string): Promise<string[]> =>

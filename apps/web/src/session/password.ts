@@ -7,9 +7,12 @@ export function useNewPassword() {
   const repeated = ref('');
   /** What is wrong with each, once it is as long as it will be. */
   const errors = computed(() => ({
-    password: repeated.value && password.value.length < LEAST_PASSWORD ? `Shorter than ${LEAST_PASSWORD} characters` : '',
+    password:
+      repeated.value && password.value.length < LEAST_PASSWORD ? `Shorter than ${LEAST_PASSWORD} characters` : '',
     repeated:
-      repeated.value.length >= password.value.length && repeated.value !== password.value ? 'The passwords do not match' : '',
+      repeated.value.length >= password.value.length && repeated.value !== password.value
+        ? 'The passwords do not match'
+        : '',
   }));
   const ready = computed(() => password.value.length >= LEAST_PASSWORD && repeated.value === password.value);
   const clear = (): void => void (password.value = repeated.value = '');

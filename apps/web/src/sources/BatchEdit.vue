@@ -88,7 +88,11 @@ const question = computed(() =>
   open.value && wanted.value && !tooMany.value ? { ...props.chosen, ...wanted.value } : null,
 );
 const settled = refDebounced(question, 250);
-const { data: preview, error, isLoading } = useAsked({
+const {
+  data: preview,
+  error,
+  isLoading,
+} = useAsked({
   question: () => settled.value,
   fetch: (body, signal) => (body ? ask(routes.altering.preview, { body, signal }) : Promise.resolve(null)),
   concerns: (touched) => concerns(touched, ['source']),
@@ -165,7 +169,12 @@ async function alter(): Promise<void> {
           {{ preview.altered ? `${countSources(preview.altered)} would change` : 'None would change'
           }}<template v-if="preview.same">, {{ preview.same.toLocaleString('en') }} stay as they are</template>
         </h3>
-        <ul class="mt-1 max-h-64 divide-y divide-line overflow-auto" tabindex="0" aria-label="What would change" :aria-busy="isLoading">
+        <ul
+          class="mt-1 max-h-64 divide-y divide-line overflow-auto"
+          tabindex="0"
+          aria-label="What would change"
+          :aria-busy="isLoading"
+        >
           <li v-for="c in preview.first" :key="c.source" class="py-1.5">
             <p v-if="field !== 'title'" class="truncate text-fine text-muted">{{ c.title }}</p>
             <BeforeAfter :finding="{ before: { [field]: c.before }, mend: { [field]: c.after } }" />

@@ -22,7 +22,11 @@ const typed = ref('');
 const within = refDebounced(typed, 200);
 const by = ref<'count' | 'name'>('count');
 watch(open, (now) => now && (typed.value = ''));
-const { data: reply, error, isLoading } = useAsked({
+const {
+  data: reply,
+  error,
+  isLoading,
+} = useAsked({
   question: () => {
     const { sort: _sort, ...params } = ask.params;
     return facet.value ? { ...params, facet: facet.value.type, within: within.value.trim() || undefined } : null;
