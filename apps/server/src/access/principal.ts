@@ -6,7 +6,7 @@ export interface Caller {
   workspace: Workspace;
 }
 
-/** The part of a workspace that someone sees: a collection, with those below it and the sources filed there. */
+/** A member with bounds sees part of the workspace: this collection, those below it, and the sources filed in them. */
 export interface Bounds {
   collection: string;
 }
@@ -24,7 +24,7 @@ export interface Access extends Actor {
   role: Role;
 }
 
-/** Who looks at something; where no role is known, as one with the fewest rights. */
+/** Whoever reads something. Without a role they have the fewest rights. */
 export type Viewer = Actor & Partial<Pick<Access, 'role'>>;
 
 /** Who calls, and as whom they do what they do. */

@@ -50,7 +50,7 @@ const SAYS = {
 export type Needed = Pick<Services, 'db' | 'followers' | 'jobs'>;
 
 /**
- * Carries a change out in its own transaction and stores it; the indexer follows.
+ * Carries a change out and stores it, in a transaction of its own, and then wakes the indexer.
  * @param how.joins see `How`
  */
 export async function commit(

@@ -1,11 +1,10 @@
-import { sql } from 'drizzle-orm';
-import { inBounds, type SubjectsOf } from '../subjects/registry.ts';
+import { presentInBounds, type SubjectsOf } from '../subjects/registry.ts';
 
 export const glossSubjects: SubjectsOf<'gloss'> = {
   gloss: {
     called: 'gloss',
     table: 'glosses',
-    visibleTo: (viewer, of) => sql`${of}.present and ${inBounds(viewer, sql`${of}.source_id`)}`,
+    visibleTo: presentInBounds,
     missing: 'no_such_gloss',
     othersWork: 'guards',
   },

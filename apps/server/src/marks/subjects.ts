@@ -1,11 +1,10 @@
-import { sql } from 'drizzle-orm';
-import { inBounds, type SubjectsOf } from '../subjects/registry.ts';
+import { presentInBounds, type SubjectsOf } from '../subjects/registry.ts';
 
 export const markSubjects: SubjectsOf<'mark'> = {
   mark: {
     called: 'mark',
     table: 'marks',
-    visibleTo: (viewer, of) => sql`${of}.present and ${inBounds(viewer, sql`${of}.source_id`)}`,
+    visibleTo: presentInBounds,
     missing: 'no_such_mark',
     othersWork: 'guards',
   },

@@ -10,7 +10,7 @@ import { pathsOf, rulesWithin } from './store.ts';
 async function within(collections: string[], below: boolean, to: FieldContext): Promise<Condition> {
   const filed = await to.facet(below ? 'in' : 'filed', collections);
   const parts: Condition[] = [];
-  for (const rule of await rulesWithin(to.db, to.actor, collections, below)) {
+  for (const rule of await rulesWithin(to.db, to.scope, collections, below)) {
     const found = await to.inner(rule);
     if (found) parts.push(found);
   }
@@ -28,7 +28,7 @@ async function collectionsNamed(db: Db, actor: Actor, text: string, exactly: boo
 
 const inCollection = (below: boolean): FieldDefinition => ({
   async condition(text, to, exactly) {
-    const found = await collectionsNamed(to.db, to.actor, text, exactly);
+    const found = await collectionsNamed(to.db, to.scope, text, exactly);
     return found.length ? within(found, below, to) : undefined;
   },
 });

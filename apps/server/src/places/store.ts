@@ -86,7 +86,7 @@ export async function presentCollections(db: Db, actor: Actor): Promise<Omit<Col
 
 /** Where they stand. */
 export const presentPlacements = async (db: Db, actor: Actor): Promise<Placement[]> =>
-  standing(
+  withinBounds(
     await rows(
       db,
       { id: text(), collection: text(), parent: orNull(text()), rank: orNull(number) },
@@ -97,8 +97,8 @@ export const presentPlacements = async (db: Db, actor: Actor): Promise<Placement
     actor,
   );
 
-/** Who sees one collection with those below it sees that one at the top, once, and none of what it stands under. */
-function standing<P extends { collection: string; parent: string | null }>(placed: P[], { bounds }: Actor): P[] {
+/** For a bounded member: their collection at the top, once, and the placements below it. */
+function withinBounds<P extends { collection: string; parent: string | null }>(placed: P[], { bounds }: Actor): P[] {
   if (!bounds) return placed;
   const seen = new Set(placed.map((p) => p.collection));
   const top = placed.find((p) => p.collection === bounds.collection);
@@ -146,7 +146,7 @@ export async function pathsOf(db: Db, actor: Actor, of?: readonly string[]): Pro
       where p.workspace_id = ${actor.workspaceId} and p.present ${above}`,
   );
   return pathsAmong(
-    standing(placed, actor).map(({ collection: id, ...p }) => ({ id, ...p })),
+    withinBounds(placed, actor).map(({ collection: id, ...p }) => ({ id, ...p })),
     of,
   );
 }

@@ -6,7 +6,7 @@ export const placeSubjects: SubjectsOf<'collection'> = {
   collection: {
     called: 'collection',
     table: 'collections',
-    /** Who sees only part of the workspace sees the collection they are bound to, and those below it. */
+    /** A bounded member sees their collection and those below it. */
     visibleTo: (viewer, of) =>
       sql`${of}.present and ${everyonesOrOwn(viewer, sql`${of}.owner`)} ${
         viewer.bounds

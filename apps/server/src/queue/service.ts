@@ -334,7 +334,7 @@ export class Jobs {
     await notify(this.db, { workspace: workspaceId, touched: { kinds: { job: [jobId] } } });
   }
 
-  /** What there is, going on and of the last day, the newest first; their own for one who sees only part of the workspace. */
+  /** The jobs that are running and those of the last day, the newest first; a bounded member gets their own alone. */
   async list(viewer: Actor): Promise<JobInfo[]> {
     const found = await listJobs(this.db, viewer);
     return found.map((job) => ({ ...job, rests: this.kinds.get(job.kind)?.kind.rests ?? false }));

@@ -17,20 +17,20 @@ async function suggest(
 
 export const savedFields: FieldsOf<'saved' | 'new'> = {
   saved: {
-    async condition(text, { db, actor, inner }) {
-      const found = await savedNamed(db, actor, text);
+    async condition(text, { db, scope, inner }) {
+      const found = await savedNamed(db, scope, text);
       return found && inner(found);
     },
     suggest,
   },
   new: {
-    async condition(text, { db, actor, inner, set }) {
-      const found = await savedNamed(db, actor, text);
+    async condition(text, { db, scope, inner, set }) {
+      const found = await savedNamed(db, scope, text);
       const condition = found && (await inner(found));
       if (!found || !condition) return undefined;
       // What is not watched has nothing that was not seen.
-      if (!(await watchesOf(db, actor)).has(found.id)) return NOTHING;
-      const seen = set(seenSet(actor.workspaceId, actor.userId, found.id));
+      if (!(await watchesOf(db, scope)).has(found.id)) return NOTHING;
+      const seen = set(seenSet(scope.workspaceId, scope.userId, found.id));
       return { is: 'and', parts: [condition, { is: 'not', part: seen }] };
     },
     suggest,

@@ -126,7 +126,6 @@ class Compiler {
     this.asking = {
       db,
       scope,
-      actor: scope,
       facet: async (type, keys) =>
         anyFacet(
           await facetIds(

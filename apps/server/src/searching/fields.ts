@@ -16,7 +16,6 @@ import { NOTHING, type Scope } from './facets.ts';
 export interface FieldContext {
   db: Db;
   scope: Scope;
-  actor: Actor;
   /** Sources that bear one of these facets. */
   facet(type: string, keys: readonly string[]): Promise<Condition>;
   /** Sources whose ids a query selects. */

@@ -4,7 +4,7 @@ import type { Actor } from '../access/principal.ts';
 import type { Db } from '../database/connect.ts';
 import { number, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { facetKinds } from '../indexing/facet.ts';
+import { facetKinds, type FacetKind } from '../indexing/facet.ts';
 import { visibleIds } from '../subjects/visible.ts';
 
 export interface Named {
@@ -29,14 +29,25 @@ export async function namedFacets(db: Db, viewer: Actor, ids: number[]): Promise
       if (!of.length) return;
       const keys = [...new Set(of.map((f) => f.key))];
       const named = await names?.(db, workspaceId, keys);
-      // Sources of a part of the workspace may bear what stands outside of it too.
-      const seen = viewer.bounds && subject ? new Set(await visibleIds(db, viewer, subject, keys)) : undefined;
+      const isSeen = await seenAmong(db, viewer, subject, keys);
       for (const f of of)
-        if (seen && !seen.has(f.key)) out.delete(f.id);
+        if (!isSeen(f.key)) out.delete(f.id);
         else out.get(f.id)!.name = named?.get(f.key) ?? f.key;
     }),
   );
   return out;
+}
+
+/** Tells which values of a facet may be seen: sources in the bounds may bear what stands outside of them too. */
+export async function seenAmong(
+  db: Db,
+  viewer: Actor,
+  subject: FacetKind['subject'],
+  keys: string[],
+): Promise<(key: string) => boolean> {
+  if (!viewer.bounds || !subject) return () => true;
+  const seen = new Set(await visibleIds(db, viewer, subject, keys));
+  return (key) => seen.has(key);
 }
 
 /**

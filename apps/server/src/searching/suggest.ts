@@ -13,8 +13,7 @@ import { facets } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
 import { boundsCondition } from './facets.ts';
 import { FIELDS } from './fields.ts';
-import { asOne } from './named.ts';
-import { visibleIds } from '../subjects/visible.ts';
+import { asOne, seenAmong } from './named.ts';
 
 const MOST = 12;
 /** Facets whose values are names themselves, and so many that they are looked for by how they begin. */
@@ -62,9 +61,14 @@ export async function suggest(
     actor.workspaceId,
     known.map((k) => k.key),
   );
-  const seen = actor.bounds && kind.subject ? new Set(await visibleIds(db, actor, kind.subject, known.map((k) => k.key))) : undefined; // prettier-ignore
+  const isSeen = await seenAmong(
+    db,
+    actor,
+    kind.subject,
+    known.map((k) => k.key),
+  );
   const fitting = known
-    .filter((k) => !seen || seen.has(k.key))
+    .filter((k) => isSeen(k.key))
     .map((k) => ({ ...k, value: names?.get(k.key) ?? k.key }))
     .filter((k) => fits(k.value));
   if (!fitting.length) return { values: [] };

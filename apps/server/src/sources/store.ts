@@ -48,7 +48,7 @@ const versionsOf = (w: SQL, viewer: Actor): SQL => {
     join source_sort ss on ss.workspace_id = ${w} and ss.source_id = v.id), '[]')`;
 };
 
-/** What a gathering is called, which may name all that came with it: not to one who sees only part of the workspace. */
+/** The title of a gathering. It may name everything that came with it, so a bounded member is not shown it. */
 const titleOf = ({ bounds }: Actor): SQL => (bounds ? sql`null` : sql`i.title`);
 
 /** What became part of `s`, the first that came first. */

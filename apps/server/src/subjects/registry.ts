@@ -35,6 +35,14 @@ export const IN_COLLECTION = new Registry<(viewer: Actor, collection: string, so
 export const inBounds = (viewer: Actor, source: SQL): SQL =>
   viewer.bounds ? IN_COLLECTION.all(viewer, viewer.bounds.collection, source) : sql`true`;
 
+/** Whether a source in the bounds bears the row `of`. @param ties the table that says which sources bear it, by `column` */
+export const borneInBounds = (viewer: Actor, { ties, column }: { ties: string; column: string }, of: SQL): SQL =>
+  sql`exists (select 1 from ${sql.raw(ties)} b where b.workspace_id = ${of}.workspace_id and b.${sql.raw(column)} = ${of}.id and ${inBounds(viewer, sql`b.source_id`)})`;
+
+/** Whether the row `of`, which is on a source, is there and its source in the bounds. */
+export const presentInBounds = (viewer: Actor, of: SQL): SQL =>
+  sql`${of}.present and ${inBounds(viewer, sql`${of}.source_id`)}`;
+
 export const SUBJECTS = new Registry<SubjectDefinitions>('subjects');
 
 /** Whether the row `of`, of a kind, is there and may be seen. */

@@ -1,15 +1,13 @@
 import { sql } from 'drizzle-orm';
-import { inBounds, type SubjectsOf } from '../subjects/registry.ts';
+import { borneInBounds, type SubjectsOf } from '../subjects/registry.ts';
 
 export const tagSubjects: SubjectsOf<'tag'> = {
   tag: {
     called: 'term',
     table: 'tags',
-    /** Who sees only part of the workspace sees the terms that sources there bear. */
+    /** A bounded member sees the terms that sources in the bounds bear. */
     visibleTo: (viewer, of) =>
-      viewer.bounds
-        ? sql`exists (select 1 from source_tags b where b.workspace_id = ${of}.workspace_id and b.tag_id = ${of}.id and ${inBounds(viewer, sql`b.source_id`)})`
-        : sql`true`,
+      viewer.bounds ? borneInBounds(viewer, { ties: 'source_tags', column: 'tag_id' }, of) : sql`true`,
     missing: 'no_such_tag',
     othersWork: 'guards',
   },

@@ -1,7 +1,7 @@
 /** All routes within a workspace, from their declarations, and how each is asked about what stands there. */
 import { routes, type Route } from '@pandecta/contract';
 
-/** What is asked about, by the name a path has for it; see `makeLibrary`. */
+/** The ids a test asks about, by the name of the parameter they stand for in a path; see `makeLibrary`. */
 export type Ids = Record<string, string>;
 
 const ALL = Object.entries(routes).flatMap(([capability, of]) =>

@@ -57,9 +57,10 @@ export const gloss: Kind<GlossChange> = {
 /**
  * Whether there is anything to write.
  * @param now its text, null where it is not there
- * @throws Conflict where it is another meanwhile
+ * @throws Conflict when its text has changed since
  */
 export function glossable(now: string | null, { gloss: id, text }: GlossChange): boolean {
-  if (now !== text.before) throw new Conflict({ kind: 'gloss', id }, [{ what: 'the gloss', field: 'text', ...text, now }]);
+  if (now !== text.before)
+    throw new Conflict({ kind: 'gloss', id }, [{ what: 'the gloss', field: 'text', ...text, now }]);
   return text.before !== text.after;
 }

@@ -26,7 +26,8 @@ export interface BeforeAfter<T> {
 
 /**
  * Edits of the same fields, as one: from what stood before the first to what stands after the second.
- * @returns null where the fields are not the same, do not follow each other, or stand again as they did before both
+ * @returns null when the fields differ, when the second edit does not start where the first ended, or when together they change
+ * nothing
  */
 export function joinedFields<F extends Record<string, BeforeAfter<unknown> | undefined>>(
   earlier: F,
@@ -130,7 +131,7 @@ export interface Kind<C extends { do: string }> {
   invert(change: C): C;
   /**
    * The two as one, where they are edits of the same fields of the same thing, one after the other; null where they are not.
-   * Taking the one back takes both back.
+   * Undoing that one undoes both.
    */
   joined?(earlier: C, later: C): C | null;
   /** True when it names nothing to alter. */

@@ -1,4 +1,4 @@
-/** Parts of the picture of the overview, and what each says. */
+/** The parts of an overview picture, and their labels. */
 import type { Ask, OverviewReply, OverviewSide } from '@pandecta/contract';
 import { join, printQuery } from '@pandecta/core/query';
 import { facetParts } from '../ask.ts';
