@@ -87,6 +87,12 @@ const BEYOND = {
 /** What runs in workers, and tests. */
 const OFF_THE_THREAD = ['**/*.test.ts', 'apps/server/src/{testing,workers}/**'];
 
+/** What writes numbers, dates and times beside the one place for it. */
+const LOCALE = {
+  selector: 'MemberExpression[property.name=/^toLocale(Date|Time)?String$/]',
+  message: 'core/wording writes numbers, dates and times',
+};
+
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '**/migrations', '**/*.d.ts'] },
   eslint.configs.recommended,
@@ -125,6 +131,14 @@ export default tseslint.config(
       '@typescript-eslint/no-misused-promises': 'error',
       '@typescript-eslint/await-thenable': 'error',
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  {
+    // How numbers, dates and times are written is said in one place.
+    files: ['{apps,packages}/*/src/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts', 'packages/core/src/wording/**'],
+    rules: {
+      'no-restricted-syntax': ['error', LOCALE],
     },
   },
   {
@@ -254,7 +268,7 @@ export default tseslint.config(
   ].map(({ ignores, refused }) => ({
     files: ['apps/server/src/**'],
     ignores,
-    rules: { 'no-restricted-syntax': ['error', ...refused] },
+    rules: { 'no-restricted-syntax': ['error', LOCALE, ...refused] },
   })),
   {
     files: ['apps/cli/src/**'],

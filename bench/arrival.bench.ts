@@ -11,6 +11,7 @@ import { comparing, findMet, keepKeys } from '@pandecta/server/check/compare';
 import { transact } from '@pandecta/server/database/connect';
 import { reserveCitationKeys } from '@pandecta/server/records/citation-keys';
 import { insertSources } from '@pandecta/server/records/store';
+import { formatNumber } from '@pandecta/core/wording';
 import { spoilUnseen } from './matching/faults-unseen.ts';
 import { quantile, synthetic, table } from './measure.ts';
 import { startBench } from './server.ts';
@@ -39,7 +40,7 @@ if (have < COUNT) {
       await insertSources(tx, actor, list, { presence: 'live', importId: null });
       await keepKeys(tx, actor.workspaceId, list.map(({ id, record }) => ({ id, keys: meetingKeys(record) }))); // prettier-ignore
     });
-    process.stderr.write(`\r${(done + SHARE).toLocaleString('en')} sources `);
+    process.stderr.write(`\r${formatNumber(done + SHARE)} sources `);
   }
   await client.query('create index source_meets_keys on source_meets using gin (keys) with (fastupdate = false)');
   await client.query('vacuum analyze sources, source_meets');
@@ -76,7 +77,7 @@ for (let i = 0; i < ARRIVALS; i += 1) {
   if (pairs.rows.length) kept += 1;
 }
 table(
-  `One that comes, at ${COUNT.toLocaleString('en')} sources: ${(met / ARRIVALS).toFixed(1)} met, the copied one found ${((kept / ARRIVALS) * 100).toFixed(1)} %`,
+  `One that comes, at ${formatNumber(COUNT)} sources: ${(met / ARRIVALS).toFixed(1)} met, the copied one found ${((kept / ARRIVALS) * 100).toFixed(1)} %`,
   ['step', 'median ms', '95 % ms'],
   Object.entries(ms).map(([name, list]) => [name, quantile(list, 0.5).toFixed(2), quantile(list, 0.95).toFixed(2)]),
 );

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eachWritten, EXPORT_FORMATS, type ExportFormat } from '@pandecta/core/formats';
+import { formatNumber } from '@pandecta/core/wording';
 import { synthetic, table } from './measure.ts';
 
 const COUNT = 50_000;
@@ -40,7 +41,7 @@ try {
     ]);
   lines.push(['bib2xml (bibutils)', statSync(path('bibtex')).size / 1e6, ...measured('bib2xml', [path('bibtex')])]);
   lines.push(['ris2xml (bibutils)', statSync(path('ris')).size / 1e6, ...measured('ris2xml', [path('ris')])]);
-  table(`Memory of ${COUNT.toLocaleString('en')} entries`, ['what', 'file, MB', 'largest, MB', 'seconds'], lines);
+  table(`Memory of ${formatNumber(COUNT)} entries`, ['what', 'file, MB', 'largest, MB', 'seconds'], lines);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

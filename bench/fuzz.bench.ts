@@ -9,6 +9,7 @@ import { broken, readersOf } from '@pandecta/core/testing';
 import { fuzzOperations, type Api } from '@pandecta/server/testing/fuzz';
 import { makeLibrary } from '@pandecta/server/testing/library';
 import { startTestServer } from '@pandecta/server/testing/server';
+import { formatNumber } from '@pandecta/core/wording';
 import { synthetic, table } from './measure.ts';
 
 const BODIES = Number(process.env.FUZZ_BODIES ?? 100_000);
@@ -90,7 +91,7 @@ if (RUNS) await operations();
 await readers();
 const sorted = [...sums].sort(([, a], [, b]) => b.failed - a.failed || b.longest - a.longest);
 table(
-  `Of ${BODIES.toLocaleString('en')} each: what failed, and what took longest`,
+  `Of ${formatNumber(BODIES)} each: what failed, and what took longest`,
   ['of', 'done', 'failed', `over ${LONG_MS} ms`, 'ms longest'],
   sorted.slice(0, 30).map(([name, s]) => [name, s.done, s.failed, s.slow, s.longest]),
 );

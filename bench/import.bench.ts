@@ -4,6 +4,7 @@ import { plugins } from '@citation-js/core';
 import '@citation-js/plugin-bibtex';
 import '@citation-js/plugin-ris';
 import { readBibtex, readCslJson, readRis, writeSources } from '@pandecta/core/formats';
+import { formatNumber } from '@pandecta/core/wording';
 import { median, synthetic, table } from './measure.ts';
 import { startBench } from './server.ts';
 
@@ -63,12 +64,12 @@ for (const format of ['ris', 'bibtex', 'csl-json'] as const) {
     REFERENCE[format]!.map(([name, work]) => {
       const start = performance.now();
       work();
-      return `${name} ${Math.round(COUNT / ((performance.now() - start) / 1000)).toLocaleString('en')}`;
+      return `${name} ${formatNumber(Math.round(COUNT / ((performance.now() - start) / 1000)))}`;
     }).join(', '),
   ]);
 }
 table(
-  `Import, ${COUNT.toLocaleString('en')} entries with abstracts of 60 words: entries a second (medians)`,
+  `Import, ${formatNumber(COUNT)} entries with abstracts of 60 words: entries a second (medians)`,
   ['format', 'parse', 'upload to committed', 'reference, reading alone'],
   lines,
 );

@@ -4,6 +4,7 @@
  */
 import { Chance } from '@pandecta/demo/random';
 import type { SourceRecord } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { ensureLibrary } from './library.ts';
 import { table } from './measure.ts';
 import { startBench } from './server.ts';
@@ -55,7 +56,7 @@ for (const [name, way] of Object.entries(WAYS)) {
   lines.push([name, asked, `${((100 * first) / asked).toFixed(1)} %`, `${((100 * best) / asked).toFixed(1)} %`]);
 }
 table(
-  `A source one has in mind, among ${COUNT.toLocaleString('en')}`,
+  `A source one has in mind, among ${formatNumber(COUNT)}`,
   ['asked by', 'questions', `among the first ${FIRST}`, 'first of all'],
   lines,
 );

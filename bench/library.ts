@@ -8,6 +8,7 @@ import { insertSources } from '@pandecta/server/records/store';
 import { ensureTags } from '@pandecta/server/tags/store';
 import type { Db } from '@pandecta/server/database/connect';
 import { Chance } from '@pandecta/demo/random';
+import { formatNumber } from '@pandecta/core/wording';
 import { synthetic } from './measure.ts';
 import type { Bench } from './server.ts';
 
@@ -36,7 +37,7 @@ export async function ensureLibrary(bench: Bench, count: number): Promise<void> 
       await derive(tx, actor.workspaceId, { records: ids });
     });
     await services.followers.settle();
-    process.stderr.write(`\r${(done + 5000).toLocaleString('en')} sources `);
+    process.stderr.write(`\r${formatNumber(done + 5000)} sources `);
   }
   // An older library may be written anew by the indexer, and looked over.
   await lookOverBehind(db);

@@ -1,6 +1,7 @@
 /** Timing, synthetic sources and tables for the measurements. */
 import { Chance } from '@pandecta/demo/random';
 import type { SourceRecord } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 
 /** Runs the work several times; the median in seconds. */
 export async function median(times: number, work: () => unknown): Promise<number> {
@@ -18,7 +19,7 @@ export const quantile = (list: number[], q: number): number =>
 
 export function table(title: string, head: string[], lines: (string | number)[][]): void {
   const cells = [head, ...lines].map((l) =>
-    l.map((c) => (typeof c === 'number' ? (c >= 100 ? Math.round(c).toLocaleString('en') : c.toFixed(1)) : c)),
+    l.map((c) => (typeof c === 'number' ? (c >= 100 ? formatNumber(Math.round(c)) : c.toFixed(1)) : c)),
   );
   const widths = head.map((_, i) => Math.max(...cells.map((l) => l[i]!.length)));
   console.log(`\n${title}\n`);

@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright';
+import { formatNumber } from '@pandecta/core/wording';
 import { CHROMIUM } from '../tests/chromium.ts';
 import { ensureLibrary } from './library.ts';
 import { quantile, table } from './measure.ts';
@@ -117,7 +118,7 @@ const jumps = await page.evaluate(async () => {
   return out;
 });
 table(
-  `The page at ${COUNT.toLocaleString('en')} sources`,
+  `The page at ${formatNumber(COUNT)} sources`,
   ['what', 'p50', 'p95'],
   [
     ['first load to the first line, ms', quantile(loads, 0.5), quantile(loads, 0.95)],

@@ -14,6 +14,7 @@ import { repairEncoding } from '@pandecta/core/repair';
 import type { SourceRecord } from '@pandecta/core/source';
 import { localeXml, styleRules, STYLES_FOLDER } from '@pandecta/debian/styles';
 import { Chance } from '@pandecta/demo/random';
+import { formatNumber } from '@pandecta/core/wording';
 import { table } from './measure.ts';
 import { plant, PLANTS } from './proofing/plant.ts';
 import { knownTitles, type KnownTitle } from './proofing/titles.ts';
@@ -177,7 +178,7 @@ const proofing = seconds(() => {
   const among = amongOf(many);
   for (const record of many) n += proof({ record, among, english, uses: usesFor(record.type), thisYear: 2026 }).length;
 });
-table(`Time of ${MANY.toLocaleString('en')} records, in seconds`, ['work', 'seconds'], [
+table(`Time of ${formatNumber(MANY)} records, in seconds`, ['work', 'seconds'], [
   ['reading them (BibTeX)', reading],
   ['proofing them', proofing],
   ['findings', n],

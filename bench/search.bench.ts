@@ -1,4 +1,5 @@
 /** Milliseconds a question takes through the HTTP API at 100,000 sources, beside the bare SQL of a plain design. */
+import { formatNumber } from '@pandecta/core/wording';
 import { quantile, table } from './measure.ts';
 import { ensureLibrary } from './library.ts';
 import { startBench } from './server.ts';
@@ -77,7 +78,7 @@ for (const [name, path] of QUESTIONS) {
     if (!reply.ok) throw new Error(`${path}: ${await reply.text()}`);
     const body = await reply.arrayBuffer();
     if (path.startsWith('/sources'))
-      total = (JSON.parse(Buffer.from(body).toString()) as { total: number }).total.toLocaleString('en');
+      total = formatNumber((JSON.parse(Buffer.from(body).toString()) as { total: number }).total);
   });
   const bare = BARE[name] ? await times(() => pool.query(BARE[name]!)) : undefined;
   lines.push([
@@ -98,7 +99,7 @@ const afterSave = await times(
 );
 lines.push(['by title, just after a save', '', quantile(afterSave, 0.5), quantile(afterSave, 0.95), '']);
 table(
-  `Search at ${COUNT.toLocaleString('en')} sources (abstracts of 120 words), ${RUNS - 3} runs each, in ms`,
+  `Search at ${formatNumber(COUNT)} sources (abstracts of 120 words), ${RUNS - 3} runs each, in ms`,
   ['question', 'matches', 'API p50', 'API p95', 'bare SQL p50 / p95'],
   lines,
 );

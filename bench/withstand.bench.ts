@@ -8,6 +8,7 @@ import { setTimeout } from 'node:timers/promises';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { sql } from 'drizzle-orm';
 import { purge } from '@pandecta/server/sources/purge';
+import { formatNumber } from '@pandecta/core/wording';
 import { freePort } from '../scripts/lib/ports.mjs';
 import { ensureLibrary } from './library.ts';
 import { quantile, table } from './measure.ts';
@@ -103,7 +104,7 @@ async function main(): Promise<void> {
     await clear();
   }
   table(
-    `${people.length} people at ${COUNT.toLocaleString('en')} sources, while …`,
+    `${people.length} people at ${formatNumber(COUNT)} sources, while …`,
     ['who does what', 'harmful requests', 'small requests', 'ms p50', 'p95', 'worst'],
     lines,
   );

@@ -42,6 +42,7 @@ export const ON_THE_THREAD = {
     bounded: ['fold', 'isFunctionWord', 'stemsBegunBy'],
     grows: ['Lexemes', 'excerpt', 'findLit', 'snippet', 'tokens'],
   },
+  wording: { bounded: ['counted', 'formatDate', 'formatNumber'] },
 };
 
 /** Selectors of imports that are not listed; of types nothing is called. */

@@ -16,6 +16,7 @@ import {
   yieldTo,
   type Change,
 } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import { may } from '../access/permissions.ts';
 import { transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
@@ -199,7 +200,7 @@ export async function doLargeChange(
     const done = await enter(tx, workspaceId, jobId);
     if (done !== null) return { changeId: null, says: done };
     const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
-      progress(done, total, `${done.toLocaleString('en')} of ${countSources(total)}`),
+      progress(done, total, `${formatNumber(done)} of ${countSources(total)}`),
     );
     const result = { changeId: committed.changeId, says: committed.says };
     await noteResult(tx, workspaceId, jobId, result);

@@ -1,5 +1,6 @@
 /** Two collections, or a collection and a result, brought together: what is in both, what is only here, and what is there twice. */
 import type { Bring, Brought, Chosen, Consolidate, Consolidation, Told, Twice } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting } from '../access/principal.ts';
@@ -23,7 +24,7 @@ async function setsOf(services: Services, caller: Acting, collection: string, ot
   const { db } = services;
   const into = await findIn(db, caller.actor, collection);
   const from = new Set(await chosenIds(services, caller, other, MOST));
-  if (into.size > MOST) throw new Refusal('too_many', MOST.toLocaleString('en'), into.size.toLocaleString('en'));
+  if (into.size > MOST) throw new Refusal('too_many', formatNumber(MOST), formatNumber(into.size));
   return { into, from };
 }
 

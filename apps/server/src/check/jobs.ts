@@ -1,5 +1,6 @@
 /** All sources of a workspace are compared with each other once more: what keys that too many share may have hidden is found too. */
 import { sql } from 'drizzle-orm';
+import { formatNumber } from '@pandecta/core/wording';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { number, one } from '../database/read.ts';
 import { NOTED } from '../indexing/derive.ts';
@@ -38,7 +39,7 @@ async function compareWork(
     await notify(tx, { workspace: workspaceId, touched: { kinds: { pair: 'all' } } });
   });
   followers.kick();
-  return `Compared ${compared.toLocaleString('en')} sources with each other; ${pairs.length.toLocaleString('en')} pairs are worth a look`;
+  return `Compared ${formatNumber(compared)} sources with each other; ${formatNumber(pairs.length)} pairs are worth a look`;
 }
 
 const revisionNow = async (db: Db, workspaceId: string): Promise<number> =>
@@ -63,7 +64,7 @@ async function compareAll(
     presences: ['live', 'intake'],
     without: UNSEEN,
     run: (port, stop) => workers.run('compareAll', port, [port], stop),
-    read: (n) => progress(0, 0, `Reading ${n.toLocaleString('en')} sources`),
+    read: (n) => progress(0, 0, `Reading ${formatNumber(n)} sources`),
     says: (message) => {
       const { done, total } = message as CompareAllSays;
       const part = Math.round((done / total) * 100);

@@ -15,6 +15,7 @@ import type { Change } from '@pandecta/core/changes';
 import { RULES, type Finding } from '@pandecta/core/proofing';
 import { whoOf, type SourceRecord } from '@pandecta/core/source';
 import { Styles } from '@pandecta/debian/styles';
+import { formatNumber } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -164,7 +165,7 @@ export async function mend(services: Services, actor: Actor, { rule, mends }: Me
     return { do: 'edit', source, fields };
   });
   const n = changes.length;
-  const says = `${title}: mended ${n === 1 ? '1 record' : `${n.toLocaleString('en')} records`}`;
+  const says = `${title}: mended ${n === 1 ? '1 record' : `${formatNumber(n)} records`}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 

@@ -4,6 +4,7 @@ import pMap from 'p-map';
 import { packWords } from '@pandecta/core/documents';
 import { withPictures } from '@pandecta/core/pages';
 import { cut, withoutNul } from '@pandecta/core/text';
+import { formatDate } from '@pandecta/core/wording';
 import { prefixOf } from '../database/lexemes.ts';
 import type { Services } from '../services.ts';
 import { ensureFile, finish, forgetPages, writePages } from './read-pdf.ts';
@@ -21,7 +22,7 @@ export async function keepPage(
   workspace: { id: string; number: number },
   page: { html: string; address: string; name: string },
 ): Promise<string | undefined> {
-  const seen = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const seen = formatDate(Date.now());
   const kept = await workers.run('keepPage', { ...page, seen, lead: prefixOf(workspace.number) });
   if (!kept?.text) return undefined;
   const data = new Map<number, string>();

@@ -5,6 +5,7 @@ import { isPdf, pictureType } from '@pandecta/core/formats';
 import { lacksInWords, lacksOf } from '@pandecta/core/intake';
 import { withoutMarkup } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
+import { formatNumber } from '@pandecta/core/wording';
 import { Refusal } from '../errors.ts';
 import { pdfNameIn } from '../files/fetch-pdf.ts';
 import type { Actor } from '../access/principal.ts';
@@ -29,7 +30,7 @@ export async function bringClip(services: Services, actor: Actor, clip: Clip): P
   const { sha256 } = await services.storage.put(Readable.from([Buffer.from(html)]));
   const { record } = await services.workers.run('readPage', { html, address });
   const title = withoutMarkup(record.title ?? address);
-  const name = cut(items?.length ? `${items.length.toLocaleString('en')} from ${title}` : title, 200);
+  const name = cut(items?.length ? `${formatNumber(items.length)} from ${title}` : title, 200);
   const page = { address, sha256, ...(items && { items }), ...(picture && { picture }), ...(pdf && { pdf }) };
   const missing = items?.length ? '' : lacksInWords(lacksOf({ ...record, accessed: { literal: 'today' } }));
   return { importId: await bring({ name, page }, name), title: name, missing };

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import type { Destination, ImportMessage, GatherSettings, Through } from '@pandecta/contract';
 import { countSources, type Change } from '@pandecta/core/changes';
 import { lacksOf } from '@pandecta/core/intake';
+import { formatNumber } from '@pandecta/core/wording';
 import { commitWithin } from '../changes/commit.ts';
 import { withoutTimeout, type Db } from '../database/connect.ts';
 import { json, number, one, orNull, text, type RowOf } from '../database/read.ts';
@@ -196,7 +197,7 @@ async function commitImport(
   if (sources.length && row.destination?.known) changes.push(...broughtTo(destination, sources));
   if (!changes.length) return null;
   const says = waiting.length
-    ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${waiting.length.toLocaleString('en')} in the intake`].join(', ')}`
+    ? `Gathered ${row.title}: ${[...(fresh.length ? [`${countSources(fresh.length)} new`] : []), `${formatNumber(waiting.length)} in the intake`].join(', ')}`
     : `Imported ${row.title}: ${countSources(fresh.length)} new`;
   return (await commitWithin(tx, actor, { do: 'all', says, changes }, { progress })).changeId;
 }

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { ImportedSource, ImportFileReport, ImportMessage } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { withoutMarkup } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { isFile } from './inputs.ts';
@@ -96,9 +97,8 @@ function outcomeOf(
   if (pdf && known[0]) return `Already here as “${withoutMarkup(known[0].title)}”: ${known[0].because}`;
   if (pdf) return `${waiting ? 'In the intake:' : 'New source'} “${named(p.candidates[0]!)}”${pages}`;
   if (!isFile(p.input) && waiting === 1) return `In the intake: “${named(p.candidates[0]!)}”`;
-  const here = known.length ? `, ${known.length.toLocaleString('en')} already here` : '';
-  if (waiting)
-    return `${waiting.toLocaleString('en')} in the intake${added ? `, ${countSources(added)} new` : ''}${here}`;
+  const here = known.length ? `, ${formatNumber(known.length)} already here` : '';
+  if (waiting) return `${formatNumber(waiting)} in the intake${added ? `, ${countSources(added)} new` : ''}${here}`;
   return `${countSources(added)} new${here}`;
 }
 
@@ -133,11 +133,11 @@ export async function storeReport(
 export function summary(report: StoredReport): string {
   return [
     ...(report.added || !report.waiting ? [`${countSources(report.added)} new`] : []),
-    ...(report.waiting ? [`${report.waiting.toLocaleString('en')} in the intake`] : []),
-    ...(report.known ? [`${report.known.toLocaleString('en')} already here`] : []),
+    ...(report.waiting ? [`${formatNumber(report.waiting)} in the intake`] : []),
+    ...(report.known ? [`${formatNumber(report.known)} already here`] : []),
     ...(report.attached
       ? [`${report.attached} ${report.attached === 1 ? 'file' : 'files'} attached to sources already here`]
       : []),
-    ...(report.withMessages ? [`${report.withMessages.toLocaleString('en')} with messages`] : []),
+    ...(report.withMessages ? [`${formatNumber(report.withMessages)} with messages`] : []),
   ].join(', ');
 }

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import { Destination, ImportReport, routes, THROUGH, type JobInfo, type Through, type Way } from '@pandecta/contract';
 import type { FastifyRequest } from 'fastify';
 import { checkColumns, type Columns } from '@pandecta/core/formats';
+import { formatNumber } from '@pandecta/core/wording';
 import type { Db } from '../database/connect.ts';
 import { json, orNull, rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
@@ -53,7 +54,7 @@ export function gatherRoutes(declare: Declare, services: Services): void {
       part,
     }));
     if (!inputs.length) throw new Refusal('invalid', 'there is nothing in it to bring in');
-    const title = inputs.length === 1 ? inputs[0]!.name : `Pasted: ${inputs.length.toLocaleString('en')} parts`;
+    const title = inputs.length === 1 ? inputs[0]!.name : `Pasted: ${formatNumber(inputs.length)} parts`;
     return startImport(services, actor, inputs, { ...body, way: 'typed', title });
   });
   declare(routes.gather.clip, ({ actor, body }) => bringClip(services, actor, body));

@@ -7,6 +7,7 @@ import type { Readable } from 'node:stream';
 import { Transform } from 'node:stream';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { MOST_FILE_BYTES, MOST_FILES, type ImportMessage } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import type { Storage } from '../storage/storage.ts';
 import type { Progress } from '../queue/kind.ts';
 import { isFile, type FileInput, type Input } from './inputs.ts';
@@ -76,7 +77,7 @@ async function unpackOne(storage: Storage, archive: FileInput, out: Unpacked, pr
   const take = async (entry: Entry): Promise<boolean> => {
     if (/\/$/.test(entry.fileName) || /(?:^|\/)(?:\.|__MACOSX\/)/.test(entry.fileName)) return true;
     if (files >= MOST_FILES) {
-      tell(`It holds more than ${MOST_FILES.toLocaleString('en')} files`, 'the others were left out');
+      tell(`It holds more than ${formatNumber(MOST_FILES)} files`, 'the others were left out');
       return false;
     }
     if (entry.isEncrypted()) {

@@ -1,5 +1,6 @@
 /** Reads the JSON of a request, and refuses what would take long before it takes long. */
 import type { FastifyInstance } from 'fastify';
+import { formatNumber } from '@pandecta/core/wording';
 import { Refusal } from '../errors.ts';
 
 /** Deeper than anything that is sent here. */
@@ -28,7 +29,7 @@ export function refuseUnwieldy(json: string): void {
         break;
       case 0x3a: // :
         keys += 1;
-        if (keys > MOST_KEYS) throw new Refusal('invalid', `it has more than ${MOST_KEYS.toLocaleString('en')} keys`);
+        if (keys > MOST_KEYS) throw new Refusal('invalid', `it has more than ${formatNumber(MOST_KEYS)} keys`);
     }
   }
 }

@@ -4,6 +4,7 @@ import type { Duplex } from 'node:stream';
 import { setTimeout } from 'node:timers/promises';
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { MOST_FILE_BYTES, MOST_FILES } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { codeOf, GAVE_UP, isFull, isUnavailable } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 
@@ -20,7 +21,7 @@ export const bytesInWords = (bytes: number): string =>
 /** What is said of an error the framework has, by its code; none quotes what was sent. */
 const OF_FRAMEWORK: Record<string, (request: FastifyRequest) => Refusal> = {
   FST_REQ_FILE_TOO_LARGE: () => new Refusal('file_too_large', bytesInWords(MOST_FILE_BYTES)),
-  FST_FILES_LIMIT: () => new Refusal('invalid', `at most ${MOST_FILES.toLocaleString('en')} files go at once`),
+  FST_FILES_LIMIT: () => new Refusal('invalid', `at most ${formatNumber(MOST_FILES)} files go at once`),
   FST_ERR_CTP_BODY_TOO_LARGE: (request) =>
     new Refusal('body_too_large', bytesInWords(request.routeOptions?.bodyLimit ?? 0)),
   FST_ERR_CTP_INVALID_JSON_BODY: () => new Refusal('invalid', 'it is not JSON'),

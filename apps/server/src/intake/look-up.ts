@@ -4,6 +4,7 @@ import type { Changed } from '@pandecta/contract';
 import type { Change, EditChange } from '@pandecta/core/changes';
 import { givenByLike } from '@pandecta/core/matching';
 import type { SourceRecord } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { commitWithin, type Committed } from '../changes/commit.ts';
 import { lockSources } from '../records/store.ts';
 import { withoutTimeout, type Db } from '../database/connect.ts';
@@ -71,7 +72,7 @@ const AT_ONCE = 4;
 
 export async function startLookingUp(services: Services, actor: Actor, ids: string[]): Promise<Changed> {
   if (!ids.length) throw new Refusal('invalid', 'none is chosen');
-  const title = `Looking up ${ids.length.toLocaleString('en')}`;
+  const title = `Looking up ${formatNumber(ids.length)}`;
   const jobId = await services.jobs.queue(lookUpJob, actor, title, { ids });
   return { changeId: null, says: `${title}; Jobs shows how far it is`, jobId };
 }
@@ -88,11 +89,7 @@ export const lookUpJob = defineJob<{ ids: string[] }>({
       async ({ id, record }) => {
         const looked = await lookUp(services, workspaceId, record);
         found.set(id, looked);
-        await progress(
-          found.size,
-          asked.size,
-          `${found.size.toLocaleString('en')} of ${asked.size.toLocaleString('en')} asked for`,
-        );
+        await progress(found.size, asked.size, `${formatNumber(found.size)} of ${formatNumber(asked.size)} asked for`);
       },
       { concurrency: AT_ONCE },
     );
@@ -109,9 +106,9 @@ export const lookUpJob = defineJob<{ ids: string[] }>({
 function inWords(looked: LookedUpAnywhere[]): string {
   const count = (state: LookedUpAnywhere['state']): number => looked.filter((l) => l.state === state).length;
   const parts = [
-    `${count('found').toLocaleString('en')} found`,
-    ...(count('not found') ? [`${count('not found').toLocaleString('en')} not found`] : []),
-    ...(count('silent') ? [`${count('silent').toLocaleString('en')} without an answer`] : []),
+    `${formatNumber(count('found'))} found`,
+    ...(count('not found') ? [`${formatNumber(count('not found'))} not found`] : []),
+    ...(count('silent') ? [`${formatNumber(count('silent'))} without an answer`] : []),
   ];
-  return `Looked up ${looked.length.toLocaleString('en')}: ${parts.join(', ')}`;
+  return `Looked up ${formatNumber(looked.length)}: ${parts.join(', ')}`;
 }

@@ -3,6 +3,7 @@ import type { Changed, Respan } from '@pandecta/contract';
 import type { Change } from '@pandecta/core/changes';
 import { applyLearnt, learn, respan, valueOf, type Correction, type Span } from '@pandecta/core/references';
 import { same } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -34,7 +35,7 @@ export async function respanOne(services: Services, actor: Actor, id: string, ch
   }
   const changes: Change[] = mended.map((m) => m.change);
   const more = mended.length - 1;
-  const others = more === 1 ? 'one that is made like it' : `${more.toLocaleString('en')} that are made like it`;
+  const others = more === 1 ? 'one that is made like it' : `${formatNumber(more)} that are made like it`;
   const done = more
     ? await commit(services, actor, { do: 'all', says: `Corrected it, and ${others}`, changes })
     : await commit(services, actor, changes[0]!);

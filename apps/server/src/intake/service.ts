@@ -15,6 +15,7 @@ import { countSources, type Change, type Presence } from '@pandecta/core/changes
 import { ruleOf } from '@pandecta/core/proofing';
 import { areOneWork, filledBy } from '@pandecta/core/matching';
 import { filledFields, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -209,7 +210,7 @@ export async function takeIn(services: Services, actor: Actor, ids: string[], co
   if (!changeId || done?.do !== 'presence') return answer(committed);
   const left = ids.length - done.sources.length;
   const says = `Took in ${countSources(done.sources.length)}${folders ? ', filed by their folders' : ''}`;
-  return { changeId, says: left && complete ? `${says}; ${left.toLocaleString('en')} still wait` : says };
+  return { changeId, says: left && complete ? `${says}; ${formatNumber(left)} still wait` : says };
 }
 
 /** Set aside, or put back from there. */
@@ -265,7 +266,7 @@ export async function joinCertain(services: Services, actor: Actor, ids: string[
     }
     return {
       do: 'all',
-      says: `Joined ${joined.toLocaleString('en')} to sources here${filledInWords(filled)}`,
+      says: `Joined ${formatNumber(joined)} to sources here${filledInWords(filled)}`,
       changes,
     };
   };
@@ -273,7 +274,7 @@ export async function joinCertain(services: Services, actor: Actor, ids: string[
 }
 
 const filledInWords = (filled: number): string =>
-  filled ? `: ${filled === 1 ? '1 field' : `${filled.toLocaleString('en')} fields`} filled` : '';
+  filled ? `: ${filled === 1 ? '1 field' : `${formatNumber(filled)} fields`} filled` : '';
 
 async function joining(
   tx: Db,
@@ -304,7 +305,7 @@ export async function gatherListed(services: Services, actor: Actor, id: string,
     return record ? [{ name: withoutMarkup(record.title ?? 'Untitled'), record, subjects: [], found }] : [];
   });
   if (!chosen.length) throw new Refusal('invalid', 'none of the works is chosen');
-  const title = `${chosen.length.toLocaleString('en')} from ${withoutMarkup(one.record.title ?? origin.address ?? 'a page')}`;
+  const title = `${formatNumber(chosen.length)} from ${withoutMarkup(one.record.title ?? origin.address ?? 'a page')}`;
   return startImport(services, actor, chosen, { way: 'typed', title: cut(title, 200) });
 }
 

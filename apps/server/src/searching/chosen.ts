@@ -1,5 +1,6 @@
 /** The sources a request is about: those it names, or all that match its question but those it leaves out. */
 import type { Chosen } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { Refusal } from '../errors.ts';
 import type { Acting } from '../access/principal.ts';
 import type { Services } from '../services.ts';
@@ -23,7 +24,6 @@ export async function chosenIds(
     ? await visibleIds(services.db, caller.actor, 'source', ids)
     : await idsIn(services, await understand(services.db, caller, matching!), 0, Infinity);
   const chosen = left.size ? found.filter((id) => !left.has(id)) : found;
-  if (chosen.length > most)
-    throw new Refusal('too_many', most.toLocaleString('en'), chosen.length.toLocaleString('en'));
+  if (chosen.length > most) throw new Refusal('too_many', formatNumber(most), formatNumber(chosen.length));
   return chosen;
 }

@@ -2,6 +2,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { BinState, Changed } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import { commitWithin } from '../changes/commit.ts';
 import { MOST_AT_ONCE } from '../changes/service.ts';
 import { idsOf, transact, withoutTimeout, type Db } from '../database/connect.ts';
@@ -89,7 +90,7 @@ export const emptyBinJob = defineJob<{ sources: string[] }>({
       const before = await enter(tx, workspaceId, jobId);
       if (before !== null) return { says: before, contents: [] };
       const removed = await removeForGood(tx, { workspaceId, userId }, input.sources, (n, of) =>
-        progress(n, of, `${n.toLocaleString('en')} of ${countSources(of)}`),
+        progress(n, of, `${formatNumber(n)} of ${countSources(of)}`),
       );
       await noteResult(tx, workspaceId, jobId, { changeId: null, says: removed.says });
       return removed;

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { ALL_KINDS, KINDS } from '@pandecta/core/source';
+import { formatDate } from '@pandecta/core/wording';
 import type { Db } from '../database/connect.ts';
 import { rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
@@ -7,12 +8,7 @@ import { fixedNames, type FacetKind, type Facets } from '../indexing/facet.ts';
 
 /** "2027-03" is March 2027. */
 const monthNames: FacetKind['names'] = async (_, __, keys) =>
-  new Map(
-    keys.map((key) => [
-      key,
-      new Date(`${key}-01T12:00:00Z`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' }),
-    ]),
-  );
+  new Map(keys.map((key) => [key, formatDate(`${key}-02T12:00:00Z`, 'month')]));
 
 export const sourceFacets: Facets = {
   kinds: [

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { counted } from '@pandecta/core/wording';
 import { useJobs } from '../gather/jobs.ts';
 import ConfirmInPlace from '../kit/ConfirmInPlace.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitPopover from '../kit/KitPopover.vue';
 import ProgressBar from '../kit/ProgressBar.vue';
-import { counted } from '../kit/words.ts';
 
 const jobs = useJobs();
 </script>

@@ -2,6 +2,7 @@
 import { ChevronDown } from '@lucide/vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import { formatNumber } from '@pandecta/core/wording';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useCheck } from '../check/index.ts';
@@ -68,7 +69,7 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
           v-if="s.count !== undefined"
           class="rounded-lg px-1.5 font-mono text-label font-normal"
           :class="isOn(s.to) ? 'bg-verdtint text-verdigris' : 'bg-[#3b4a52] text-[#e9e6dd]'"
-          >{{ s.count.toLocaleString('en') }}</span
+          >{{ formatNumber(s.count) }}</span
         >
       </RouterLink>
     </nav>

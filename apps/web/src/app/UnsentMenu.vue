@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What one wrote that is not saved yet: it is sent by itself, or shown with why not, to be written on or let go. */
+import { formatNumber } from '@pandecta/core/wording';
 import { useUnsent, type Unsent } from '../act/unsent.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitPopover from '../kit/KitPopover.vue';
@@ -17,7 +18,7 @@ const stateOf = ({ error, met }: Unsent): string =>
   <KitPopover v-if="unsent.kept.length" look="bare" at="bottom-end">
     <template #button
       ><span class="whitespace-nowrap rounded px-1.5 py-0.5 font-semibold text-[#f2c46d] hover:text-white"
-        >{{ unsent.kept.length.toLocaleString('en') }} not saved yet</span
+        >{{ formatNumber(unsent.kept.length) }} not saved yet</span
       ></template
     ><template #default="{ close }">
       <ul class="w-96" aria-label="Not saved yet">

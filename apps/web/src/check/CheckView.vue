@@ -3,6 +3,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
+import { formatNumber } from '@pandecta/core/wording';
 import KitNotice from '../kit/KitNotice.vue';
 import SplitHandle from '../kit/SplitHandle.vue';
 import CompareRecords from './CompareRecords.vue';
@@ -39,7 +40,7 @@ const NAMES = { duplicates: 'Duplicates', proofing: 'Proofing', filing: 'Filing'
           :aria-current="check.queue === q ? 'page' : undefined"
           class="whitespace-nowrap rounded-[5px] px-2 py-1"
           :class="check.queue === q ? 'bg-top font-semibold text-[#f4f1e9]' : 'text-muted hover:text-ink'"
-          >{{ NAMES[q] }} {{ check.counts[q]?.toLocaleString('en') ?? '' }}</RouterLink
+          >{{ NAMES[q] }} {{ formatNumber(check.counts[q]) }}</RouterLink
         >
       </nav>
       <div class="min-h-0 flex-1 overflow-auto px-3.5 pb-4 pt-1">

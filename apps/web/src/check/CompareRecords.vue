@@ -7,6 +7,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { MOST_BESIDE, OF_ALL, routes, type SourceDetail } from '@pandecta/contract';
 import { ALL_OF_THEM, canCombine, differences, mergedRecord, planMerge, type Piece } from '@pandecta/core/matching';
 import { variableLabel, type SourceRecord } from '@pandecta/core/source';
+import { counted, formatDate } from '@pandecta/core/wording';
 import { useDeeds } from '../act/commands.ts';
 import { ask } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
@@ -16,7 +17,7 @@ import { concerns } from '../data/live.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitTable from '../kit/KitTable.vue';
-import { counted, turned } from '../kit/words.ts';
+import { turned } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { inOrder, valueInWords } from '../sources/index.ts';
 import { useCheck } from './store.ts';
@@ -125,8 +126,7 @@ const columns = computed(() => [
   { key: 'field', name: 'Field', class: 'w-24 text-muted' },
   ...shown.value.map((m, i) => ({ key: m.id, name: `${letter(i)} · ${since(m)}` })),
 ]);
-const since = (m: SourceDetail): string =>
-  `${new Date(m.addedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${m.cameFrom ?? m.addedBy}`;
+const since = (m: SourceDetail): string => `${formatDate(m.addedAt, 'short')}, ${m.cameFrom ?? m.addedBy}`;
 
 const { data: printed } = useAsked({
   question: () => merged.value && { record: merged.value, style: citing.style.id, locale: citing.locale },

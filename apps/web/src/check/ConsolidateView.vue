@@ -3,6 +3,7 @@
 import { useTitle } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { routes, type Chosen, type Twice } from '@pandecta/contract';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import { useAsked } from '../data/asked.ts';
@@ -11,7 +12,6 @@ import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitNotice from '../kit/KitNotice.vue';
 import KitSelect from '../kit/KitSelect.vue';
-import { counted } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
@@ -90,7 +90,7 @@ const parts = computed(() => {
         <ul class="mt-1.5 flex gap-6 text-fine" aria-label="How they overlap">
           <li v-for="p in parts" :key="p.name" class="flex items-baseline gap-1.5">
             <span class="inline-block size-2.5 rounded-sm" :class="p.tone" aria-hidden="true" />{{ p.name }}
-            <b class="font-mono text-label">{{ p.n.toLocaleString('en') }}</b>
+            <b class="font-mono text-label">{{ formatNumber(p.n) }}</b>
           </li>
         </ul>
         <template v-if="value.twice.length">
@@ -124,7 +124,7 @@ const parts = computed(() => {
         <p v-if="session.may('edit')" class="mt-4 flex items-center gap-3">
           <KitButton look="main" :disabled="!files && !merges.length" @click="bring"
             >File {{ counted(files, 'source')
-            }}<template v-if="merges.length"> and merge {{ merges.length.toLocaleString('en') }}</template></KitButton
+            }}<template v-if="merges.length"> and merge {{ formatNumber(merges.length) }}</template></KitButton
           ><span class="text-fine text-muted">Each merge, and the filing, can be undone by itself.</span>
         </p>
       </template>

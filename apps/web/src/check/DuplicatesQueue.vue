@@ -2,9 +2,10 @@
 /** Groups of sources that may be one work, the surest first; those that are certain can be merged at one go, after a look. */
 import { computed, ref, watch } from 'vue';
 import type { DuplicateGroup } from '@pandecta/contract';
+import { counted } from '@pandecta/core/wording';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
-import { counted, turned } from '../kit/words.ts';
+import { turned } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { useCheck } from './store.ts';
 

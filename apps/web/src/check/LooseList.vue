@@ -2,6 +2,7 @@
 /** The sources of a queue of loose ends: chosen, and filed or tagged together. */
 import { computed, ref, watch } from 'vue';
 import { routes, type Suggestion } from '@pandecta/contract';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { useDeeds } from '../act/commands.ts';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
@@ -12,7 +13,7 @@ import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitCombobox from '../kit/KitCombobox.vue';
-import { counted, turned } from '../kit/words.ts';
+import { turned } from '../kit/words.ts';
 import { usePlaces, type Offer } from '../places/store.ts';
 import { useSession } from '../session/store.ts';
 import { TagInput } from '../sources/index.ts';
@@ -101,8 +102,7 @@ async function tagWith(name: string): Promise<void> {
   <template v-else-if="queue">
     <header>
       <h1 class="flex items-baseline gap-3 font-serif text-title font-semibold">
-        {{ queue.title
-        }}<span class="font-sans text-fine font-normal text-muted">{{ queue.count.toLocaleString('en') }}</span>
+        {{ queue.title }}<span class="font-sans text-fine font-normal text-muted">{{ formatNumber(queue.count) }}</span>
       </h1>
       <p class="mt-1 text-muted">{{ queue.why }}</p>
     </header>
@@ -184,8 +184,7 @@ async function tagWith(name: string): Promise<void> {
     </ul>
     <p v-if="!queue.count" class="mt-3 text-muted">Nothing here.</p>
     <p v-if="queue.sources.length && queue.count > queue.sources.length" class="mt-2 text-fine text-muted">
-      The first {{ queue.sources.length }} of {{ queue.count.toLocaleString('en') }}; the rest appear when these are
-      done.
+      The first {{ queue.sources.length }} of {{ formatNumber(queue.count) }}; the rest appear when these are done.
     </p>
   </template>
 </template>

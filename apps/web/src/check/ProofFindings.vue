@@ -4,11 +4,11 @@ import { computed, ref, watch } from 'vue';
 import { MOST_AT_ONCE, type FindingOf } from '@pandecta/contract';
 import { SURE } from '@pandecta/core/proofing';
 import { isVariable } from '@pandecta/core/source';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
-import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { BeforeAfter, useFindingDeeds } from '../sources/index.ts';
 import MissingValue from './MissingValue.vue';
@@ -104,7 +104,7 @@ useDeeds({ merge: mend });
       </li>
     </ul>
     <p v-if="check.isFound && count > findings.length && !rule.whole" class="mt-2 text-fine text-muted">
-      The first {{ findings.length }} of {{ count.toLocaleString('en') }}; the rest appear when these are done.
+      The first {{ findings.length }} of {{ formatNumber(count) }}; the rest appear when these are done.
     </p>
     <div class="mt-4 flex flex-wrap items-center gap-1.5">
       <template v-if="session.may('edit')">

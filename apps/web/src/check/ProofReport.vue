@@ -4,13 +4,13 @@ import { useTitle } from '@vueuse/core';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { routes, type FindingOf } from '@pandecta/contract';
+import { counted, formatDate, formatNumber } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useCiting } from '../citing/store.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
-import { counted, dayInFull } from '../kit/words.ts';
 import { usePlaces } from '../places/store.ts';
 import { BeforeAfter } from '../sources/index.ts';
 import { thingsLeft } from './store.ts';
@@ -35,7 +35,7 @@ const sources = computed(() => {
   return [...by].map(([id, found]) => ({ id, found, title: found[0]!.title, who: found[0]!.who }))
     .sort((a, b) => (a.who || a.title).localeCompare(b.who || b.title)); // prettier-ignore
 });
-const today = dayInFull();
+const today = formatDate(Date.now());
 const print = (): void => window.print();
 </script>
 
@@ -80,7 +80,7 @@ const print = (): void => window.print();
           </ul>
         </section>
         <p v-if="left > value.findings.length" class="mt-4 text-fine text-muted">
-          The first {{ value.findings.length.toLocaleString('en') }} of {{ left.toLocaleString('en') }} findings.
+          The first {{ formatNumber(value.findings.length) }} of {{ formatNumber(left) }} findings.
         </p>
       </template>
     </article>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** An entry of a queue: its name, how much is in it, and whether one is at it. */
+import { formatNumber } from '@pandecta/core/wording';
 import KitButton from '../kit/KitButton.vue';
 
 defineProps<{ name: string; count: number; current: boolean }>();
@@ -17,6 +18,6 @@ const emit = defineEmits<{ choose: [] }>();
     :aria-current="current ? 'true' : undefined"
     @click="emit('choose')"
     ><span>{{ name }}</span
-    ><span class="font-mono text-label font-normal text-muted">{{ count.toLocaleString('en') }}</span></KitButton
+    ><span class="font-mono text-label font-normal text-muted">{{ formatNumber(count) }}</span></KitButton
   >
 </template>

@@ -2,6 +2,7 @@
 /** What was asked of the sources here, by those who log it; and whether one logs what one asks oneself. */
 import { computed } from 'vue';
 import { routes, type AskedLog } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import KitCheck from '../kit/KitCheck.vue';
@@ -53,7 +54,7 @@ const COLUMNS = [
           ></template
         >
         <template #by="{ row }">{{ row.by }}</template>
-        <template #found="{ row }">{{ row.found.toLocaleString('en') }}</template>
+        <template #found="{ row }">{{ formatNumber(row.found) }}</template>
       </KitTable>
     </template>
   </section>

@@ -5,6 +5,7 @@ import { computed, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { MOST_FILE_BYTES, MOST_FILES, routes } from '@pandecta/contract';
 import { MOST_TYPED, seenInWords, takeApart } from '@pandecta/core/door';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import KitButton from '../kit/KitButton.vue';
@@ -63,7 +64,7 @@ defineExpose({ focus: (): void => field.value?.focus() });
     <p class="mt-1.5 min-h-9 text-fine text-muted" aria-live="polite">
       <template v-if="tooLong"
         ><span class="text-madder"
-          >More than {{ MOST_TYPED.toLocaleString('en') }} characters: save it as a file and drop that.</span
+          >More than {{ formatNumber(MOST_TYPED) }} characters: save it as a file and drop that.</span
         ></template
       >
       <template v-else-if="seen.length"
@@ -75,8 +76,7 @@ defineExpose({ focus: (): void => field.value?.focus() });
       </template>
       <template v-else
         >Files and folders may be dropped anywhere: PDF, pictures of pages, files of references, tables, DOCX, ODT,
-        saved pages, zip; up to {{ MOST_FILES.toLocaleString('en') }} files of
-        {{ MOST_FILE_BYTES / 1024 ** 2 }} MB.</template
+        saved pages, zip; up to {{ formatNumber(MOST_FILES) }} files of {{ MOST_FILE_BYTES / 1024 ** 2 }} MB.</template
       >
     </p>
     <slot />

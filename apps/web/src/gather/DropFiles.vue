@@ -3,11 +3,11 @@
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { counted } from '@pandecta/core/wording';
 import { isTyping } from '../act/typing.ts';
 import { usePlaces } from '../places/store.ts';
 import KitButton from '../kit/KitButton.vue';
 import ProgressBar from '../kit/ProgressBar.vue';
-import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
 import { useDestination } from './destination.ts';

@@ -4,6 +4,7 @@ import { useElementSize } from '@vueuse/core';
 import { sankey, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from 'd3-sankey';
 import { computed, ref } from 'vue';
 import type { SearchFlow } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import KitTable from '../kit/KitTable.vue';
 
 const props = defineProps<{ flow: SearchFlow }>();
@@ -106,7 +107,7 @@ const toneOf = (l: Link): Stop['tone'] => (l.target as Node).tone;
           :dy="n.tone === 'catalogue' ? 0 : '0.32em'"
           class="fill-ink text-fine"
         >
-          <tspan class="font-mono font-medium">{{ n.n.toLocaleString('en') }}</tspan>
+          <tspan class="font-mono font-medium">{{ formatNumber(n.n) }}</tspan>
           {{ n.name }}
         </text>
       </g>

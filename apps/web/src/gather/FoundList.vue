@@ -2,6 +2,7 @@
 /** What a search outside found: one list over all its catalogues, as they answer. */
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -9,7 +10,6 @@ import KitCheck from '../kit/KitCheck.vue';
 import KitField from '../kit/KitField.vue';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
 import KitNotice from '../kit/KitNotice.vue';
-import { counted } from '../kit/words.ts';
 import { keysOf } from '../list/keys.ts';
 import ListBox from '../list/ListBox.vue';
 import FoundRow from './FoundRow.vue';
@@ -82,7 +82,7 @@ useDeeds({
           <KitButton v-if="about && !about.watch" @click="watching = true">Watch…</KitButton>
           <WatchBox v-if="toWatch" v-model:open="watching" :search="toWatch" />
           <KitButton look="main" :disabled="!n" title="i" @click="outside.gather()">{{
-            n > 1 ? `Gather ${n.toLocaleString('en')}` : 'Gather it'
+            n > 1 ? `Gather ${formatNumber(n)}` : 'Gather it'
           }}</KitButton>
         </div>
       </div>
@@ -91,7 +91,7 @@ useDeeds({
           {{ a.name }}:
           <span v-if="a.state === 'asking'" class="text-muted">asking…</span>
           <span v-else-if="a.state === 'failed'" class="text-madder">{{ a.says }}</span>
-          <b v-else class="font-mono text-label font-medium">{{ a.total.toLocaleString('en') }}</b>
+          <b v-else class="font-mono text-label font-medium">{{ formatNumber(a.total) }}</b>
         </li>
       </ul>
       <form v-if="about" class="mt-1.5" @submit.prevent="describe">
@@ -112,7 +112,7 @@ useDeeds({
         @check="allSelected ? outside.unselect() : outside.selectAll()"
       />
       <b class="text-ink">{{ counted(outside.total, 'work') }}</b>
-      <span v-if="outside.count">{{ outside.count.toLocaleString('en') }} selected</span>
+      <span v-if="outside.count">{{ formatNumber(outside.count) }} selected</span>
       <KitMenu :entries="sorts" look="quiet"
         >Sorted: {{ SORTS.find((s) => s[0] === outside.sort)?.[1].toLowerCase() }}</KitMenu
       >

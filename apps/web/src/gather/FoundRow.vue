@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { FoundWork } from '@pandecta/contract';
 import { belowOf, withoutMarkup } from '@pandecta/core/source';
-import { counted } from '../kit/words.ts';
+import { counted } from '@pandecta/core/wording';
 import RecordLine from './RecordLine.vue';
 
 const props = defineProps<{ row: FoundWork; checked: boolean; current: boolean }>();

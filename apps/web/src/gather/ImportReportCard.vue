@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { ImportReport } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../act/changes.ts';
 import ConfirmInPlace from '../kit/ConfirmInPlace.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -82,7 +83,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
               <span
                 class="block font-mono text-display"
                 :class="f.says === 'with messages' && f.n ? 'text-ochre' : ''"
-                >{{ f.n.toLocaleString('en') }}</span><span class="text-muted">{{ f.says }}</span>
+                >{{ formatNumber(f.n) }}</span><span class="text-muted">{{ f.says }}</span>
             </dd>
           </div>
         </dl>
@@ -110,8 +111,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
       <template v-if="report.fresh.length">
         <h3 class="heading mt-6">
           New<template v-if="report.added > report.fresh.length">
-            · the first {{ report.fresh.length.toLocaleString('en') }} of
-            {{ report.added.toLocaleString('en') }}</template
+            · the first {{ formatNumber(report.fresh.length) }} of {{ formatNumber(report.added) }}</template
           >
         </h3>
         <ul class="mt-1 max-h-60 overflow-auto" aria-label="New" tabindex="0">
@@ -123,8 +123,7 @@ const TONE = { error: 'text-madder', warning: 'text-ochre', info: 'text-muted' }
       <template v-if="report.messages.length">
         <h3 class="heading mt-6">
           Messages<template v-if="report.messagesInAll > report.messages.length">
-            · the first {{ report.messages.length.toLocaleString('en') }} of
-            {{ report.messagesInAll.toLocaleString('en') }}</template
+            · the first {{ formatNumber(report.messages.length) }} of {{ formatNumber(report.messagesInAll) }}</template
           >
         </h3>
         <KitTable label="Messages" class="mt-1" :columns="MESSAGE_COLUMNS" :rows="report.messages">

@@ -3,6 +3,7 @@
 import { computed, onMounted, ref } from 'vue';
 import type { IntakeRow as Row } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import { useDeeds } from '../act/commands.ts';
 import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
@@ -29,7 +30,7 @@ const byBatch = computed(() => !intake.sort);
 const begins = (line: Row, before: Row | undefined): boolean => line.batch !== before?.batch;
 const batchOf = (line: Row) => intake.batches.get(line.batch);
 const waiting = computed(() => {
-  const n = intake.total.toLocaleString('en');
+  const n = formatNumber(intake.total);
   if (intake.state === 'loading') return 'Looking…';
   return aside.value
     ? `${n} set aside, each kept 30 days`
@@ -46,7 +47,7 @@ const lacking = computed<MenuEntry[]>(() => [
   { name: 'Anything', checked: !intake.missing, run: () => void (intake.missing = null) },
   ...intake.lacking.map((v) => ({
     name: v.name,
-    hint: v.count.toLocaleString('en'),
+    hint: formatNumber(v.count),
     checked: intake.missing === v.key,
     run: () => void (intake.missing = intake.missing === v.key ? null : v.key),
   })),
@@ -83,7 +84,7 @@ useDeeds({
       <div class="ml-auto flex gap-2">
         <template v-if="intake.count > 0 && intake.chosen">
           <KitButton v-if="!aside" look="main" title="i" @click="intake.takeIn(intake.chosen)"
-            >Take in {{ intake.count.toLocaleString('en') }}</KitButton
+            >Take in {{ formatNumber(intake.count) }}</KitButton
           >
           <KitButton
             v-if="!aside"
@@ -94,7 +95,7 @@ useDeeds({
           <KitButton v-if="!aside" title="f" @click="filing = true">File to…</KitButton>
           <KitButton v-if="!aside" title="t" @click="tagging = true">Tag…</KitButton>
           <KitButton @click="intake.setAside(intake.chosen, !aside)">{{
-            aside ? `Put ${intake.count.toLocaleString('en')} back` : 'Set aside'
+            aside ? `Put ${formatNumber(intake.count)} back` : 'Set aside'
           }}</KitButton>
         </template>
         <template v-else-if="!aside">
@@ -103,11 +104,11 @@ useDeeds({
             title="Shows which they are, and to what each is joined"
             @click="deciding = 'certain'"
             >{{
-              certain === 1 ? 'Join the certain one…' : `Join the ${certain.toLocaleString('en')} certain ones…`
+              certain === 1 ? 'Join the certain one…' : `Join the ${formatNumber(certain)} certain ones…`
             }}</KitButton
           >
           <KitButton v-if="complete" look="main" title="Shows which they are" @click="deciding = 'complete'">{{
-            complete === 1 ? 'Take in the complete one…' : `Take in the ${complete.toLocaleString('en')} complete ones…`
+            complete === 1 ? 'Take in the complete one…' : `Take in the ${formatNumber(complete)} complete ones…`
           }}</KitButton>
         </template>
       </div>
@@ -139,7 +140,7 @@ useDeeds({
         class="ml-auto"
         :aria-pressed="aside"
         @click="intake.scope = aside ? 'intake' : 'aside'"
-        >{{ aside ? 'Back to the intake' : `Set aside: ${intake.figures!.aside.toLocaleString('en')}` }}</KitButton
+        >{{ aside ? 'Back to the intake' : `Set aside: ${formatNumber(intake.figures!.aside)}` }}</KitButton
       >
     </div>
     <div v-if="intake.state === 'failed'" class="p-8 text-center">
@@ -173,8 +174,7 @@ useDeeds({
           <span v-if="batchOf(line)" class="shrink-0 text-fine text-muted"
             ><TimeText :at="batchOf(line)!.at" /> · {{ batchOf(line)!.by
             }}<template v-if="batchOf(line)!.waiting !== batchOf(line)!.came && !aside">
-              · {{ batchOf(line)!.waiting.toLocaleString('en') }} of
-              {{ batchOf(line)!.came.toLocaleString('en') }}</template
+              · {{ formatNumber(batchOf(line)!.waiting) }} of {{ formatNumber(batchOf(line)!.came) }}</template
             ></span
           >
         </p>

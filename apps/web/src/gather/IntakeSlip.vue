@@ -16,6 +16,7 @@ import {
   type Kind,
   type Name,
 } from '@pandecta/core/source';
+import { counted } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useCiting } from '../citing/store.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
@@ -23,7 +24,6 @@ import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitNotice from '../kit/KitNotice.vue';
-import { counted } from '../kit/words.ts';
 import { useSession } from '../session/store.ts';
 import { FileTo, originInWords, PlacesBlock, RecordEditor, SourceFindings } from '../sources/index.ts';
 import AsItCame from './AsItCame.vue';

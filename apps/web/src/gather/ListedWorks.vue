@@ -2,9 +2,10 @@
 /** The works a page lists: one chooses, and they come in beside it. */
 import { ref, watch } from 'vue';
 import { whenOf, whereOf, whoOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { counted } from '@pandecta/core/wording';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
-import { counted, turned } from '../kit/words.ts';
+import { turned } from '../kit/words.ts';
 
 const props = defineProps<{ id: string; items: SourceRecord[] }>();
 const emit = defineEmits<{ bring: [items: number[]] }>();

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue';
 import { routes } from '@pandecta/contract';
 import { belowOf, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
@@ -25,7 +26,7 @@ const ticked = computed(() => (ones.value?.rows ?? []).filter((r) => !left.value
 const titleOf = (record: SourceRecord): string => withoutMarkup(record.title ?? 'Untitled');
 const more = computed(() => (ones.value ? ones.value.total - ones.value.rows.length : 0));
 const does = computed(() => {
-  const n = ticked.value.length.toLocaleString('en');
+  const n = formatNumber(ticked.value.length);
   return props.which === 'complete' ? `Take in ${n}` : `Join ${n}`;
 });
 
@@ -63,8 +64,8 @@ async function decide(): Promise<void> {
             : 'Each adds its collections, tags and files to its source and fills empty fields there. Untick any that should keep waiting.'
         }}
         <template v-if="more > 0"
-          >These are the first {{ ones!.rows.length.toLocaleString('en') }}; {{ more.toLocaleString('en') }} more come
-          after them.</template
+          >These are the first {{ formatNumber(ones!.rows.length) }}; {{ formatNumber(more) }} more come after
+          them.</template
         >
       </p>
     </header>

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue';
 import { routes } from '@pandecta/contract';
 import { flowInWords } from '@pandecta/core/catalogues';
+import { counted, formatDate, formatNumber } from '@pandecta/core/wording';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { concerns } from '../data/live.ts';
@@ -11,7 +12,7 @@ import EmptyState from '../kit/EmptyState.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitTable from '../kit/KitTable.vue';
-import { counted, dayInFull, turned } from '../kit/words.ts';
+import { turned } from '../kit/words.ts';
 import AskedHere from './AskedHere.vue';
 import { byDay } from './days.ts';
 import FlowPicture from './FlowPicture.vue';
@@ -39,12 +40,12 @@ const words = computed(() => {
   const [last, first] = [chosen.value[0], chosen.value.at(-1)];
   const outsideOf =
     flow.value && first && last
-      ? flowInWords(flow.value, chosen.value.length, dayInFull(first.at), dayInFull(last.at))
+      ? flowInWords(flow.value, chosen.value.length, formatDate(first.at), formatDate(last.at))
       : '';
   const n = asked.value.length;
   const within =
     n &&
-    `The collected sources were searched ${n === 1 ? 'once' : `${n} times`}, between ${dayInFull(asked.value.at(-1)!.at)} and ${dayInFull(asked.value[0]!.at)}.`;
+    `The collected sources were searched ${n === 1 ? 'once' : `${n} times`}, between ${formatDate(asked.value.at(-1)!.at)} and ${formatDate(asked.value[0]!.at)}.`;
   return [outsideOf, within].filter(Boolean).join(' ');
 });
 const toggle = (id: string): void => void (left.value = turned(left.value, id));
@@ -97,21 +98,21 @@ const COLUMNS = [
           <template #asked="{ row }"
             ><span v-for="a in row.asked" :key="a.id" class="block truncate"
               >{{ a.name }} <span v-if="a.state === 'failed'" class="text-madder" :title="a.says">did not answer</span
-              ><template v-else>{{ a.total.toLocaleString('en') }}</template></span
+              ><template v-else>{{ formatNumber(a.total) }}</template></span
             ></template
           >
-          <template #seen="{ row }">{{ row.works.toLocaleString('en') }}</template>
+          <template #seen="{ row }">{{ formatNumber(row.works) }}</template>
           <template #fresh="{ row }"
             ><RouterLink
               v-if="row.fresh"
               :to="`/gather/search/${row.id}?new`"
               class="hover:underline"
               :title="`See only what was new of “${row.words}”`"
-              >{{ row.fresh.toLocaleString('en') }}</RouterLink
+              >{{ formatNumber(row.fresh) }}</RouterLink
             ><template v-else>0</template></template
           >
-          <template #gathered="{ row }">{{ row.gathered.toLocaleString('en') }}</template>
-          <template #taken="{ row }">{{ row.taken.toLocaleString('en') }}</template>
+          <template #gathered="{ row }">{{ formatNumber(row.gathered) }}</template>
+          <template #taken="{ row }">{{ formatNumber(row.taken) }}</template>
         </KitTable>
       </template>
     </template>

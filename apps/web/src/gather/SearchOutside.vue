@@ -3,9 +3,9 @@
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Watch } from '@pandecta/contract';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
-import { counted } from '../kit/words.ts';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
 import { byDay } from './days.ts';
 import { useOutside } from './outside.ts';
@@ -83,7 +83,7 @@ const deeds = (w: Watch): MenuEntry[] => [
             :class="route.params.search === s.id && 'bg-verdtint'"
             :title="s.why"
             ><span class="min-w-0 flex-1 truncate">{{ s.words }}</span
-            ><span class="count">{{ s.found.toLocaleString('en') }}</span></RouterLink
+            ><span class="count">{{ formatNumber(s.found) }}</span></RouterLink
           >
         </li>
       </ul>

@@ -1,14 +1,11 @@
 /** Days as one speaks of them: today, yesterday, 22 November. */
+import { formatDate } from '@pandecta/core/wording';
 const DAY = 86_400_000;
 const dayOf = (at: string): string => {
   const days = Math.floor((new Date().setHours(24, 0, 0, 0) - Date.parse(at)) / DAY);
   if (days <= 0) return 'Today';
   if (days === 1) return 'Yesterday';
-  return new Date(at).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    ...(days > 300 && { year: 'numeric' }),
-  });
+  return formatDate(at, days > 300 ? 'full' : 'this year');
 };
 
 /** What happened, by the day it did, in the order it stands. */

@@ -1,7 +1,7 @@
 /** What is said of a line of the intake in a few words, the most urgent thing first. */
 import type { IntakeRow } from '@pandecta/contract';
 import { lacksInWords } from '@pandecta/core/intake';
-import { counted } from '../kit/words.ts';
+import { counted } from '@pandecta/core/wording';
 
 export interface Standing {
   says: string;

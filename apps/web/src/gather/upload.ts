@@ -5,6 +5,7 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { MOST_FILE_BYTES, MOST_FILES, routes, type Destination, type Started, type Uploaded } from '@pandecta/contract';
 import type { Columns } from '@pandecta/core/formats';
+import { formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../act/changes.ts';
 import { addressOf, ApiError, ask, isAbort } from '../api/client.ts';
 import { useSession } from '../session/store.ts';
@@ -140,7 +141,7 @@ export function useUpload(): { send: (files: (File | Sent)[], collection?: strin
       if (!files.length) return;
       if (files.length > MOST_FILES)
         return tell(
-          `${files.length.toLocaleString('en')} files are more than the ${MOST_FILES.toLocaleString('en')} that go at once. Nothing was sent; send them in several parts.`,
+          `${formatNumber(files.length)} files are more than the ${formatNumber(MOST_FILES)} that go at once. Nothing was sent; send them in several parts.`,
         );
       const large = named(files).find(({ file }) => file.size > MOST_FILE_BYTES);
       if (large) return tell(`${large.path} is larger than ${MOST_FILE_BYTES / 1024 ** 2} MB. Nothing was sent.`);

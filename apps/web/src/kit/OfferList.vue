@@ -1,5 +1,6 @@
 <script setup lang="ts" generic="Entry extends Offered">
 /** What is offered under something that is being written: one of the entries may be the one that Enter takes. */
+import { formatNumber } from '@pandecta/core/wording';
 import type { Offered } from './offers.ts';
 
 defineProps<{ id: string; label: string; entries: Entry[] }>();
@@ -23,7 +24,7 @@ const active = defineModel<number>('active', { required: true });
       <span class="truncate">{{ e.name }}</span><span class="min-w-0 flex-1 truncate text-fine text-muted">{{
         e.hint
       }}</span
-      ><span v-if="e.count !== undefined" class="count">{{ e.count.toLocaleString('en') }}</span>
+      ><span v-if="e.count !== undefined" class="count">{{ formatNumber(e.count) }}</span>
     </li>
   </ul>
 </template>

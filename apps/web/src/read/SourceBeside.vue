@@ -3,10 +3,10 @@
 import { computed } from 'vue';
 import { dateShort, namesShort } from '@pandecta/core/source';
 import { routes, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
+import { counted } from '@pandecta/core/wording';
 import { addressOf } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import LitText from '../kit/LitText.vue';
-import { counted } from '../kit/words.ts';
 import { ReadingSelect } from '../sources/index.ts';
 
 const props = defineProps<{

@@ -15,6 +15,7 @@ import {
   type Kind,
   type Variable,
 } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../act/changes.ts';
 import { ask } from '../api/client.ts';
 import { useAsked } from '../data/asked.ts';
@@ -158,8 +159,7 @@ async function alter(): Promise<void> {
         >
       </div>
       <KitNotice v-if="tooMany" tone="bad" class="mt-3"
-        >At most {{ MOST_ALTERED.toLocaleString('en') }} sources are altered at once; narrow what is
-        selected.</KitNotice
+        >At most {{ formatNumber(MOST_ALTERED) }} sources are altered at once; narrow what is selected.</KitNotice
       >
       <KitNotice v-else-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <p v-else-if="!wanted" class="mt-3 text-muted">Changes are previewed here before they are made.</p>
@@ -167,7 +167,7 @@ async function alter(): Promise<void> {
       <template v-else>
         <h3 class="heading mt-3" role="status">
           {{ preview.altered ? `${countSources(preview.altered)} would change` : 'None would change'
-          }}<template v-if="preview.same">, {{ preview.same.toLocaleString('en') }} stay as they are</template>
+          }}<template v-if="preview.same">, {{ formatNumber(preview.same) }} stay as they are</template>
         </h3>
         <ul
           class="mt-1 max-h-64 divide-y divide-line overflow-auto"

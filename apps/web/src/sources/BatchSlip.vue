@@ -6,6 +6,7 @@ import { MOST_BESIDE, MOST_CITED, routes, type Chosen } from '@pandecta/contract
 import { READING_STATES } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { PRINT_FORMATS, PRINT_INFO } from '@pandecta/core/printing';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask as fetchReply } from '../api/client.ts';
 import StyleChooser from '../citing/StyleChooser.vue';
 import { useAsked } from '../data/asked.ts';
@@ -83,7 +84,7 @@ defineExpose({ startTagging });
 <template>
   <section class="h-full overflow-auto bg-card px-[18px] py-2.5" aria-label="Batch slip">
     <div class="flex flex-wrap items-center gap-1.5">
-      <h3 class="mr-1 font-serif text-read font-semibold">{{ n.toLocaleString('en') }} sources</h3>
+      <h3 class="mr-1 font-serif text-read font-semibold">{{ formatNumber(n) }} sources</h3>
       <template v-if="session.may('edit') && ask.scope !== 'bin'">
         <KitButton @click="emit('file')">File to…</KitButton>
         <KitButton @click="startTagging">Tag…</KitButton>

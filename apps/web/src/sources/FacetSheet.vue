@@ -3,6 +3,7 @@
 import { refDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { routes, type FacetValue } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask as fetchReply } from '../api/client.ts';
 import { useAsked } from '../data/asked.ts';
 import { concerns } from '../data/live.ts';
@@ -72,7 +73,7 @@ const isOut = (v: FacetValue): boolean => ask.exclude.includes(key(v));
           :class="[isIn(v) && 'font-semibold text-verdigris', isOut(v) && 'text-madder line-through']"
           >{{ v.name }}</span
         >
-        <span class="count">{{ v.count.toLocaleString('en') }}</span>
+        <span class="count">{{ formatNumber(v.count) }}</span>
         <KitButton
           look="quiet"
           :aria-pressed="isIn(v)"
@@ -91,7 +92,7 @@ const isOut = (v: FacetValue): boolean => ask.exclude.includes(key(v));
       </li>
     </ul>
     <p v-if="reply && reply.inAll > values.length" class="mt-2 text-fine text-muted">
-      {{ (reply.inAll - values.length).toLocaleString('en') }} more: type a part of the name to find them.
+      {{ formatNumber(reply.inAll - values.length) }} more: type a part of the name to find them.
     </p>
   </KitDialog>
 </template>

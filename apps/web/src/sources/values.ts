@@ -14,6 +14,7 @@ import {
   type SourceRecord,
 } from '@pandecta/core/source';
 import { readReports, reportsToText } from '@pandecta/core/law';
+import { formatDate } from '@pandecta/core/wording';
 
 /** A value on one line; of several reports of a case each on one of its own. */
 export function valueInWords(field: string, value: unknown): string {
@@ -63,6 +64,4 @@ export const KIND_CHOICES = ALL_KINDS.map((value) => ({ value, name: KINDS[value
 const WEEK_MS = 7 * 86_400_000;
 /** A time not long ago by the day of the week, an earlier one by its date: "Monday", "1 Mar 2027". */
 export const sinceInWords = (at: string, now = Date.now()): string =>
-  now - Date.parse(at) < WEEK_MS - 86_400_000
-    ? new Date(at).toLocaleDateString('en-GB', { weekday: 'long' })
-    : dayInWords(at);
+  now - Date.parse(at) < WEEK_MS - 86_400_000 ? formatDate(at, 'this week') : dayInWords(at);

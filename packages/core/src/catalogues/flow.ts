@@ -2,6 +2,7 @@
  * What became of what searches found: records, the works they are of, and where those went. The numbers are those a methods
  * section gives (found, duplicates removed, screened, included; common practice in systematic reviews).
  */
+import { formatNumber } from '../wording/index.ts';
 
 /** A record that was found. */
 export interface FoundRecord {
@@ -85,7 +86,7 @@ export function flowOf(records: readonly FoundRecord[], matched = 0): Flow {
 const recordKey = (r: FoundRecord): string => `record ${r.catalogue} ${r.accession}`;
 
 const n = (count: number, one: string, many = `${one}s`): string =>
-  `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+  `${formatNumber(count)} ${count === 1 ? one : many}`;
 
 /** The numbers as a methods section has them. */
 export function flowInWords(flow: Flow, searches: number, from: string, to: string): string {
@@ -98,5 +99,5 @@ export function flowInWords(flow: Flow, searches: number, from: string, to: stri
     fates['set aside'] ? `${n(fates['set aside'], 'work')} set aside after reading` : '',
     fates.left ? `${n(fates.left, 'work')} not gathered` : '',
   ].filter(Boolean);
-  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.matched, 'record')} found${flow.matched > flow.records ? `, of which ${flow.records.toLocaleString('en')} ${flow.records === 1 ? 'was' : 'were'} fetched` : ''}; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${fates.joined.toLocaleString('en')} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
+  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.matched, 'record')} found${flow.matched > flow.records ? `, of which ${formatNumber(flow.records)} ${flow.records === 1 ? 'was' : 'were'} fetched` : ''}; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${formatNumber(fates.joined)} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
 }

@@ -1,6 +1,7 @@
 /** Words that sentences about changes are made of. */
+import { counted } from '../wording/index.ts';
 
-export const countSources = (n: number): string => (n === 1 ? '1 source' : `${n.toLocaleString('en')} sources`);
+export const countSources = (n: number): string => counted(n, 'source');
 
 /** "title, year and note"; of more than three only how many. */
 export function listed(words: string[]): string {

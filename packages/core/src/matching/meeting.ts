@@ -5,6 +5,7 @@
 import { blockKeys, on, SEED } from './blocks.ts';
 import { GRAM_INTS, gramsInto, gramsShared } from './grams.ts';
 import type { Seen } from './seen.ts';
+import { formatNumber } from '../wording/index.ts';
 
 /** A block with more records in it says too little; of the larger ones, neighbours in order of title are compared. */
 export const LARGEST_BLOCK = 60;
@@ -47,7 +48,7 @@ export class Meeting {
   /** The next record: they are numbered as they come. */
   add(seen: Seen): void {
     const i = this.size++;
-    if (i >= MOST_RECORDS) throw new RangeError(`More than ${MOST_RECORDS.toLocaleString('en')} records at one go`);
+    if (i >= MOST_RECORDS) throw new RangeError(`More than ${formatNumber(MOST_RECORDS)} records at one go`);
     const { identifiers, others } = blockKeys(seen);
     for (const key of identifiers) this.strong.push(key * MOST_RECORDS + i);
     for (const key of others) this.entries.push(key * MOST_RECORDS + i);

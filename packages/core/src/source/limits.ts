@@ -6,6 +6,7 @@ import { cut } from '../text/index.ts';
 import type { Name } from './names.ts';
 import type { FieldValue, SourceRecord } from './record.ts';
 import { isDateVariable, isNameVariable, variableLabel } from './variables.ts';
+import { formatNumber } from '../wording/index.ts';
 
 /** In UTF-16 units; of `custom` as JSON. */
 export const MOST_IN = {
@@ -23,7 +24,7 @@ export const MOST_IN = {
 } as const;
 
 const LONG = new Set(['abstract', 'note']);
-const characters = (n: number): string => `${n.toLocaleString('en')} characters`;
+const characters = (n: number): string => `${formatNumber(n)} characters`;
 const jsonLength = (value: unknown): number => JSON.stringify(value).length;
 
 /** What is too much in a value of a field, in words: "more than 4,000 characters"; undefined where nothing is. */
@@ -35,7 +36,7 @@ export function tooMuchIn(field: string, value: FieldValue | null): string | und
   }
   if (isNameVariable(field)) {
     const names = value as Name[];
-    if (names.length > MOST_IN.names) return `more than ${MOST_IN.names.toLocaleString('en')} names`;
+    if (names.length > MOST_IN.names) return `more than ${formatNumber(MOST_IN.names)} names`;
     return names.some((name) => Object.values(name).some((part) => part.length > MOST_IN.part))
       ? `a name of more than ${characters(MOST_IN.part)}`
       : undefined;

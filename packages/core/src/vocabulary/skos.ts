@@ -5,6 +5,7 @@
 import { DataFactory, Parser, Writer, type Quad, type Quad_Object, type Term } from 'n3';
 import { RdfXmlParser } from 'rdfxml-streaming-parser';
 import { MOST_CONCEPTS, type Concept, type ReadVocabulary } from './concept.ts';
+import { formatNumber } from '../wording/index.ts';
 
 const SKOS = 'http://www.w3.org/2004/02/skos/core#';
 const RDF = 'http://www.w3.org/1999/02/22-rdf-syntax-ns#';
@@ -84,7 +85,7 @@ export async function readSkos(text: string, language = 'en'): Promise<ReadVocab
     const name = words(id, `${SKOS}prefLabel`, RDFS_LABEL);
     if (!name) messages.push(`${id} has no label and was left out`);
     else if (concepts.length >= MOST_CONCEPTS) {
-      messages.push(`Only the first ${MOST_CONCEPTS.toLocaleString('en')} concepts were read`);
+      messages.push(`Only the first ${formatNumber(MOST_CONCEPTS)} concepts were read`);
       break;
     } else
       concepts.push({

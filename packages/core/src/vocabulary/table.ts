@@ -2,6 +2,7 @@
 import Papa from 'papaparse';
 import { FORMULA, unguarded } from '../formats/table/guard.ts';
 import { MOST_CONCEPTS, type Concept, type ReadVocabulary } from './concept.ts';
+import { formatNumber } from '../wording/index.ts';
 
 const COLUMNS = ['name', 'meaning', 'heading', 'broader'] as const;
 /** What such columns are called elsewhere (common practice). */
@@ -42,7 +43,7 @@ export function readVocabularyTable(text: string): ReadVocabulary {
     const name = cell('name');
     if (!name) messages.push(`Line ${i + (headed ? 2 : 1)} has no name and was left out`);
     else if (concepts.length >= MOST_CONCEPTS) {
-      messages.push(`Only the first ${MOST_CONCEPTS.toLocaleString('en')} lines were read`);
+      messages.push(`Only the first ${formatNumber(MOST_CONCEPTS)} lines were read`);
       break;
     } else
       concepts.push({

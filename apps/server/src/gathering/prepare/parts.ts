@@ -2,6 +2,7 @@
 import pMap from 'p-map';
 import type { DoorPart } from '@pandecta/core/door';
 import { seenInWords } from '@pandecta/core/door';
+import { formatNumber } from '@pandecta/core/wording';
 import type { FileInput, TypedInput } from '../inputs.ts';
 import { message, type Prepared, type Preparing } from './candidate.ts';
 import { prepareTyped } from './typed.ts';
@@ -23,7 +24,7 @@ export async function prepareParts(
     async (part) => {
       const prepared = await prepareTyped(way, { name: input.name, part });
       done += 1;
-      await way.says(`: ${done.toLocaleString('en')} of ${taken.length.toLocaleString('en')}`);
+      await way.says(`: ${formatNumber(done)} of ${formatNumber(taken.length)}`);
       return prepared;
     },
     { concurrency: AT_ONCE },
@@ -31,23 +32,15 @@ export async function prepareParts(
   const says = [
     message(input, 'taken-out', `It is ${as}`, `taken out of it: ${inWords(taken)}`, 'info'),
     ...(otherNotes
-      ? [
-          message(
-            input,
-            'other-notes',
-            `${otherNotes.toLocaleString('en')} of its notes name no source`,
-            'left out',
-            'info',
-          ),
-        ]
+      ? [message(input, 'other-notes', `${formatNumber(otherNotes)} of its notes name no source`, 'left out', 'info')]
       : []),
     ...(parts.length > taken.length
       ? [
           message(
             input,
             'too-many',
-            `It refers to ${parts.length.toLocaleString('en')} things`,
-            `the first ${MOST_PARTS.toLocaleString('en')} were taken`,
+            `It refers to ${formatNumber(parts.length)} things`,
+            `the first ${formatNumber(MOST_PARTS)} were taken`,
           ),
         ]
       : []),

@@ -3,6 +3,7 @@
 import { Plus, Star } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { ALL_KINDS } from '@pandecta/core/source';
+import { counted } from '@pandecta/core/wording';
 import BothValues from '../BothValues.vue';
 import CheckMark from '../CheckMark.vue';
 import ChooseBox from '../ChooseBox.vue';
@@ -25,7 +26,7 @@ import ProgressBar from '../ProgressBar.vue';
 import SplitHandle from '../SplitHandle.vue';
 import StampMark from '../StampMark.vue';
 import TimeText from '../TimeText.vue';
-import { counted, hasWords } from '../words.ts';
+import { hasWords } from '../words.ts';
 
 const SIZES = ['label', 'fine', 'body', 'read', 'title', 'display'] as const;
 const CLASSES = {

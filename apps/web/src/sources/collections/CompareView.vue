@@ -6,6 +6,7 @@ import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { routes, type ComparedPart } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
@@ -115,7 +116,7 @@ function addressOf(part: ComparedPart): string {
               text-anchor="end"
               class="fill-muted font-mono text-label"
             >
-              {{ c.count.toLocaleString('en') }}
+              {{ formatNumber(c.count) }}
             </text>
             <a
               v-for="(p, i) in parts"
@@ -141,7 +142,7 @@ function addressOf(part: ComparedPart): string {
                 :class="p.in.length === 1 ? 'fill-verdigris opacity-60' : 'fill-verdigris'"
               />
               <text :x="x(i)" :y="HIGH - y(p.count) - 6" text-anchor="middle" class="fill-ink font-mono text-label">
-                {{ p.count.toLocaleString('en') }}
+                {{ formatNumber(p.count) }}
               </text>
               <line
                 v-if="p.in.length > 1"

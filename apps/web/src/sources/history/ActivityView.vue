@@ -4,6 +4,7 @@ import { refDebounced } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { routes, type HistoryEntry, type TouchedByChange } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatDate } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
@@ -49,12 +50,7 @@ const members = computed(() => [
 const days = computed(() => {
   const out = new Map<string, HistoryEntry[]>();
   for (const e of entries.value) {
-    const day = new Date(e.at).toLocaleDateString('en-GB', {
-      weekday: 'long',
-      day: 'numeric',
-      month: 'long',
-      year: 'numeric',
-    });
+    const day = formatDate(e.at, 'weekday');
     out.set(day, [...(out.get(day) ?? []), e]);
   }
   return [...out];

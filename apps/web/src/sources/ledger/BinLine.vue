@@ -3,13 +3,13 @@
 import { computed } from 'vue';
 import { routes } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { counted } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import ConfirmInPlace from '../../kit/ConfirmInPlace.vue';
 import KitSelect from '../../kit/KitSelect.vue';
-import { counted } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 
 const { change } = useChanges();

@@ -3,6 +3,7 @@
 import { computed, useTemplateRef, watch } from 'vue';
 import { SORT_KEYS, SORTS, type SourceRow } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import type { DragSources } from '../../places/dragged.ts';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
@@ -117,7 +118,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
       <b class="text-ink" aria-live="polite">{{
         ledger.state === 'loading' ? 'Looking…' : countSources(ledger.total)
       }}</b>
-      <span v-if="ledger.count">{{ ledger.count.toLocaleString('en') }} selected</span>
+      <span v-if="ledger.count">{{ formatNumber(ledger.count) }} selected</span>
       <KitMenu v-if="!ask.picture" :entries="sorts" look="quiet" at="bottom-end" class="ml-auto"
         >Sorted by {{ sortInWords(ask.sort, searching)
         }}<template #bottom
@@ -223,7 +224,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
       <template #head="{ line }">
         <p class="flex h-full items-baseline gap-2 border-b border-line bg-panel px-4 pt-1.5">
           <b class="truncate">{{ line.group?.name || `No ${groupName}` }}</b>
-          <span class="count">{{ line.group?.count.toLocaleString('en') }}</span>
+          <span class="count">{{ line.group && formatNumber(line.group.count) }}</span>
         </p>
       </template>
     </ListBox>

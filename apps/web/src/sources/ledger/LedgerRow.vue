@@ -3,13 +3,13 @@ import { Star } from '@lucide/vue';
 import { computed } from 'vue';
 import type { SourceRow } from '@pandecta/contract';
 import { whenOf, whereOf, whoOf } from '@pandecta/core/source';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import CheckMark from '../../kit/CheckMark.vue';
 import ListRow from '../../kit/ListRow.vue';
 import LitText from '../../kit/LitText.vue';
 import StampMark from '../../kit/StampMark.vue';
 import LabelMark from '../assessments/LabelMark.vue';
 import { dots } from '../assessments/ratings.ts';
-import { counted } from '../../kit/words.ts';
 import { usePlaces } from '../../places/store.ts';
 import { cellText, missingIn, titleOf } from './cells.ts';
 import { useLook } from './columns.ts';
@@ -88,7 +88,7 @@ const binned = computed(() => {
                 @click="h.page && ($event.stopPropagation(), emit('open', h.page, h.fileId))"
                 >{{ h.where }}</span
               ></template
-            ><template v-if="row.moreHits">{{ row.moreHits.toLocaleString('en') }} more</template></span
+            ><template v-if="row.moreHits">{{ formatNumber(row.moreHits) }} more</template></span
           >
         </p>
       </div>

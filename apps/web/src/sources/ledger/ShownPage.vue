@@ -6,6 +6,7 @@ import type { SourceRow } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { EXPORT_FORMATS, EXPORT_INFO } from '@pandecta/core/formats';
 import { withoutMarkup } from '@pandecta/core/source';
+import { formatDate, formatNumber } from '@pandecta/core/wording';
 import { isAbort } from '../../api/client.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitMenu from '../../kit/KitMenu.vue';
@@ -13,7 +14,6 @@ import KitNotice from '../../kit/KitNotice.vue';
 import KitTable from '../../kit/KitTable.vue';
 import ProgressBar from '../../kit/ProgressBar.vue';
 import { save } from '../../kit/save.ts';
-import { dayInFull } from '../../kit/words.ts';
 import { usePlaces } from '../../places/store.ts';
 import { useAsk } from '../ask.ts';
 import { useWords } from '../asking/words.ts';
@@ -74,7 +74,7 @@ const question = computed(() => inWords(ask.params));
 const collection = computed(() => (ask.collection ? places.pathOf(ask.collection) : ''));
 const heading = computed(() => collection.value || (ask.scope === 'bin' ? 'In the bin' : 'Sources'));
 useTitle(() => heading.value);
-const today = dayInFull();
+const today = formatDate(Date.now());
 
 /** The lines that are drawn, in their groups; one group where there are none. */
 const groups = computed(() => {
@@ -116,27 +116,25 @@ async function saveShown(): Promise<void> {
       <h1 class="font-serif text-display font-semibold">{{ heading }}</h1>
       <p v-if="question" class="mt-1 font-mono text-label">{{ question }}</p>
       <KitNotice v-if="state === 'failed'" tone="bad" class="mt-2"
-        >{{ error }} {{ fetched ? `The first ${fetched.toLocaleString('en')} are below.` : '' }}
+        >{{ error }} {{ fetched ? `The first ${formatNumber(fetched)} are below.` : '' }}
         <KitButton look="word" @click="fetchAll">Try again</KitButton></KitNotice
       >
       <div v-if="state === 'fetching'" class="mt-3 flex max-w-md items-center gap-3 print:hidden" role="status">
         <ProgressBar label="Fetching the lines" :value="fetched" :max="total" />
-        <span class="whitespace-nowrap text-fine"
-          >{{ fetched.toLocaleString('en') }} of {{ total.toLocaleString('en') }}</span
-        >
+        <span class="whitespace-nowrap text-fine">{{ formatNumber(fetched) }} of {{ formatNumber(total) }}</span>
         <KitButton look="word" @click="cancel">Stop</KitButton>
       </div>
       <p v-else class="mt-1 text-fine text-muted">
         {{ countSources(total) }}, sorted by {{ sortInWords(ask.sort, ask.ranked && !ask.group) }}, {{ today
-        }}<template v-if="fetched < total">. Only the first {{ fetched.toLocaleString('en') }} were fetched</template
+        }}<template v-if="fetched < total">. Only the first {{ formatNumber(fetched) }} were fetched</template
         ><template v-if="fetched > MOST_DRAWN"
-          >. The first {{ MOST_DRAWN.toLocaleString('en') }} are shown here; what is saved has all</template
+          >. The first {{ formatNumber(MOST_DRAWN) }} are shown here; what is saved has all</template
         >.
       </p>
       <section v-for="g in groups" :key="g.key" class="mt-4">
         <h2 v-if="ask.group" class="flex items-baseline gap-2 border-b border-edge pb-0.5 font-medium">
           {{ g.name || `No ${narrow.grouping.toLowerCase()}` }}
-          <span class="count">{{ g.count.toLocaleString('en') }}</span>
+          <span class="count">{{ formatNumber(g.count) }}</span>
         </h2>
         <KitTable :label="g.name || 'Sources'" :columns="heads" :rows="g.rows" heads even>
           <template #title="{ row }">{{ withoutMarkup(titleOf(row)) }}</template>

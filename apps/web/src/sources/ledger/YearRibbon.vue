@@ -6,6 +6,7 @@ import { scaleLinear } from 'd3-scale';
 import { select } from 'd3-selection';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, watchEffect } from 'vue';
+import { formatNumber } from '@pandecta/core/wording';
 import KitButton from '../../kit/KitButton.vue';
 import KitField from '../../kit/KitField.vue';
 import { useAsk } from '../ask.ts';
@@ -115,7 +116,7 @@ const since = ref<number | null>(null);
 const told = computed(() => {
   if (at.value === null) return '';
   const n = bars.value.find((b) => b.year === at.value)?.n ?? 0;
-  return `${stretchInWords(at.value)}: ${n.toLocaleString('en')}`;
+  return `${stretchInWords(at.value)}: ${formatNumber(n)}`;
 });
 /** Arrows go from bar to bar, with Shift a stretch grows; Enter narrows to it, Escape lets the stretch go. */
 function walk(event: KeyboardEvent): void {
@@ -224,7 +225,7 @@ function typeYears(which: 0 | 1, event: Event): void {
       <KitButton v-if="label" look="word" @click="ask.setYears(undefined, undefined)">all years</KitButton>
       <span v-else>drag to narrow</span>
       <KitButton v-if="undated" look="word" title="Those without a date" @click="ask.setText(`${ask.text} -has:date`)"
-        >{{ undated.toLocaleString('en') }} undated</KitButton
+        >{{ formatNumber(undated) }} undated</KitButton
       >
     </div>
   </section>

@@ -3,13 +3,13 @@
 import { Ellipsis } from '@lucide/vue';
 import { computed, ref, useTemplateRef } from 'vue';
 import { routes, type FileOfSource, type SourceDetail } from '@pandecta/contract';
+import { counted } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { addressOf, ask } from '../../api/client.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitField from '../../kit/KitField.vue';
 import KitFile from '../../kit/KitFile.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
-import { counted } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 
 const props = defineProps<{ source: SourceDetail }>();

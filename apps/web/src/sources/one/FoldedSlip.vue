@@ -3,6 +3,7 @@
 import { ChevronUp } from '@lucide/vue';
 import { routes } from '@pandecta/contract';
 import { dateShort, namesShort, withoutMarkup } from '@pandecta/core/source';
+import { formatNumber } from '@pandecta/core/wording';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
@@ -23,7 +24,7 @@ const { data: source } = useAsked({
 
 <template>
   <section class="flex h-full items-center gap-3 border-t border-line bg-card px-4" aria-label="Slip">
-    <p v-if="!id" class="min-w-0 flex-1 font-serif">{{ count.toLocaleString('en') }} sources</p>
+    <p v-if="!id" class="min-w-0 flex-1 font-serif">{{ formatNumber(count) }} sources</p>
     <p v-else-if="source" class="min-w-0 flex-1 truncate">
       <span class="font-serif">{{ withoutMarkup(source.record.title ?? 'Untitled') }}</span><span class="text-muted">
         ·

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** More like this: sources that share rare words, people or references with one, and what they share. */
 import { routes, type LikeSource } from '@pandecta/contract';
+import { counted } from '@pandecta/core/wording';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import KitNotice from '../../kit/KitNotice.vue';
 import StampMark from '../../kit/StampMark.vue';
-import { counted } from '../../kit/words.ts';
 
 const props = defineProps<{ id: string }>();
 const { data: value, error } = useAsked({

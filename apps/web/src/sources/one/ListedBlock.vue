@@ -3,12 +3,13 @@
 import { computed, ref, watch } from 'vue';
 import { routes, type ListedSource, type ListedSources } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { counted } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import KitNotice from '../../kit/KitNotice.vue';
-import { counted, turned } from '../../kit/words.ts';
+import { turned } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 
 const props = defineProps<{ id: string }>();

@@ -15,6 +15,7 @@ import {
   variableLabel,
   type SourceRecord,
 } from '@pandecta/core/source';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
@@ -23,7 +24,6 @@ import { useCiting } from '../../citing/store.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
 import KitNotice from '../../kit/KitNotice.vue';
-import { counted } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 import { AFTER_TYPING_MS } from '../ask.ts';
 import { useBatch } from '../batch.ts';
@@ -221,8 +221,8 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
             </ul>
           </template>
           <p v-if="source.leftOut" class="text-fine text-ochre">
-            {{ source.leftOut.toLocaleString('en') }} of its words are more than the index holds. Search within the
-            document to find them.
+            {{ formatNumber(source.leftOut) }} of its words are more than the index holds. Search within the document to
+            find them.
           </p>
         </div>
       </div>

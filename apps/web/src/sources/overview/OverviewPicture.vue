@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue';
 import type { Ask, OverviewSide } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { formatNumber } from '@pandecta/core/wording';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitNotice from '../../kit/KitNotice.vue';
@@ -112,7 +113,7 @@ function leaveOut(): void {
       </p>
       <div class="mt-2 flex gap-1.5">
         <KitButton look="main" @click="ask.go(only!)"
-          >Show {{ chosen.count === 1 ? 'it' : `these ${chosen.count.toLocaleString('en')}` }}</KitButton
+          >Show {{ chosen.count === 1 ? 'it' : `these ${formatNumber(chosen.count)}` }}</KitButton
         >
         <KitButton @click="leaveOut">Leave them out</KitButton>
         <KitButton v-if="session.may('edit')" @click="filing = true">File them…</KitButton>
@@ -120,7 +121,7 @@ function leaveOut(): void {
       <FileTo v-model:open="filing" :chosen="{ matching: only! }" :count="chosen.count" />
     </div>
     <p v-else-if="ready && ready.rowsInAll > ready.rows.length" class="px-4 py-1 text-fine text-muted">
-      The {{ ready.rows.length }} most frequent of {{ ready.rowsInAll.toLocaleString('en') }}
+      The {{ ready.rows.length }} most frequent of {{ formatNumber(ready.rowsInAll) }}
     </p>
   </div>
 </template>

@@ -1,6 +1,7 @@
 /** The parts of an overview picture, and their labels. */
 import type { Ask, OverviewReply, OverviewSide } from '@pandecta/contract';
 import { join, printQuery } from '@pandecta/core/query';
+import { formatNumber } from '@pandecta/core/wording';
 import { facetParts } from '../ask.ts';
 import { MANY_VALUED, wholeTree, type NameOf } from '../asking/whole.ts';
 
@@ -39,8 +40,8 @@ function againstChance(count: number, expected: number): string {
   const more = Math.round(count - expected);
   if (!more) return 'as many as chance would put there';
   return more > 0
-    ? `${more.toLocaleString('en')} more than chance would put there`
-    : `${(-more).toLocaleString('en')} fewer than chance would put there`;
+    ? `${formatNumber(more)} more than chance would put there`
+    : `${formatNumber(-more)} fewer than chance would put there`;
 }
 
 /** Two values together; of one with itself, that value alone. */

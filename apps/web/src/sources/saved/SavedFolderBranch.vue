@@ -4,6 +4,7 @@ import { ChevronDown, ChevronRight, Ellipsis, Lock, ShieldCheck } from '@lucide/
 import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import type { SavedFolder, SavedSearch } from '@pandecta/contract';
+import { formatNumber } from '@pandecta/core/wording';
 import KitButton from '../../kit/KitButton.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
 import { usePlaces } from '../../places/store.ts';
@@ -162,9 +163,9 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         ><Ellipsis :size="14"
       /></KitButton>
       <span v-if="s.watch && saved.fresh.get(s.id)" class="whitespace-nowrap text-fine text-verdigris"
-        >{{ saved.fresh.get(s.id)!.toLocaleString('en') }} new</span
+        >{{ formatNumber(saved.fresh.get(s.id)!) }} new</span
       >
-      <span class="count">{{ saved.counts.get(s.id)?.toLocaleString('en') ?? '' }}</span>
+      <span class="count">{{ formatNumber(saved.counts.get(s.id)) }}</span>
     </li>
   </ul>
 </template>

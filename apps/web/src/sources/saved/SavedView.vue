@@ -2,13 +2,14 @@
 /** All saved searches in one list: found by words, maker and time, and moved, copied or removed many at once. */
 import { computed, ref, watch } from 'vue';
 import { TO_MANY, type ManySearches, type SavedSearch } from '@pandecta/contract';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import KitField from '../../kit/KitField.vue';
 import KitSelect from '../../kit/KitSelect.vue';
 import KitTable from '../../kit/KitTable.vue';
-import { counted, turned } from '../../kit/words.ts';
+import { turned } from '../../kit/words.ts';
 import { addressOfAsk } from '../ask.ts';
 import { useWords } from '../asking/words.ts';
 import { dayInWords } from '../values.ts';
@@ -143,7 +144,7 @@ const columns = [
         <template #folder="{ row }">{{ pathOf(row.folder) }}</template>
         <template #made="{ row }">{{ dayInWords(row.madeAt) }}, {{ row.madeBy }}</template>
         <template #count="{ row }"
-          ><span class="count">{{ saved.counts.get(row.id)?.toLocaleString('en') ?? '' }}</span
+          ><span class="count">{{ formatNumber(saved.counts.get(row.id)) }}</span
           ><span v-if="row.watch && saved.fresh.get(row.id)" class="block text-fine text-verdigris"
             >{{ saved.fresh.get(row.id) }} new</span
           ></template

@@ -2,6 +2,7 @@
 /** Over the answer of a saved search one watches: what is new since one looked, and whether it is told by mail. */
 import { computed } from 'vue';
 import { printQuery } from '@pandecta/core/query';
+import { formatNumber } from '@pandecta/core/wording';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import { asksTheSame, useAsk } from '../ask.ts';
@@ -37,7 +38,7 @@ async function see(): Promise<void> {
     role="status"
   >
     <span v-if="fresh"
-      ><b>{{ fresh.toLocaleString('en') }} new</b> in “{{ search.name }}” since {{ sinceInWords(watch.since) }}</span
+      ><b>{{ formatNumber(fresh) }} new</b> in “{{ search.name }}” since {{ sinceInWords(watch.since) }}</span
     >
     <span v-else class="text-muted">Nothing new in “{{ search.name }}” since {{ sinceInWords(watch.since) }}</span>
     <KitButton v-if="fresh && !asksNew" look="word" @click="showNew">Show the new ones</KitButton>

@@ -2,7 +2,8 @@
 /** Subject terms made into tags by a rule: those with certain letters, that enough sources bear. */
 import { computed, ref } from 'vue';
 import type { VocabularyTerm } from '@pandecta/contract';
-import { hasWords, counted } from '../../kit/words.ts';
+import { counted, formatNumber } from '@pandecta/core/wording';
+import { hasWords } from '../../kit/words.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
 import KitDialog from '../../kit/KitDialog.vue';
@@ -46,7 +47,7 @@ async function make(): Promise<void> {
       >
       <p aria-live="polite">
         <b>{{ counted(fitting.length, 'term') }}</b><template v-if="fitting.length > MOST"
-          >, the first {{ MOST.toLocaleString('en') }} of them now</template
+          >, the first {{ formatNumber(MOST) }} of them now</template
         >
       </p>
       <p class="max-h-64 overflow-auto text-fine">

@@ -4,6 +4,7 @@ import { computed, reactive, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { VOCABULARY_FORMATS, type VocabularyFormat, type VocabularyTerm } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import EmptyState from '../../kit/EmptyState.vue';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
@@ -11,7 +12,6 @@ import KitField from '../../kit/KitField.vue';
 import KitFile from '../../kit/KitFile.vue';
 import KitMenu from '../../kit/KitMenu.vue';
 import KitNotice from '../../kit/KitNotice.vue';
-import { counted } from '../../kit/words.ts';
 import { useSession } from '../../session/store.ts';
 import { useTerms, useVocabulary } from './store.ts';
 import TermSheet from './TermSheet.vue';
@@ -212,7 +212,7 @@ const addressOf = (t: VocabularyTerm): string =>
         </ul>
       </section>
       <p v-if="fitting.length > MOST" class="mt-3 text-fine text-muted">
-        {{ (fitting.length - MOST).toLocaleString('en') }} more: type a part of the name to find them.
+        {{ formatNumber(fitting.length - MOST) }} more: type a part of the name to find them.
       </p>
       <EmptyState v-if="reply && !fitting.length" :title="typed ? 'No matches' : 'Nothing here yet'">{{
         typed
