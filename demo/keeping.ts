@@ -5,7 +5,7 @@ import type { Ask, Tint } from '@pandecta/contract';
 import type { Entry, List, Term } from '@pandecta/core/changes';
 import { commit } from '../apps/server/src/changes/service.ts';
 import { rows, text } from '../apps/server/src/database/read.ts';
-import type { Actor } from '../apps/server/src/access/principal.ts';
+import type { Access } from '../apps/server/src/access/principal.ts';
 import { writeGloss } from '../apps/server/src/glosses/service.ts';
 import { keepFirstSearches } from '../apps/server/src/saved/first.ts';
 import type { Services } from '../apps/server/src/services.ts';
@@ -51,18 +51,19 @@ const TAGS: [name: string, heading: string, says: string][] = [
   ['field data', 'The estuary', 'Measured, not modelled'],
 ];
 
-const GLOSSES: [kind: string, text: string][] = [
+const GLOSSES: [kind: string, text: string, personal?: boolean][] = [
   [
     'article-journal',
     'Good on the figures, weak on who closed the gate. Take the table on sediment, leave the conclusion.',
   ],
   ['legal_case', 'Decided on the licence alone. The duty comes up only in passing, so quote it with care.'],
   ['manuscript', 'The hand changes halfway. The second writer dates by the tide, not by the day.'],
+  ['article-journal', 'Ask at the seminar how they dated the cores: the appendix does not say.', true],
 ];
 
 export async function keepThings(
   services: Services,
-  actor: Actor,
+  actor: Access,
   chance: { odds(share: number): boolean },
 ): Promise<void> {
   const { db } = services;
@@ -106,13 +107,13 @@ export async function keepThings(
     { id: text() },
     sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' order by id`,
   );
-  for (const [kind, said] of GLOSSES) {
+  for (const [kind, said, personal] of GLOSSES) {
     const [source] = await rows(
       db,
       { id: text() },
       sql`select id from sources where workspace_id = ${workspaceId} and presence = 'live' and record->>'type' = ${kind} order by id limit 1`,
     );
-    if (source) await writeGloss(services, actor, source.id, said);
+    if (source) await writeGloss(services, actor, source.id, { text: said, personal });
   }
   for (const rating of [3, 4, 5]) {
     const rated = all.map((a) => a.id).filter(() => chance.odds(0.06));

@@ -308,7 +308,7 @@ if (authorities.length > 3) {
 const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
 const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
 await commit(services, actor, { do: 'attach', ...attached, present: true });
-await keepThings(services, actor, chance);
+await keepThings(services, { ...actor, role: 'steward' }, chance);
 await fillIntake(services, actor);
 await followers.settle();
 await close();

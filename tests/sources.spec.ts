@@ -240,7 +240,15 @@ test('a gloss on a whole source is written by keys, found by its words, rewritte
   // What is written is not lost by Esc.
   await page.keyboard.press('Escape');
   await expect(field).toHaveValue(/quixotically/);
-  await page.keyboard.press('Control+Enter');
+  // Nor by looking at another source, or by loading the page again.
+  await ask(page, 'title:"Plan of the proposed gate"');
+  await line(page, 'Plan of the proposed gate').click();
+  await expect(field).toHaveCount(0);
+  await page.reload();
+  await ask(page, 'title:"Marsh as plaintiff"');
+  await line(page, 'Marsh as plaintiff').click();
+  await expect(field).toHaveValue(/quixotically/);
+  await field.press('Control+Enter');
   const glosses = slip(page).getByRole('region', { name: 'Glosses' });
   await expect(glosses).toContainText('Argues from standing alone, quixotically');
   await ask(page, 'quixotically has:gloss');

@@ -81,6 +81,28 @@ test('a star is one’s own: asked for, counted, and not seen by another', async
   await expect(slip(ines).getByRole('button', { name: 'Star', exact: true })).toBeVisible();
 });
 
+test('a gloss for oneself alone is found by nobody else until it is shown to all', async ({ browser, baseURL }) => {
+  const [marit, ines] = [await at(browser, baseURL, 'marit'), await at(browser, baseURL, 'ines')];
+  await ask(marit, 'title:"Closing early or closing well"');
+  await line(marit, 'Closing early').click();
+  await slip(marit).getByRole('button', { name: '+ gloss' }).click();
+  await marit.keyboard.type('Perspicuous on the sluices');
+  await slip(marit).getByRole('checkbox', { name: 'For yourself alone' }).check();
+  await slip(marit).getByRole('button', { name: 'Save' }).click();
+  const glosses = slip(marit).getByRole('region', { name: 'Glosses' });
+  await expect(glosses).toContainText('yours alone');
+  await ask(marit, 'perspicuous');
+  await expect(line(marit, 'Closing early')).toContainText('Perspicuous on the sluices');
+  await ask(ines, 'perspicuous');
+  await expect(ines.getByRole('heading', { name: 'No source matches' })).toBeVisible();
+  await line(marit, 'Closing early').click();
+  await glosses.getByRole('button', { name: 'Show the gloss to all members' }).click();
+  await expect(glosses).not.toContainText('yours alone');
+  await ask(ines, '');
+  await ask(ines, 'perspicuous');
+  await expect(line(ines, 'Closing early')).toBeVisible();
+});
+
 test('all that match but one are filed as one change, and taken back as one', async ({ page }) => {
   await signIn(page);
   await ask(page, 'kind:manuscript');

@@ -7,7 +7,7 @@
 export const ON_THE_THREAD = {
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS countSources editRecord editable editableCollection editableFile editableMark enterable glossable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss countSources editRecord editable editableCollection editableFile editableMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {

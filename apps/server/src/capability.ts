@@ -21,6 +21,8 @@ export interface Capability {
   /** What it holds that changes speak of: `SubjectsOf` (subjects/registry.ts). */
   subjects?: object;
   facets?: Facets[];
+  /** What is searched by itself on a source: `DocumentsOf` (indexing/documents.ts). */
+  documents?: object;
   /** The fields of a query it answers: `FieldsOf` (searching/fields.ts). */
   fields?: object;
   /** How what is chosen under Narrow is asked for: `Narrowings` (searching/fields.ts). */

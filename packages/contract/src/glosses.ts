@@ -1,5 +1,5 @@
 /** Glosses on the whole of a source. */
-import { IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import { IsBoolean, IsString, IsUUID, Length, MaxLength } from 'class-validator';
 import { Changed } from './changes.ts';
 import { RECORDS, route } from './route.ts';
 import { ListOf, Optional } from './shape.ts';
@@ -11,6 +11,8 @@ export class Gloss {
   @IsString() text!: string;
   @IsString() by!: string;
   @IsString() at!: string;
+  /** Whether its writer alone sees it. */
+  @IsBoolean() personal!: boolean;
 }
 
 export class Glosses {
@@ -19,9 +21,12 @@ export class Glosses {
 
 export class NewGloss {
   @IsString() @Length(1, LONGEST_GLOSS) text!: string;
+  /** Whether its writer alone is to see it. */
+  @Optional() @IsBoolean() personal?: boolean;
 }
 
-export class EditGloss extends NewGloss {
+export class EditGloss {
+  @IsString() @Length(1, LONGEST_GLOSS) text!: string;
   /** What it was when one began: where it is another by now, nothing is changed. */
   @Optional() @IsString() @MaxLength(LONGEST_GLOSS) seen?: string;
 }
@@ -38,8 +43,8 @@ export const glossRoutes = {
   write: route({
     method: 'POST',
     path: '/w/:workspace/sources/:source/glosses',
-    may: 'mark',
-    summary: 'Write a gloss on the whole of a source.',
+    may: 'own',
+    summary: 'Write a gloss on the whole of a source; whoever may not mark writes for themselves alone.',
     body: NewGloss,
     most: RECORDS,
     reply: Changed,
@@ -47,16 +52,23 @@ export const glossRoutes = {
   edit: route({
     method: 'PATCH',
     path: '/w/:workspace/glosses/:gloss',
-    may: 'mark',
+    may: 'own',
     summary: 'Rewrite a gloss on a source.',
     body: EditGloss,
     most: RECORDS,
     reply: Changed,
   }),
+  share: route({
+    method: 'POST',
+    path: '/w/:workspace/glosses/:gloss/share',
+    may: 'mark',
+    summary: 'Show a gloss that its writer alone sees to all members.',
+    reply: Changed,
+  }),
   remove: route({
     method: 'DELETE',
     path: '/w/:workspace/glosses/:gloss',
-    may: 'mark',
+    may: 'own',
     summary: 'Remove a gloss on a source; it can be undone.',
     reply: Changed,
   }),

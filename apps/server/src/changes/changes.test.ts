@@ -1,6 +1,14 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, HistoryEntry, HistoryReply, PlacesReply, Problem, SourceDetail } from '@pandecta/contract';
+import type {
+  Changed,
+  HistoryEntry,
+  HistoryReply,
+  PlacesReply,
+  Problem,
+  SourceDetail,
+  TouchedByChange,
+} from '@pandecta/contract';
 import { commit } from './service.ts';
 import { purge } from '../sources/purge.ts';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
@@ -92,6 +100,26 @@ describe('editing', () => {
       code: 'undo_conflict',
       detail: 'This cannot be undone any more: A contributor changed title since then.',
     });
+  });
+
+  test('why a change cannot be undone is told beforehand, and does not wait for one who is writing', async () => {
+    const id = await add({ title: 'A' });
+    const { changeId } = await me.at<Changed>('PATCH', `/sources/${id}`, { fields: { title: 'B' } });
+    const why = async (): Promise<string> =>
+      (await me.at<TouchedByChange>('GET', `/changes/${changeId}/sources`)).stays;
+    expect(await why()).toBe('');
+    const other = await server.person('contributor', me.workspace);
+    await other.at('PATCH', `/sources/${id}`, { fields: { title: 'C' } });
+    expect(await why()).toContain('A contributor changed title since then');
+    const holder = await server.app.services.database.pool.connect();
+    try {
+      await holder.query('begin');
+      await holder.query('select 1 from sources where id = $1 for update', [id]);
+      expect(await why()).toBe('');
+    } finally {
+      await holder.query('rollback');
+      holder.release();
+    }
   });
 
   test('a collection another has filed in is not taken back from under them; what came with an import is, and says so', async () => {

@@ -158,10 +158,10 @@ async function stored(): Promise<Library> {
   ))
     library.marks.set(m.id, { source: m.source, file: m.file, gloss: m.gloss, sense: m.sense, present: m.present });
   for (const g of await of(
-    { id: text(), source: text(), text: text(), present: truth },
-    sql`select id, source_id as source, text, present from glosses where workspace_id = ${w} order by id`,
+    { id: text(), source: text(), owner: orNull(text()), text: text(), present: truth },
+    sql`select id, source_id as source, owner, text, present from glosses where workspace_id = ${w} order by id`,
   ))
-    library.glosses.set(g.id, { source: g.source, text: g.text, present: g.present });
+    library.glosses.set(g.id, { source: g.source, owner: g.owner, text: g.text, present: g.present });
   for (const p of people) {
     const user = p.info.userId;
     const reading = await of(

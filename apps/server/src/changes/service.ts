@@ -18,7 +18,7 @@ import {
 } from '@pandecta/core/changes';
 import { formatNumber } from '@pandecta/core/wording';
 import { may } from '../access/permissions.ts';
-import { transact, withoutTimeout, type Db } from '../database/connect.ts';
+import { codeOf, GAVE_UP, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Access, Actor } from '../access/principal.ts';
@@ -132,7 +132,13 @@ class Tried extends Error {}
 /** Of changes to more sources it is not tried beforehand. */
 const MOST_TRIED = 1000;
 
-/** Why a change cannot be taken back, in a sentence; empty where it can. It is taken back, and that is let go of. */
+/** A trial waits no longer than this for what another is writing: the undo itself will say. */
+const TRIAL_WAITS = '200ms';
+
+/**
+ * Why a change cannot be undone, in a sentence; empty where it can, or where that is not known. It is undone, and rolled back: so
+ * the answer is what the undo itself would say.
+ */
 export async function whyNotUndo(services: Needed, actor: Access, id: string): Promise<string> {
   const found = await named(services.db, actor, id);
   if (!found) throw new Refusal('no_such_change');
@@ -140,12 +146,13 @@ export async function whyNotUndo(services: Needed, actor: Access, id: string): P
     await refuseTakingBack(services.db, actor, found.change);
     if (found.undoneBy || sourcesOf(found.change).length > MOST_TRIED) return '';
     await transact(services.db, async (tx) => {
+      await tx.execute(sql`select set_config('lock_timeout', ${TRIAL_WAITS}, true)`);
       await carryOutDeed(tx, actor, { takeBack: id, as: 'undo' });
       throw new Tried();
     });
     return '';
   } catch (error) {
-    if (error instanceof Tried) return '';
+    if (error instanceof Tried || codeOf(error) === GAVE_UP.lock) return '';
     if (error instanceof Refusal) return error.message;
     throw error;
   }

@@ -1,11 +1,12 @@
 /**
  * Collects what the capabilities declare and fills the registries of the folders that work with it. What is missing does not
  * compile here: a kind of change without its carrier, a field of the query without its condition, a field of a line that no
- * capability fills in, a list without its kind, a subject without its declaration.
+ * capability fills in, a list without its kind, a subject or a kind of document without its declaration.
  */
 import { CARRIERS } from '../changes/carriers.ts';
 import { findingFacets } from '../check/facets.ts';
 import { fileFacets } from '../files/facets.ts';
+import { DOCUMENTS } from '../indexing/documents.ts';
 import { FACETS, type Facets } from '../indexing/facet.ts';
 import { intakeFacets } from '../intake/facets.ts';
 import { LIST_KINDS } from '../lists/kinds.ts';
@@ -27,7 +28,7 @@ type Brought<C, K extends string> = C extends Record<K, infer V> ? V : never;
 type All<U> = (U extends unknown ? (one: U) => void : never) extends (all: infer I) => void ? I : never;
 
 /** What the capabilities declare under a key, as one object: typed by all that is declared. */
-function together<K extends 'changes' | 'subjects' | 'fields' | 'lists' | 'narrowings'>(
+function together<K extends 'changes' | 'subjects' | 'documents' | 'fields' | 'lists' | 'narrowings'>(
   key: K,
 ): All<Brought<Declared, K>> {
   return Object.assign({}, ...CAPABILITIES.map((c) => c[key])) as never;
@@ -42,6 +43,7 @@ const complete = (
 
 CARRIERS.fill(together('changes'));
 SUBJECTS.fill(together('subjects'));
+DOCUMENTS.fill(together('documents'));
 IN_COLLECTION.fill(inCollection);
 FIELDS.fill(together('fields'));
 NARROWINGS.fill(together('narrowings'));

@@ -5,11 +5,13 @@ import { normaliseIsbn } from '@pandecta/core/identifiers';
 import { fold, Lexemes } from '@pandecta/core/words';
 
 /**
- * The prefix of a lexeme: the number of the workspace, and the field in the vector of fields. So the words of one
- * workspace and of one field have posting lists of their own.
+ * The prefix of a lexeme: the number of the workspace, the field in the vector of fields, and the member who alone finds it. So
+ * the words of one workspace, of one field and of one member have posting lists of their own.
+ * @param audience the id of a member; everyone finds what has none
  */
-export function prefixOf(workspace: number, field?: TextField): string {
-  return `${workspace.toString(36)}${field ? codeOf(field) : ''}:`;
+export function prefixOf(workspace: number, field?: TextField, audience?: string | null): string {
+  const member = audience ? `~${audience.replaceAll('-', '')}` : '';
+  return `${workspace.toString(36)}${field ? codeOf(field) : ''}${member}:`;
 }
 
 /** The same for an identifier, whose lexeme is all of it. */
@@ -56,7 +58,8 @@ export interface TextParts {
   workspace: number;
   record: SourceRecord;
   subjects: string[];
-  glosses: string[];
+  /** What members wrote on it, and who alone finds it. */
+  written: { text: string; audience: string | null }[];
   /** Stems of the words on its pages, each once. */
   pageStems: string[];
 }
@@ -78,12 +81,14 @@ export interface Vectors {
   fields: string;
   /** Its words as the index has them, each once: what close spellings are looked for among. */
   stems: string[];
+  /** Of each text written on it, by itself. */
+  written: string[];
   /** How many words of its pages there was no room for. */
   leftOut: number;
 }
 
 /** Titles weigh A, people B, the rest of the record C, abstract and glosses nothing. */
-export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: TextParts): Vectors {
+export function vectorsOf({ record, workspace, subjects, written, pageStems }: TextParts): Vectors {
   const words = new Lexemes();
   const fields = new Lexemes();
   const everywhere = prefixOf(workspace);
@@ -118,13 +123,19 @@ export function vectorsOf({ record, workspace, subjects, glosses, pageStems }: T
   if (record.URL) fields.add(prefixOf(workspace, 'url'), record.URL);
   if (record.abstract) words.add(everywhere, withoutMarkup(record.abstract), '', under('abstract'));
   if (record.note) words.add(everywhere, record.note, '', under('note'), rest);
-  for (const gloss of glosses) words.add(everywhere, gloss, '', under('note'));
+  for (const { text, audience } of written)
+    words.add(prefixOf(workspace, undefined, audience), text, '', [fields, prefixOf(workspace, 'note', audience)]);
   words.addBare(everywhere, pageStems);
   fields.addBare(prefixOf(workspace, 'page'), pageStems);
   return {
     words: words.toString(),
     fields: fields.toString(),
     stems: words.stems(everywhere),
+    written: written.map(({ text, audience }) => {
+      const own = new Lexemes();
+      own.add(prefixOf(workspace, undefined, audience), text);
+      return own.toString();
+    }),
     leftOut: Math.max(words.leftOut, fields.leftOut),
   };
 }

@@ -1,5 +1,6 @@
 /** The content of files and the words in them. */
 import { fileLine } from './line.ts';
+import { pageDocuments } from './documents.ts';
 import { fileFields } from './fields.ts';
 import { fileFacets } from './facets.ts';
 import { fileChanges } from './change.ts';
@@ -15,6 +16,7 @@ export const files = {
   changes: fileChanges,
   facets: [fileFacets],
   fields: fileFields,
+  documents: pageDocuments,
   line: fileLine,
   purged: ['source_files'],
 } satisfies Capability;

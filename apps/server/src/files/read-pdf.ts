@@ -3,14 +3,14 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Embedded, Page } from '@pandecta/core/documents';
 import type { FileState } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
-import { pageText } from '../indexing/tables.ts';
+import { documents } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
 import type { StoredPage } from '../workers/read-pages.ts';
 import { prefixOf } from '../database/lexemes.ts';
@@ -135,7 +135,7 @@ export async function finish(
 export async function forgetPages(db: Db, workspaceId: string, fileId: string): Promise<void> {
   const here = within(db, workspaceId);
   await here.delete(pages, eq(pages.fileId, fileId));
-  await here.delete(pageText, eq(pageText.fileId, fileId));
+  await here.delete(documents, and(eq(documents.kind, 'page'), eq(documents.id, fileId)));
 }
 
 export async function writePages(db: Db, workspaceId: string, fileId: string, share: StoredPage[]): Promise<void> {
@@ -149,7 +149,7 @@ export async function writePages(db: Db, workspaceId: string, fileId: string, sh
   });
   await db.execute(sql`insert into pages (workspace_id, file_id, number, width, height, text, words)
     select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.w, u.h, u.t, decode(u.b, 'base64') from ${pageColumns}`);
-  await db.execute(sql`insert into page_text (workspace_id, file_id, number, vector)
-    select ${workspaceId}::uuid, ${fileId}::uuid, u.n, u.v::tsvector
+  await db.execute(sql`insert into documents (workspace_id, kind, id, part, vector)
+    select ${workspaceId}::uuid, 'page', ${fileId}::uuid, u.n, u.v::tsvector
     from ${table('u', { n: ['int', numbers], v: ['text', share.map((p) => p.vector)] })}`);
 }

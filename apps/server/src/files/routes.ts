@@ -5,11 +5,12 @@ import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { cut } from '@pandecta/core/text';
 import { excerpt, findLit } from '@pandecta/core/words';
+import { prefixOf } from '../database/lexemes.ts';
 import { bytes, number, rows, text } from '../database/read.ts';
 import { Refusal } from '../errors.ts';
 import { arriving } from '../http/parts.ts';
 import type { Declare } from '../http/route.ts';
-import { pageTsquery } from '../searching/rows.ts';
+import { documentTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
@@ -67,14 +68,14 @@ export function fileRoutes(declare: Declare, services: Services): void {
     await findFile(db, actor, params.file);
     const tree = parseQuery(query.q).tree;
     const sought = soughtIn(asTyped(tree), TEXT_FIELDS);
-    const { any } = pageTsquery(workspace.number, sought);
+    const { any } = documentTsquery([prefixOf(workspace.number)], sought);
     if (!any) return { hits: [], total: 0 };
     const found = await rows(
       db,
       { number: number, text: text(), words: bytes },
       sql`
-        select p.number, p.text, p.words from page_text t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.file_id and p.number = t.number
-        where t.workspace_id = ${workspace.id} and t.file_id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
+        select p.number, p.text, p.words from documents t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.id and p.number = t.part
+        where t.workspace_id = ${workspace.id} and t.kind = 'page' and t.id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
     );
     const hits = found.flatMap((page) => {
       const words = unpackWords(page.words);

@@ -29,7 +29,13 @@ beforeEach(async () => {
 test('a gloss on a source is shown to all with who wrote it, rewritten, removed, and each is undone', async () => {
   const { glosses } = await other.at<Glosses>('GET', `/sources/${source}/glosses`);
   expect(glosses).toEqual([
-    { id: gloss, text: 'Argues from the ledgers alone', by: 'A contributor', at: expect.any(String) as string },
+    {
+      id: gloss,
+      text: 'Argues from the ledgers alone',
+      by: 'A contributor',
+      at: expect.any(String) as string,
+      personal: false,
+    },
   ]);
   await me.at('PATCH', `/glosses/${gloss}`, { text: 'Argues from the tide tables' });
   expect(await texts()).toEqual(['Argues from the tide tables']);
@@ -88,9 +94,77 @@ test('what others wrote into it since keeps it from being undone', async () => {
   ]);
 });
 
-test('one without text is refused, and a reader writes none', async () => {
+test('one without text is refused, and a reader writes for themselves alone', async () => {
   const empty = await me.call<Problem>('POST', `/w/${me.workspace}/sources/${source}/glosses`, { text: '  ' });
   expect([empty.status, empty.body.detail]).toEqual([400, expect.stringContaining('a gloss has some text') as string]);
   const reader = await server.person('reader', me.workspace);
-  expect((await reader.call('POST', `/w/${me.workspace}/sources/${source}/glosses`, { text: 'x' })).status).toBe(403);
+  const path = `/w/${me.workspace}/sources/${source}/glosses`;
+  expect((await reader.call('POST', path, { text: 'x' })).status).toBe(403);
+  expect((await reader.call('PATCH', `/w/${me.workspace}/glosses/${gloss}`, { text: 'x' })).status).toBe(403);
+  const { id } = await reader.at<Changed>('POST', `/sources/${source}/glosses`, { text: 'x', personal: true });
+  await reader.at('PATCH', `/glosses/${id}`, { text: 'Halophytes' });
+  expect((await reader.call('POST', `/w/${me.workspace}/glosses/${id}/share`)).status).toBe(403);
+  await server.settle();
+  expect([await reader.titles('halophytes'), await me.titles('halophytes')]).toEqual([['Tides'], []]);
+  await reader.at('POST', '/undo');
+  expect((await reader.at<Glosses>('GET', `/sources/${source}/glosses`)).glosses).toHaveLength(2);
+});
+
+const writeOwn = async (text: string): Promise<string> =>
+  (await me.at<Changed>('POST', `/sources/${source}/glosses`, { text, personal: true })).id!;
+const sayings = async (person: Person, path: string): Promise<string[]> =>
+  (await person.at<{ entries: HistoryEntry[] }>('GET', path)).entries.map((e) => e.says);
+
+test('one that is for oneself alone is found by its words, with where they stand, and by nobody else', async () => {
+  await writeOwn('Vexatious quillwort and ledgers');
+  await server.settle();
+  for (const asked of [
+    'quillwort',
+    '"vexatious quillwort"',
+    'note:quillwort',
+    'tides quillwort',
+    'quillw*',
+    'vexatious near/3 quillwort',
+  ]) {
+    expect([asked, await me.titles(asked)]).toEqual([asked, ['Tides']]);
+    expect([asked, await other.titles(asked)]).toEqual([asked, []]);
+  }
+  expect(await me.titles('quillwort', '&look=notes')).toEqual(['Tides']);
+  expect((await me.ask('quillwort')).rows[0]!.hits).toEqual([
+    expect.objectContaining({ where: 'Gloss', text: 'Vexatious quillwort and ledgers' }),
+  ]);
+  // Of both the words stand in one everyone sees: what is one's own is not shown beside it to others.
+  const [mine, theirs] = [(await me.ask('ledgers')).rows[0]!, (await other.ask('ledgers')).rows[0]!];
+  expect([mine.hits.length, theirs.hits.length, theirs.moreHits]).toEqual([2, 1, 0]);
+});
+
+test('one that is for oneself alone is in nobody else’s list, history or answers', async () => {
+  const own = await writeOwn('Zygomorphic');
+  await server.settle();
+  expect(await texts()).toEqual(['Argues from the ledgers alone', 'Zygomorphic']);
+  expect((await other.at<Glosses>('GET', `/sources/${source}/glosses`)).glosses).toHaveLength(1);
+  expect(await sayings(other, `/sources/${source}/history`)).toHaveLength(
+    (await sayings(me, `/sources/${source}/history`)).length - 1,
+  );
+  for (const [method, path, body] of [
+    ['PATCH', `/glosses/${own}`, { text: 'Mine' }],
+    ['DELETE', `/glosses/${own}`, undefined],
+    ['POST', `/glosses/${own}/share`, undefined],
+  ] as const)
+    expect((await other.call(method, `/w/${me.workspace}${path}`, body)).status).toBe(404);
+  await me.at('DELETE', `/glosses/${gloss}`);
+  expect([(await me.ask('has:gloss title:Tides')).total > (await other.ask('has:gloss title:Tides')).total]).toEqual([
+    true,
+  ]);
+});
+
+test('shown to all it is found by all, and theirs alone again when that is undone', async () => {
+  const own = await writeOwn('Saprophytic');
+  await me.at('POST', `/glosses/${own}/share`);
+  await server.settle();
+  expect(await other.titles('saprophytic')).toEqual(['Tides']);
+  expect(await sayings(other, `/sources/${source}/history`)).toContain('Showed a gloss to all members');
+  await me.at('POST', '/undo');
+  await server.settle();
+  expect([await me.titles('saprophytic'), await other.titles('saprophytic')]).toEqual([['Tides'], []]);
 });

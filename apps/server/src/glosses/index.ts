@@ -2,7 +2,7 @@
 import type { Capability } from '../capability.ts';
 import { glossChanges } from './change.ts';
 import { glossFacets } from './facets.ts';
-import { glossLine } from './line.ts';
+import { glossDocuments } from './documents.ts';
 import { glossRoutes } from './routes.ts';
 import { glossSubjects } from './subjects.ts';
 
@@ -10,7 +10,7 @@ export const glosses = {
   routes: glossRoutes,
   changes: glossChanges,
   facets: [glossFacets],
-  line: glossLine,
+  documents: glossDocuments,
   purged: ['glosses'],
   subjects: glossSubjects,
 } satisfies Capability;

@@ -1,13 +1,15 @@
 /** Glosses on the whole of a source: written, rewritten and removed. What became part of a source keeps those on it there. */
 import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { Changed, EditGloss, Glosses } from '@pandecta/contract';
-import type { Actor } from '../access/principal.ts';
+import type { Changed, EditGloss, Glosses, NewGloss } from '@pandecta/contract';
+import type { GlossChange } from '@pandecta/core/changes';
+import { may } from '../access/permissions.ts';
+import type { Access, Actor } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
 import { answer, commitWithin } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
-import { rows, text } from '../database/read.ts';
+import { rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { partsOf } from '../database/merged.ts';
@@ -19,36 +21,50 @@ export async function glossesOf(db: Db, viewer: Actor, source: string): Promise<
   const w = sql`${viewer.workspaceId}::uuid`;
   const found = await rows(
     db,
-    { id: text(), text: text(), by: text(), at: text() },
+    { id: text(), text: text(), by: text(), at: text(), personal: truth },
     sql`${partsOf(w, sql`select ${source}::uuid`)}
-      select g.id, g.text, ${nameOfActor} as by, g.made_at as at from parts p
+      select g.id, g.text, ${nameOfActor} as by, g.made_at as at, g.owner is not null as personal from parts p
       join glosses g on g.workspace_id = ${w} and g.source_id = p.id left join users u on u.id = g.made_by
       where ${visibleTo(viewer, 'gloss', sql`g`)} order by g.id`,
   );
   return { glosses: found };
 }
 
-export async function writeGloss(services: Services, actor: Actor, source: string, said: string): Promise<Changed> {
+export async function writeGloss(services: Services, actor: Access, source: string, input: NewGloss): Promise<Changed> {
   const id = uuidv7();
+  const own = input.personal ? actor.userId : undefined;
+  refuseShared(actor, own);
+  const text = { before: null, after: written(input.text) };
   const committed = await transact(services.db, async (tx) => {
     // Unseen until the change brings it.
-    const row = { id, sourceId: source, present: false, madeBy: actor.userId };
+    const row = { id, sourceId: source, present: false, madeBy: actor.userId, owner: own };
     await within(tx, actor.workspaceId).insert(glosses, row);
-    return commitWithin(tx, actor, { do: 'gloss', gloss: id, source, text: { before: null, after: written(said) } });
+    return commitWithin(tx, actor, { do: 'gloss', gloss: id, source, fields: { text }, ...(own && { own }) });
   });
   services.followers.kick();
   return { ...answer(committed), id };
 }
 
-export async function editGloss(services: Services, actor: Actor, id: string, input: EditGloss): Promise<Changed> {
-  const { source, now } = await findGloss(services.db, actor, id);
+export async function editGloss(services: Services, actor: Access, id: string, input: EditGloss): Promise<Changed> {
+  const { now, ...one } = await findGloss(services.db, actor, id);
   const text = { before: input.seen ?? now, after: written(input.text) };
-  return answer(await commit(services, actor, { do: 'gloss', gloss: id, source, text }, { joins: true }));
+  return answer(await commit(services, actor, { ...one, fields: { text } }, { joins: true }));
 }
 
-export async function removeGloss(services: Services, actor: Actor, id: string): Promise<Changed> {
-  const { source, now } = await findGloss(services.db, actor, id);
-  return answer(await commit(services, actor, { do: 'gloss', gloss: id, source, text: { before: now, after: null } }));
+export async function removeGloss(services: Services, actor: Access, id: string): Promise<Changed> {
+  const { now, ...one } = await findGloss(services.db, actor, id);
+  return answer(await commit(services, actor, { ...one, fields: { text: { before: now, after: null } } }));
+}
+
+/** Everyone sees it from now on, and that it was shown. */
+export async function shareGloss(services: Services, actor: Access, id: string): Promise<Changed> {
+  const { now: _, own, ...one } = await findGloss(services.db, actor, id);
+  return answer(await commit(services, actor, { ...one, fields: { owner: { before: own ?? null, after: null } } }));
+}
+
+/** What is for oneself alone any member writes, what all members see whoever may mark. @throws Refusal */
+function refuseShared({ role }: Access, own: string | null | undefined): void {
+  if (!own && !may(role, 'mark')) throw new Refusal('not_allowed');
 }
 
 function written(text: string): string {
@@ -56,13 +72,13 @@ function written(text: string): string {
   return text.trim();
 }
 
-async function findGloss(db: Db, { workspaceId }: Actor, id: string): Promise<{ source: string; now: string }> {
-  const { sourceId, text: now, present } = glosses;
-  const found = await within(db, workspaceId).first(
-    glosses,
-    { source: sourceId, now },
-    and(eq(glosses.id, id), present),
-  );
+/** A gloss as a change names it, and its text as it is now. @throws Refusal where it is not there, or not theirs to alter */
+async function findGloss(db: Db, viewer: Access, id: string): Promise<Omit<GlossChange, 'fields'> & { now: string }> {
+  const { sourceId, text: now, owner } = glosses;
+  const one = and(eq(glosses.id, id), visibleTo(viewer, 'gloss', sql`glosses`));
+  const found = await within(db, viewer.workspaceId).first(glosses, { source: sourceId, now, owner }, one);
   if (!found) throw new Refusal('no_such_gloss');
-  return found;
+  const { source, owner: own, ...rest } = found;
+  refuseShared(viewer, own);
+  return { do: 'gloss', gloss: id, source, ...(own && { own }), ...rest };
 }

@@ -8,6 +8,8 @@ export const glosses = pgTable(
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     sourceId: uuid('source_id').notNull(),
+    /** The member who alone sees it; null where everyone does. */
+    owner: uuid('owner'),
     text: text('text').notNull().default(''),
     present: boolean('present').notNull().default(true),
     madeBy: uuid('made_by'),

@@ -22,8 +22,8 @@ test('of a document with more words than an index holds the first are found, and
   // Pages of a table of numbers, 200,000 of them, each another.
   for (let page = 2; page < 12; page += 1)
     await run(
-      `insert into page_text (workspace_id, file_id, number, vector)
-       select $1, $2, $3, array_to_tsvector(array(select $4 || ':' || ($3 * 1000000 + n) from generate_series(1, 20000) n))`,
+      `insert into documents (workspace_id, kind, id, part, vector)
+       select $1, 'page', $2, $3, array_to_tsvector(array(select $4 || ':' || ($3 * 1000000 + n) from generate_series(1, 20000) n))`,
       [me.workspace, row!.fileId, page, number.toString(36)],
     );
   await me.at('PATCH', `/sources/${row!.id}`, { fields: { note: 'Every hour since 1890' } });

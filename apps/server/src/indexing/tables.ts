@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { boolean, index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { tsvector, when, workspaceId } from '../database/columns.ts';
+import type { DocumentName } from './documents.ts';
 
 export const facets = pgTable(
   'facets',
@@ -44,17 +45,32 @@ export const sourceText = pgTable(
   ],
 );
 
-export const pageText = pgTable(
-  'page_text',
+/** What is searched by itself besides the record of a source: the pages of its files, and what members write on it. */
+export const documents = pgTable(
+  'documents',
   {
     workspaceId: workspaceId(),
-    fileId: uuid('file_id').notNull(),
-    number: integer('number').notNull(),
+    /** See `DocumentKind`. */
+    kind: text('kind').$type<DocumentName>().notNull(),
+    /** Of a page, the id of its file. */
+    id: uuid('id').notNull(),
+    /** The number of the page in its file; 0 for what has no pages. */
+    part: integer('part').notNull(),
+    /** The source it is on; null for a page, whose file may belong to several. */
+    sourceId: uuid('source_id'),
+    /** The member who alone finds it; null where every member does. */
+    audience: uuid('audience'),
     vector: tsvector('vector').notNull(),
   },
   (t) => [
-    primaryKey({ columns: [t.workspaceId, t.fileId, t.number] }),
-    index('page_text_vector').using('gin', t.vector),
+    primaryKey({ columns: [t.workspaceId, t.kind, t.id, t.part] }),
+    index('documents_vector').using('gin', t.vector),
+    index('documents_source')
+      .on(t.workspaceId, t.sourceId)
+      .where(sql`source_id is not null`),
+    index('documents_audience')
+      .on(t.workspaceId, t.audience)
+      .where(sql`audience is not null`),
   ],
 );
 

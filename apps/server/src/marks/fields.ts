@@ -6,7 +6,7 @@ export const markFields: FieldsOf<'sense' | 'has:mark' | 'has:gloss'> = {
   'has:mark': { condition: (_, { facet }) => facet('marked', ['mark']) },
   'has:gloss': {
     async condition(_, { facet }) {
-      return { is: 'or', parts: [await facet('marked', ['gloss']), await facet('glossed', ['yes'])] };
+      return { is: 'or', parts: [await facet('marked', ['gloss']), await facet('glossed', ['yes', 'own'])] };
     },
   },
 };

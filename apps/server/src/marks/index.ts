@@ -1,5 +1,6 @@
 /** Documents with their marks. */
 import { markSubjects } from './subjects.ts';
+import { markDocuments } from './documents.ts';
 import { markLine } from './line.ts';
 import { markFields } from './fields.ts';
 import { markFacets } from './facets.ts';
@@ -12,6 +13,7 @@ export const marks = {
   changes: markChanges,
   facets: [markFacets],
   fields: markFields,
+  documents: markDocuments,
   line: markLine,
   purged: ['marks'],
   subjects: markSubjects,

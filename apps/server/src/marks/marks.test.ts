@@ -51,7 +51,7 @@ describe('a mark', () => {
     await me.at('PATCH', `/marks/${id}`, { gloss: 'Compare the ferryman’s almanack' });
     await server.settle();
     const found = await me.ask('almanacks');
-    expect(found.rows.map((r) => r.hits[0])).toMatchObject([{ where: 'Gloss' }]);
+    expect(found.rows.map((r) => r.hits[0])).toMatchObject([{ where: 'Gloss, p. 1', page: 1 }]);
     const { entries } = await me.at<{ entries: HistoryEntry[] }>('GET', `/sources/${source}/history`);
     expect(entries[0]!.says).toBe('Changed a gloss');
   });

@@ -3,7 +3,7 @@
  * that gives the numbers of sources. All words that text indexes can answer together become one such query; facets,
  * years and days are told from the columns.
  */
-import { sql, type SQL } from 'drizzle-orm';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import type { Ask, LookIn } from '@pandecta/contract';
 import type { Condition } from '@pandecta/core/narrowing';
 import {
@@ -21,6 +21,8 @@ import {
 import { fold, stemsBegunBy, tokens } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { prefixOf, restPrefix } from '../database/lexemes.ts';
+import { within } from '../database/within.ts';
+import { documents } from '../indexing/tables.ts';
 import { sourceSet, wordSet, type NumberSet } from '../columns/load.ts';
 import { anyFacet, facetIds, included, inYears, NOTHING, pairOf, type FacetPair, type Scope } from './facets.ts';
 import { conditionOf, NARROWINGS, type FieldContext } from './fields.ts';
@@ -32,6 +34,8 @@ export interface Compiled {
   sets: NumberSet[];
   /** What to rank by, a tsquery: any of the words asked for. */
   rank: string;
+  /** What the lexemes this member finds begin with, where no field is named. */
+  leads: string[];
   /** The tree as it was asked, with the close spellings there are. */
   tree: Node;
   /** What is asked for that nothing here bears: told beside where it stands. */
@@ -40,6 +44,10 @@ export interface Compiled {
   titles: NumberSet;
 }
 
+/** Whether a member has documents that nobody else finds: only then is looked for their words. */
+const hasOwnDocuments = (db: Db, { workspaceId, userId }: Scope): Promise<boolean> =>
+  within(db, workspaceId).has(documents, eq(documents.audience, userId));
+
 const quote = (lexeme: string): string => `'${lexeme.replaceAll("'", "''")}'`;
 /** A word being typed that is shorter than this begins half of all words. */
 const SHORT = 3;
@@ -47,15 +55,16 @@ const SHORT = 3;
 /** @param ask what is narrowed to, beside the words; without the range of years */
 export async function compile(db: Db, scope: Scope, asked: Node, ask: Ask = {}): Promise<Compiled> {
   const tree = await spellOut(db, scope.workspaceId, asked);
-  const compiler = new Compiler(db, scope, ask.look ?? 'all');
+  const compiler = new Compiler(db, scope, ask.look ?? 'all', await hasOwnDocuments(db, scope));
   const words = await compiler.all(tree.is === 'and' ? tree.parts : [tree]);
   const condition: Condition = { is: 'and', parts: [words, ...(await compiler.narrowing(ask))] };
   const ranked = [...compiler.ranked.values()];
-  const under = (field?: TextField): string[] => ranked.map((r) => r(prefixOf(scope.workspaceNumber, field)));
+  const under = (field?: TextField): string[] => compiler.leads(field).flatMap((lead) => ranked.map((r) => r(lead)));
   return {
     condition,
     sets: compiler.sets,
     rank: under().join(' | '),
+    leads: compiler.leads(),
     tree,
     unknown: compiler.unknown,
     titles: wordSet('fields', under('title').join(' & ')),
@@ -111,17 +120,19 @@ class Compiler {
   /** The saved searches and the rules of collections it is within. */
   private readonly inside: string[] = [];
   private readonly vector: 'vector' | 'fields';
-  /** What lexemes lead with, any of them, where no field is named. */
-  private readonly leads: string[];
+  /** What lexemes begin with, any of them, where no field is named and in what is looked in. */
+  private readonly everywhere: string[];
 
   constructor(
     private readonly db: Db,
     private readonly scope: Scope,
     private readonly look: LookIn,
+    /** Whether the member has documents that nobody else finds. */
+    private readonly hasOwn: boolean,
   ) {
     this.vector = look === 'all' ? 'vector' : 'fields';
-    this.leads = look === 'all' ? [this.lead()] : FIELDS_OF[look].map((field) => this.lead(field));
-    if (look === 'record') this.leads.push(restPrefix(scope.workspaceNumber));
+    this.everywhere = look === 'all' ? this.leads() : FIELDS_OF[look].flatMap((field) => this.leads(field));
+    if (look === 'record') this.everywhere.push(restPrefix(scope.workspaceNumber));
     const { workspaceId } = scope;
     this.asking = {
       db,
@@ -143,8 +154,11 @@ class Compiler {
   /** What fields and narrowings make their conditions with. */
   private readonly asking: FieldContext;
 
-  private lead(field?: TextField): string {
-    return prefixOf(this.scope.workspaceNumber, field);
+  /** What lexemes of a field, or of all, begin with: those everyone finds, and those this member alone finds. */
+  leads(field?: TextField): string[] {
+    const { workspaceNumber, userId } = this.scope;
+    const own = this.hasOwn && (!field || field === 'note') ? [prefixOf(workspaceNumber, field, userId)] : [];
+    return [prefixOf(workspaceNumber, field), ...own];
   }
 
   private set(set: NumberSet): Condition {
@@ -190,7 +204,7 @@ class Compiler {
   private words(node: WordNode, field: TextField | undefined, excluded: boolean): string | undefined {
     const found = tokens(node.text);
     if (!found.length) return undefined;
-    const leads = field ? [this.lead(field)] : this.leads;
+    const leads = field ? this.leads(field) : this.everywhere;
     return found
       .map((t, i) => {
         const lexemes = meant(node, t, i === found.length - 1);
@@ -235,7 +249,7 @@ class Compiler {
 
   /** Words of titles and names that begin so: those one means by one or two letters, and few enough to be told at once. */
   private begun(text: string): Condition {
-    const fields = (['title', 'person'] as const).map((f) => this.lead(f));
+    const fields = (['title', 'person'] as const).flatMap((f) => this.leads(f));
     return this.set(wordSet('fields', fields.map((lead) => `${quote(lead + fold(text))}:*`).join(' | ')));
   }
 
@@ -266,18 +280,19 @@ class Compiler {
 
   /** Words that stand in places to one another: in the record, or on a page. */
   private placed(run: Lexemes, field?: TextField): Condition {
-    if (field && field !== 'page') return this.set(wordSet('fields', run(this.lead(field))));
+    const under = (leads: string[]): string => leads.map((lead) => `(${run(lead)})`).join(' | ');
+    if (field && field !== 'page') return this.set(wordSet('fields', under(this.leads(field))));
     const places: Condition[] = [];
-    if (!field && this.look !== 'pages')
-      places.push(this.set(wordSet(this.vector, this.leads.map((lead) => `(${run(lead)})`).join(' | '))));
-    if (field || this.look === 'all' || this.look === 'pages') places.push(this.onPage(run(this.lead())));
+    if (!field && this.look !== 'pages') places.push(this.set(wordSet(this.vector, under(this.everywhere))));
+    if (field || this.look === 'all' || this.look === 'pages')
+      places.push(this.onPage(run(prefixOf(this.scope.workspaceNumber))));
     return places.length === 1 ? places[0]! : { is: 'or', parts: places };
   }
 
   private onPage(tsquery: string): Condition {
     const { workspaceId } = this.scope;
-    const ids: SQL = sql`select sf.source_id from page_text p join source_files sf on sf.workspace_id = ${workspaceId} and sf.file_id = p.file_id
-      where p.vector @@ ${tsquery}::tsquery`;
+    const ids: SQL = sql`select sf.source_id from documents p join source_files sf on sf.workspace_id = ${workspaceId} and sf.file_id = p.id
+      where p.kind = 'page' and p.vector @@ ${tsquery}::tsquery`;
     return this.set(sourceSet(workspaceId, ids));
   }
 

@@ -11,8 +11,6 @@ export interface LineAsked {
   workspace: SQL;
   viewer: Actor;
   presence: Presence;
-  /** Whether words are looked for, so that texts are needed in which they are shown. */
-  searching: boolean;
 }
 
 /** The fields of a line that searching fills in itself. */
@@ -28,16 +26,13 @@ export interface LinePart<F extends PartField = PartField> {
   /** What else is selected from. */
   join?(workspace: SQL): SQL;
   line(row: RowOf<Columns>): Pick<SourceRow, F>;
-  /** Texts in which words may be found besides the record's: what each is called, and the text. */
-  texts?(row: RowOf<Columns>): [where: string, text: string][];
 }
 
 /** Typed by its columns and by what `line` gives. */
 export const linePart = <C extends Columns, L extends Partial<Pick<SourceRow, PartField>>>(
-  part: Omit<LinePart, 'columns' | 'line' | 'texts'> & {
+  part: Omit<LinePart, 'columns' | 'line'> & {
     columns: C;
     line(row: RowOf<C>): L;
-    texts?(row: RowOf<C>): [where: string, text: string][];
   },
 ): LinePart<keyof L & PartField> => part as never;
 

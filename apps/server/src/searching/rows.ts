@@ -6,9 +6,9 @@ import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRe
 import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
-import { json, number, rows, text } from '../database/read.ts';
+import { json, number, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { prefixOf } from '../database/lexemes.ts';
+import { DOCUMENTS } from '../indexing/documents.ts';
 import { LINE_PARTS, type PartField } from './line.ts';
 import type { Question } from './match.ts';
 
@@ -19,7 +19,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
   const sought = soughtIn(q.tree, TEXT_FIELDS);
   const searching = !nothingSought(sought);
   const parts = LINE_PARTS.all;
-  const asked = { workspace: w, viewer: q.scope, presence: q.scope.presence, searching };
+  const asked = { workspace: w, viewer: q.scope, presence: q.scope.presence };
   const found = await rows(
     db,
     { ...LINE, ...Object.assign({}, ...parts.map((p) => p.columns)) } as typeof LINE,
@@ -35,24 +35,17 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
   );
   const lines = found.map((row) => {
     const told = Object.assign({}, ...parts.map((p) => p.line(row))) as Pick<SourceRow, PartField>;
-    return { row, told, texts: parts.flatMap((p) => p.texts?.(row) ?? []) };
+    return { row, told };
   });
-  const pageHits = searching
-    ? await findPageHits(
-        db,
-        q,
-        sought,
-        lines.filter((l) => l.told.pages > 0).map((l) => l.row.id),
-      )
-    : new Map<string, PageHits>();
-  return lines.map(({ row: { id, record, added_at: addedAt }, told, texts }) => ({
+  const inDocuments = searching ? await findInDocuments(db, q, sought, ids) : new Map<string, DocumentHits>();
+  return lines.map(({ row: { id, record, added_at: addedAt }, told }) => ({
     id,
     record: brief(record),
     addedAt,
     ...told,
     ...(abstracts && record.abstract && { abstract: cut(withoutMarkup(record.abstract), MOST_OF_ABSTRACT) }),
     titleLit: searching && record.title ? findLit(record.title, sought) : [],
-    ...placesOf(searching ? recordHits(record, texts, sought) : [], pageHits.get(id)),
+    ...placesOf(searching ? recordHits(record, sought) : [], inDocuments.get(id)),
   }));
 }
 
@@ -71,14 +64,14 @@ const MOST_OF_ABSTRACT = 320;
 /** How many places are told of a source. */
 const MOST_PLACES = 3;
 
-/** The pages first, which one can open; how many more there are. */
-function placesOf(inRecord: Hit[], onPages: PageHits | undefined): Pick<SourceRow, 'hits' | 'moreHits'> {
-  const hits = [...(onPages?.hits ?? []), ...inRecord].slice(0, MOST_PLACES);
-  return { hits, moreHits: (onPages?.count ?? 0) + inRecord.length - hits.length };
+/** The documents first, most of which one can open; how many more there are. */
+function placesOf(inRecord: Hit[], inDocuments: DocumentHits | undefined): Pick<SourceRow, 'hits' | 'moreHits'> {
+  const hits = [...(inDocuments?.hits ?? []), ...inRecord].slice(0, MOST_PLACES);
+  return { hits, moreHits: (inDocuments?.count ?? 0) + inRecord.length - hits.length };
 }
 
 /** Where the record matched, apart from its title, which is lit itself. */
-function recordHits(record: SourceRecord, texts: [where: string, text: string][], sought: Sought): Hit[] {
+function recordHits(record: SourceRecord, sought: Sought): Hit[] {
   const at = (field: string, text: string | undefined): Hit[] => {
     const s = text && snippet(withoutMarkup(text), sought);
     return s ? [{ where: variableLabel(field), ...s }] : [];
@@ -87,7 +80,6 @@ function recordHits(record: SourceRecord, texts: [where: string, text: string][]
   const said = [
     ...at('abstract', abstract),
     ...at('note', note),
-    ...texts.flatMap(([where, text]) => at(where, text)),
     ...NAME_VARIABLES.flatMap((v) => at(v, record[v]?.map(nameSpoken).join('; '))),
     ...Object.entries(rest).flatMap(([field, value]) =>
       typeof value === 'string' && !UNTOLD.has(field) ? at(field, value) : [],
@@ -97,46 +89,58 @@ function recordHits(record: SourceRecord, texts: [where: string, text: string][]
   return said.length || !record.DOI ? said : at('DOI', record.DOI);
 }
 
-/** The best pages of a source, and how many match in all. */
-interface PageHits {
+/** The best documents on a source, and how many match in all. */
+interface DocumentHits {
   hits: Hit[];
   count: number;
 }
 
-/** For each source the pages that hold most of what is asked for. */
-async function findPageHits(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, PageHits>> {
-  const lexemes = pageTsquery(q.scope.workspaceNumber, sought);
+/** For each source the documents on it that hold most of what is asked for: pages of its files, and what was written on it. */
+async function findInDocuments(db: Db, q: Question, sought: Sought, ids: string[]): Promise<Map<string, DocumentHits>> {
+  const lexemes = documentTsquery(q.compiled.leads, sought);
   if (!ids.length || !lexemes.any) return new Map();
+  const w = sql`${q.scope.workspaceId}::uuid`;
+  const any = sql`${lexemes.any}::tsquery`;
+  const shown = Object.entries(DOCUMENTS.all).map(
+    ([kind, { shown: of }]) => sql`select * from (${of(w, sql`h`)}) x where h.kind = ${kind}`,
+  );
   const found = await rows(
     db,
-    { source_id: text(), file_id: text(), number: number, count: number, text: text() },
+    { source: text(), count: number, called: text(), file: orNull(text()), page: orNull(number), text: text() },
     sql`
-    select u.id as source_id, h.file_id, h.number, h.count, pg.text from unnest(${array(ids, 'uuid')}) as u(id)
+    select u.id as source, h.count, t.called, t.file, t.page, t.text
+    from unnest(${array(ids, 'uuid')}) with ordinality as u(id, place)
     cross join lateral (
-      select p.file_id, p.number, (count(*) over ())::int as count from source_files sf
-      join page_text p on p.workspace_id = ${q.scope.workspaceId} and p.file_id = sf.file_id
-      where sf.workspace_id = ${q.scope.workspaceId} and sf.source_id = u.id and p.vector @@ ${lexemes.any}::tsquery
-      order by (p.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(p.vector, ${lexemes.any}::tsquery) desc, p.number limit ${MOST_PLACES}) h
-    join pages pg on pg.workspace_id = ${q.scope.workspaceId} and pg.file_id = h.file_id and pg.number = h.number`,
+      select d.kind, d.id, d.part, (count(*) over ())::int as count, row_number() over (
+        order by (d.vector @@ ${lexemes.all}::tsquery) desc, ts_rank(d.vector, ${any}) desc, d.part, d.id) as place
+      from (
+        select p.* from source_files sf join documents p on p.workspace_id = ${w} and p.kind = 'page' and p.id = sf.file_id
+          where sf.workspace_id = ${w} and sf.source_id = u.id and p.vector @@ ${any}
+        union all select p.* from documents p where p.workspace_id = ${w} and p.source_id = u.id and p.vector @@ ${any}) d
+      order by place limit ${MOST_PLACES}) h
+    cross join lateral (${sql.join(shown, sql` union all `)}) t(called, file, page, text)
+    order by u.place, h.place`,
   );
-  const out = new Map<string, PageHits>();
-  for (const f of found) {
-    const s = snippet(f.text, sought);
-    const of = out.get(f.source_id) ?? { hits: [], count: f.count };
-    if (s) of.hits.push({ where: `p. ${f.number}`, fileId: f.file_id, page: f.number, ...s });
-    out.set(f.source_id, of);
+  const out = new Map<string, DocumentHits>();
+  for (const { source, count, called, file, page, text } of found) {
+    const s = snippet(text, sought);
+    const of = out.get(source) ?? { hits: [], count };
+    if (s) of.hits.push({ where: called, ...(file && { fileId: file }), ...(page && { page }), ...s });
+    out.set(source, of);
   }
   return out;
 }
 
-/** Queries over the pages of a workspace: with any, and with all, of what is sought. */
-export function pageTsquery(workspaceNumber: number, sought: Sought): { any: string; all: string } {
-  const lead = prefixOf(workspaceNumber);
-  const quote = (s: string): string => `'${(lead + s).replaceAll("'", "''")}'`;
+/** Queries over documents: with any, and with all, of what is sought. @param leads what lexemes begin with, any of them */
+export function documentTsquery(leads: string[], sought: Sought): { any: string; all: string } {
+  const under = (term: (quote: (stem: string) => string) => string): string => {
+    const each = leads.map((lead) => term((s) => `'${(lead + s).replaceAll("'", "''")}'`));
+    return each.length > 1 ? `(${each.join(' | ')})` : each[0]!;
+  };
   const terms = [
-    ...[...sought.stems].map(quote),
-    ...sought.prefixes.map((p) => `${quote(p)}:*`),
-    ...sought.phrases.map((p) => `(${p.map(quote).join(' <-> ')})`),
+    ...[...sought.stems].map((s) => under((quote) => quote(s))),
+    ...sought.prefixes.map((p) => under((quote) => `${quote(p)}:*`)),
+    ...sought.phrases.map((p) => under((quote) => `(${p.map(quote).join(' <-> ')})`)),
   ];
   return { any: terms.join(' | '), all: terms.join(' & ') };
 }

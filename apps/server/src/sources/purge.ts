@@ -68,11 +68,10 @@ export async function purgeWithin(tx: Db, which: SQL): Promise<{ count: number; 
     w: ['uuid', files.map((f) => f.workspace_id)],
     f: ['uuid', files.map((f) => f.id)],
   });
-  for (const name of ['pages', 'page_text'] as const) {
-    await tx.execute(
-      sql`delete from ${sql.raw(name)} t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`,
-    );
-  }
+  await tx.execute(sql`delete from pages t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`);
+  await tx.execute(
+    sql`delete from documents t using ${gonePages} where t.workspace_id = u.w and t.kind = 'page' and t.id = u.f`,
+  );
   for (const [workspaceId, numbers] of altered) {
     await note(tx, workspaceId, (await advance(tx, workspaceId)).revision, numbers, false);
     await notify(tx, { workspace: workspaceId, touched: { kinds: { source: 'all' } } });

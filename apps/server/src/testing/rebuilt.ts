@@ -21,6 +21,7 @@ export async function derived(db: Db, workspace: string): Promise<Record<string,
     sort: await of('presence, title, author, container, kind, year, people', 'source_sort'),
     facets: await of('ids', 'source_facets'),
     text: await of('vector::text', 'source_text'),
+    documents: await of('kind || id || part, audience, vector::text', 'documents'),
     keys: await of('key', 'source_keys', DERIVED_KEYS),
   };
 }
@@ -33,6 +34,7 @@ export async function deriveAnew(db: Db, workspace: string): Promise<void> {
   const before = await numbersOf(db, workspace, ids);
   for (const table of ['source_sort', 'source_facets', 'source_text'])
     await db.execute(sql`delete from ${sql.raw(table)} where workspace_id = ${workspace}`);
+  await db.execute(sql`delete from documents where workspace_id = ${workspace} and source_id is not null`);
   await db.execute(sql`delete from source_keys where workspace_id = ${workspace} and ${sql.raw(DERIVED_KEYS)}`);
   await transact(db, async (tx) => {
     await derive(tx, workspace, { records: ids });

@@ -64,6 +64,14 @@ const FOLLOWING = new Set<TaskName>(['vectors', 'keysToMeet', 'weighPairs']);
 /** How far each sort of work gives way to the server's own thread, which answers everybody. */
 const NICENESS = [3, 6, 10];
 
+/**
+ * The pool asks for the worker's module by `require` first. Node 20 ends the whole process (“IsGraphAsync must be used on an
+ * instantiated module”) where a thread is ended while a module that it requires is being linked; one that is imported may be.
+ */
+const WITHOUT_REQUIRE = process.allowedNodeEnvironmentFlags.has('--experimental-require-module')
+  ? ['--no-experimental-require-module']
+  : [];
+
 interface Lane {
   pool: Piscina;
   /** A task begins when a thread is free for it, so that its time does not run while it waits. */
@@ -94,6 +102,7 @@ export class Workers {
         maxThreads: threads,
         idleTimeout: 60_000,
         workerData: { niceness },
+        execArgv: [...process.execArgv.filter((flag) => flag === '--enable-source-maps'), ...WITHOUT_REQUIRE],
         ...(memory < Infinity && { resourceLimits: { maxOldGenerationSizeMb: memory } }),
       }),
     }));

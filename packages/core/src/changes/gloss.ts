@@ -1,66 +1,100 @@
-import { Conflict, flip, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
-import { isBeforeAfter, isId, isText, shaped } from './json.ts';
+import { isObject, same } from '../source/record.ts';
+import { Conflict, flipAll, joinedFields, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { isBeforeAfter, isId, isOptional, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
+/** A gloss as it is: null instead of a text where it is not there, null instead of an owner where all members see it. */
+export interface GlossWords {
+  text: string | null;
+  owner: Id | null;
+}
+
 /**
- * A gloss on the whole of a source is written, rewritten or removed: its text before and after, null where it is not there.
- * What it is on was written before, as a gloss that is not present.
+ * A gloss on the whole of a source is written, rewritten, removed, or shown to all members. Its row was written before, as a
+ * gloss that is not present.
  */
 export interface GlossChange {
   do: 'gloss';
   gloss: Id;
   source: Id;
-  text: BeforeAfter<string>;
+  fields: { text?: BeforeAfter<string>; owner?: BeforeAfter<Id> };
+  /** Of one that one member alone sees, before and after: who. */
+  own?: Id;
 }
+
+const FIELDS = { text: isText, owner: isId };
+const isField = (f: string): f is keyof typeof FIELDS => Object.hasOwn(FIELDS, f);
+const CALLED = { text: 'the gloss', owner: 'who sees the gloss' };
 
 export const gloss: Kind<GlossChange> = {
   do: 'gloss',
-  version: 1,
-  check: (json) => shaped<GlossChange>(json, { gloss: isId, source: isId, text: isBeforeAfter(isText) }),
+  version: 2,
+  // The first version had its text alone.
+  check: ({ text, fields = { text }, ...json }) =>
+    shaped<GlossChange>(
+      { ...json, fields },
+      {
+        gloss: isId,
+        source: isId,
+        fields: (v) => isObject(v) && Object.entries(v).every(([f, x]) => isField(f) && isBeforeAfter(FIELDS[f])(x)),
+        own: isOptional(isId),
+      },
+    ),
   apply(library, change) {
     const known = library.glosses.get(change.gloss);
-    if (!known || !glossable(known.present ? known.text : null, change)) return null;
-    const { after } = change.text;
-    known.present = after !== null;
-    known.text = after ?? '';
-    return change;
+    const done = known && alterableGloss({ text: known.present ? known.text : null, owner: known.owner }, change);
+    if (!known || !done) return null;
+    const { text, owner } = done.fields;
+    if (text) Object.assign(known, { present: text.after !== null, text: text.after ?? '' });
+    if (owner) known.owner = owner.after;
+    return done;
   },
-  invert: (change) => ({ ...change, text: flip(change.text) }),
+  invert: ({ fields, ...change }) => ({ ...change, fields: flipAll(fields as Record<string, BeforeAfter<never>>) }),
   joined(earlier, later) {
-    const { gloss: one } = later;
-    // Writing and removing one are entries of their own.
-    if (earlier.gloss !== one || earlier.text.before === null || later.text.after === null) return null;
-    const both = joinedFields({ text: earlier.text }, { text: later.text });
-    return both && { ...later, text: both.text };
+    const [first, second] = [earlier.fields, later.fields];
+    // Writing, removing and showing one are entries of their own.
+    const isRewritten = first.text?.before != null && second.text?.after != null && !first.owner && !second.owner;
+    const fields = isRewritten && earlier.gloss === later.gloss && joinedFields(first, second);
+    return fields ? { ...later, fields } : null;
   },
-  isEmpty: ({ text }) => text.before === text.after,
-  describe: ({ text: { before, after } }) =>
-    before === null ? 'Wrote a gloss' : after === null ? 'Removed a gloss' : 'Changed a gloss',
+  isEmpty: ({ fields }) => Object.values(fields).every((f) => same(f.before, f.after)),
+  describe({ fields: { text, owner } }) {
+    if (owner) return owner.after ? 'Kept a gloss for oneself alone' : 'Showed a gloss to all members';
+    return text?.before == null ? 'Wrote a gloss' : text.after === null ? 'Removed a gloss' : 'Changed a gloss';
+  },
   touches: (change) => [
     { kind: 'source', id: change.source },
     { kind: 'gloss', id: change.gloss },
   ],
-  makes: ({ gloss: id, text }) => (text.before === null && text.after !== null ? [{ kind: 'gloss', id }] : []),
+  makes: ({ gloss: id, fields: { text } }) =>
+    text?.before === null && text.after !== null ? [{ kind: 'gloss', id }] : [],
+  ownOf: ({ own }) => own,
   sample(draw) {
-    const id = idOf(draw, draw.library.glosses.keys());
+    const seen = [...draw.library.glosses].filter(([, g]) => !g.owner || g.owner === draw.member);
+    const id = idOf(
+      draw,
+      seen.map(([one]) => one),
+    );
     const known = draw.library.glosses.get(id);
     const now = known?.present ? known.text : null;
-    return {
-      do: 'gloss',
-      gloss: id,
-      source: known?.source ?? draw.id(),
-      text: { before: draw.pick([now, now, 'Another gloss']), after: draw.pick([null, draw.text()]) },
-    };
+    const text = { before: draw.pick([now, now, 'Another gloss']), after: draw.pick([null, draw.text()]) };
+    const owner = { before: known?.owner ?? null, after: draw.pick([draw.member, null]) };
+    const fields = draw.pick([{ text }, { text }, { owner }]);
+    const own = !('owner' in fields) && known?.owner === draw.member ? draw.member : undefined;
+    return { do: 'gloss', gloss: id, source: known?.source ?? draw.id(), fields, ...(own && { own }) };
   },
 };
 
 /**
- * Whether there is anything to write.
- * @param now its text, null where it is not there
- * @throws Conflict when its text has changed since
+ * The change as far as it alters the gloss, or null.
+ * @throws Conflict when something of it has changed since
  */
-export function glossable(now: string | null, { gloss: id, text }: GlossChange): boolean {
-  if (now !== text.before)
-    throw new Conflict({ kind: 'gloss', id }, [{ what: 'the gloss', field: 'text', ...text, now }]);
-  return text.before !== text.after;
+export function alterableGloss(now: GlossWords, change: GlossChange): GlossChange | null {
+  const fields = Object.entries(change.fields) as [keyof GlossWords, BeforeAfter<string>][];
+  const moved = fields.flatMap(([field, value]): Moved[] =>
+    now[field] === value.before ? [] : [{ what: CALLED[field], field, ...value, now: now[field] }],
+  );
+  if (moved.length) throw new Conflict({ kind: 'gloss', id: change.gloss }, moved);
+  const kept = fields.filter(([, { before, after }]) => before !== after);
+  return kept.length ? { ...change, fields: Object.fromEntries(kept) } : null;
 }

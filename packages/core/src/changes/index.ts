@@ -18,7 +18,7 @@ export {
   type Subject,
   type SubjectKind,
 } from './kind.ts';
-export { glossable, type GlossChange } from './gloss.ts';
+export { alterableGloss, type GlossChange } from './gloss.ts';
 export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
 export { enterable, entryKey, LISTS, type Entry, type EntryChange, type List } from './entry.ts';
 export { editableMark } from './mark-edit.ts';

@@ -42,7 +42,7 @@ export interface Library {
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
   marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
   /** Glosses on the whole of a source. */
-  glosses: Map<Id, { source: Id; text: string; present: boolean }>;
+  glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
   /** See `relationKey`. */
   relations: Map<string, Said>;
   /** See `settledKey`. */

@@ -85,7 +85,7 @@ export function smallLibrary(): Library {
       present: n === 61,
     });
   library.glosses
-    .set(testId(81), { source: testId(1), text: 'Read it again', present: true })
-    .set(testId(82), { source: testId(2), text: '', present: false });
+    .set(testId(81), { source: testId(1), owner: null, text: 'Read it again', present: true })
+    .set(testId(82), { source: testId(2), owner: null, text: '', present: false });
   return library;
 }

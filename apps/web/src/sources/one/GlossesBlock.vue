@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** What members wrote about the whole of a source, under a heading of the same rank as those beside it. */
-import { nextTick, ref, useTemplateRef, watch } from 'vue';
+import { useSessionStorage } from '@vueuse/core';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { LONGEST_GLOSS, routes, type Gloss } from '@pandecta/contract';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import KitButton from '../../kit/KitButton.vue';
+import KitCheck from '../../kit/KitCheck.vue';
 import KitField from '../../kit/KitField.vue';
 import KitNotice from '../../kit/KitNotice.vue';
 import TimeText from '../../kit/TimeText.vue';
@@ -22,20 +24,24 @@ const { data, error } = useAsked({
   pause: props.pause,
 });
 
-/** The gloss that is being rewritten, as it was when one began; "new" for one that is not there yet. */
-const writing = ref<Gloss | 'new' | null>(null);
-const text = ref('');
+/** A gloss that is being written; `gloss` is the one that is rewritten, as it was when one began, null for a new one. */
+interface Draft {
+  gloss: Gloss | null;
+  text: string;
+  personal: boolean;
+}
+// By source, so that another that is selected meanwhile, or a reload, loses nothing. It is no other's who signs in here.
+const drafts = useSessionStorage<Record<string, Draft>>(
+  `gloss drafts ${session.user?.userId} ${session.workspace?.id}`,
+  {},
+);
+const draft = computed(() => drafts.value[props.id]);
 const field = useTemplateRef('field');
 const form = useTemplateRef('form');
 const isSaving = ref(false);
-watch(
-  () => props.id,
-  () => (writing.value = null),
-);
 
-async function write(gloss: Gloss | 'new'): Promise<void> {
-  writing.value = gloss;
-  text.value = gloss === 'new' ? '' : gloss.text;
+async function write(gloss: Gloss | null): Promise<void> {
+  drafts.value[props.id] = { gloss, text: gloss?.text ?? '', personal: gloss?.personal ?? !session.may('mark') };
   await nextTick();
   // With its buttons, in a slip that is low.
   form.value?.scrollIntoView({ block: 'nearest' });
@@ -43,44 +49,57 @@ async function write(gloss: Gloss | 'new'): Promise<void> {
 }
 
 async function save(): Promise<void> {
-  const one = writing.value;
-  if (!one || !text.value.trim() || isSaving.value) return;
+  const one = draft.value;
+  const source = props.id;
+  if (!one?.text.trim() || isSaving.value) return;
+  const { gloss, text, personal } = one;
   isSaving.value = true;
   const done = await change(() =>
-    one === 'new'
-      ? ask(routes.glosses.write, { source: props.id, body: { text: text.value } })
-      : ask(routes.glosses.edit, { gloss: one.id, body: { text: text.value, seen: one.text } }),
+    gloss
+      ? ask(routes.glosses.edit, { gloss: gloss.id, body: { text, seen: gloss.text } })
+      : ask(routes.glosses.write, { source, body: { text, personal } }),
   );
   isSaving.value = false;
   // What was refused stays written.
-  if (done && writing.value === one) writing.value = null;
+  if (done) discard(source);
 }
+const discard = (source: string): boolean => delete drafts.value[source];
 /** By Esc only where nothing would be lost. */
 function leave(): void {
-  if (writing.value && text.value.trim() === (writing.value === 'new' ? '' : writing.value.text)) writing.value = null;
+  if (draft.value && draft.value.text.trim() === (draft.value.gloss?.text ?? '')) discard(props.id);
 }
+const share = (gloss: Gloss): Promise<unknown> => change(() => ask(routes.glosses.share, { gloss: gloss.id }));
 const remove = (gloss: Gloss): Promise<unknown> => change(() => ask(routes.glosses.remove, { gloss: gloss.id }));
 </script>
 
 <template>
-  <section v-if="data?.length || writing || session.may('mark') || error" aria-label="Glosses">
+  <section v-if="data?.length || draft || session.may('own') || error" aria-label="Glosses">
     <component :is="heading" class="heading mb-0.5 flex justify-between"
       >Glosses<KitButton
-        v-if="session.may('mark') && writing !== 'new'"
+        v-if="session.may('own') && !draft"
         look="quiet"
         class="font-normal print:hidden"
-        @click="write('new')"
+        @click="write(null)"
         >+ gloss</KitButton
       ></component
     >
     <KitNotice v-if="error" tone="bad">{{ error }}</KitNotice>
     <ul>
       <li v-for="g in data ?? []" :key="g.id" class="group border-b border-line py-1 last:border-0">
-        <template v-if="typeof writing === 'string' || writing?.id !== g.id">
+        <template v-if="draft?.gloss?.id !== g.id">
           <p class="whitespace-pre-line break-words text-fine">{{ g.text }}</p>
           <p class="flex items-baseline gap-2 text-label text-muted">
-            <span>{{ g.by }}, <TimeText :at="g.at" to="day" /></span>
-            <template v-if="session.may('mark')"
+            <span
+              >{{ g.by }}, <TimeText :at="g.at" to="day" /><template v-if="g.personal"> · yours alone</template></span
+            >
+            <template v-if="(g.personal || session.may('mark')) && !draft"
+              ><KitButton
+                v-if="g.personal && session.may('mark')"
+                look="quiet"
+                class="at-hand text-label print:hidden"
+                name="Show the gloss to all members"
+                @click="share(g)"
+                >Show to all</KitButton
               ><KitButton look="quiet" class="at-hand text-label print:hidden" name="Edit the gloss" @click="write(g)"
                 >Edit</KitButton
               ><KitButton
@@ -95,10 +114,10 @@ const remove = (gloss: Gloss): Promise<unknown> => change(() => ask(routes.gloss
         </template>
       </li>
     </ul>
-    <form v-if="writing" ref="form" class="mt-1 print:hidden" @submit.prevent="save" @keydown.esc.stop="leave">
+    <form v-if="draft" ref="form" class="mt-1 print:hidden" @submit.prevent="save" @keydown.esc.stop="leave">
       <KitField
         ref="field"
-        v-model="text"
+        v-model="draft.text"
         label="Gloss on the whole source"
         :lines="3"
         :maxlength="LONGEST_GLOSS"
@@ -106,9 +125,19 @@ const remove = (gloss: Gloss): Promise<unknown> => change(() => ask(routes.gloss
         @keydown.ctrl.enter.prevent="save"
         @keydown.meta.enter.prevent="save"
       />
-      <p class="mt-1 flex justify-end gap-1.5">
-        <KitButton @click="writing = null">Cancel</KitButton
-        ><KitButton look="main" type="submit" :disabled="!text.trim() || isSaving" title="Ctrl+Enter">Save</KitButton>
+      <p class="mt-1 flex flex-wrap items-center justify-end gap-1.5">
+        <label v-if="!draft.gloss" class="mr-auto flex items-center gap-1.5 text-fine"
+          ><KitCheck
+            :checked="draft.personal"
+            label="For yourself alone"
+            :disabled="!session.may('mark')"
+            @check="draft.personal = !draft.personal"
+          />For yourself alone</label
+        >
+        <KitButton @click="discard(id)">Cancel</KitButton
+        ><KitButton look="main" type="submit" :disabled="!draft.text.trim() || isSaving" title="Ctrl+Enter"
+          >Save</KitButton
+        >
       </p>
     </form>
   </section>
