@@ -98,8 +98,7 @@ test('a gloss for oneself alone is found by nobody else until it is shown to all
   await line(marit, 'Closing early').click();
   await glosses.getByRole('button', { name: 'Show the gloss to all members' }).click();
   await expect(glosses).not.toContainText('yours alone');
-  await ask(ines, '');
-  await ask(ines, 'perspicuous');
+  await ask(ines, 'perspicuous sluices');
   await expect(line(ines, 'Closing early')).toBeVisible();
 });
 
