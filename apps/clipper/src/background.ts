@@ -25,7 +25,7 @@ async function send(what: Clip): Promise<Sent> {
 async function sendWith(what: Clip, address?: string): Promise<Sent> {
   const pdf = address ? await pdfAt(address) : undefined;
   const done = await send({ ...what, ...(pdf && { pdf }) });
-  return address && !pdf && 'sent' in done ? { ...done, without: 'Its PDF could not be had.' } : done;
+  return address && !pdf && 'sent' in done ? { ...done, without: 'Its PDF could not be fetched.' } : done;
 }
 
 /** What could not be sent goes in the order it was clipped; the first that fails again ends it for now. */

@@ -6,7 +6,7 @@ import { politely } from '../fetching/politely.ts';
 import type { Services } from '../services.ts';
 import { readPdf } from './read-pdf.ts';
 
-/** @throws Unreachable with why it could not be had */
+/** @throws Unreachable with the reason */
 export async function fetchPdf(
   services: Services,
   workspace: { id: string; number: number },

@@ -33,7 +33,7 @@ export async function findListed({ db, workers }: Services, actor: Actor, source
     )
     .catch((error: unknown) => {
       if (error instanceof TookTooMuch)
-        throw new Refusal('invalid', `reading the list of ${file.name} takes more time or memory than there is`);
+        throw new Refusal('invalid', `reading the list of ${file.name} exceeds the limit of time or memory`);
       throw error;
     });
   const incoming = list.map(({ record }, i) => ({ id: String(i), record, keys: matchKeys(record), files: [] }));

@@ -34,7 +34,8 @@ export async function bringVocabulary(
   subject: boolean,
 ): Promise<BroughtVocabulary> {
   const read = await services.workers.run('readVocabulary', text).catch((error: unknown) => {
-    const why = error instanceof TookTooMuch ? 'it takes more time or memory than there is' : (error as Error).message;
+    const why =
+      error instanceof TookTooMuch ? 'reading it exceeds the limit of time or memory' : (error as Error).message;
     throw new Refusal('invalid', `the vocabulary cannot be read: ${why}`);
   });
   if (!read.concepts.length) throw new Refusal('invalid', 'the vocabulary cannot be read: it holds no words');

@@ -17,7 +17,7 @@ type TaskName = keyof Tasks;
 /** A task that was ended because it took too long or too much memory. */
 export class TookTooMuch extends Error {
   constructor(task: string) {
-    super(`The task “${task}” took more time or memory than it may.`);
+    super(`The task “${task}” exceeded its limit of time or memory.`);
   }
 }
 

@@ -85,7 +85,7 @@ export const COMMANDS = [
   { id: 'move', name: 'Move to other collections', keys: ['g'], where: 'In the ledger', may: 'edit' },
   { id: 'take-out', name: 'Take out of collections', keys: ['F'], where: 'In the ledger', may: 'edit' },
   { id: 'tag', name: 'Tag', keys: ['t'], where: 'In the ledger', may: 'edit' },
-  { id: 'fields', name: 'Alter a field of what is chosen', may: 'edit' },
+  { id: 'fields', name: 'Edit a field of the selection', may: 'edit' },
   { id: 'title-case', name: 'Set the case of titles', may: 'edit' },
   { id: 'reading', name: 'Next reading state', keys: ['r'], where: 'In the ledger', may: 'own' },
   { id: 'star', name: 'Star, for yourself', keys: ['s'], where: 'In the ledger', may: 'own' },
@@ -95,7 +95,7 @@ export const COMMANDS = [
   { id: 'to-bin', name: 'Move to the bin', keys: ['Delete'], where: 'In the ledger', may: 'edit' },
   { id: 'leave', name: 'Close what is open', keys: ['Escape'], where: 'In the ledger', byKey: true },
 
-  { id: 'take-in', name: 'Take in what is chosen', keys: ['i'], where: 'In the intake', may: 'gather' },
+  { id: 'take-in', name: 'Take in the selection', keys: ['i'], where: 'In the intake', may: 'gather' },
   {
     id: 'decide',
     name: 'Join to the source that is here, or take in',
@@ -109,7 +109,7 @@ export const COMMANDS = [
 
   {
     id: 'merge',
-    name: 'Merge what is compared, or mend what is chosen',
+    name: 'Merge the compared records, or apply the selected corrections',
     keys: ['Enter', 'm'],
     where: 'In Check',
     may: 'edit',

@@ -120,7 +120,7 @@ useDeeds({
         outside.fresh ? 'Only new ones: show all' : 'Only new ones'
       }}</KitButton>
       <KitButton look="quiet" :aria-pressed="outside.absent" @click="outside.absent = !outside.absent">{{
-        outside.absent ? 'Without what is here: show all' : 'Without what is here'
+        outside.absent ? 'Only works you do not have: show all' : 'Only works you do not have'
       }}</KitButton>
       <KitButton v-if="hasMore" look="quiet" class="ml-auto" @click="outside.more()">Fetch more</KitButton>
     </div>

@@ -20,7 +20,7 @@ const open = computed({
 const fields = computedAsync(async () => {
   const { COLUMN_FIELDS } = await import('@pandecta/core/formats/table');
   return [
-    { value: '' as ColumnField, name: 'Kept beside the record' },
+    { value: '' as ColumnField, name: 'Keep as extra data' },
     ...COLUMN_FIELDS.map(({ field, label }) => ({ value: field as ColumnField, name: label })),
   ];
 }, []);

@@ -163,7 +163,7 @@ export const useOutside = defineStore('outside', () => {
     const made = await changes.attempt(() => ask(routes.outside.addWatch, { body }));
     if (!made) return false;
     await lookAtWatches();
-    changes.tell(`Watching “${body.name}”: what is new goes to the intake`);
+    changes.tell(`Watching “${body.name}”: new works go to the intake`);
     return true;
   }
   const withWatch = async (deed: () => Promise<unknown>): Promise<void> => {

@@ -50,7 +50,7 @@ export const useAsk = defineStore('ask', () => {
   const group = computed(() => single(query.value.group));
   /** Where words are looked for that name no field. */
   const look = computed<LookIn>(() => LOOK_IN.find((l) => l === single(query.value.look)) ?? 'all');
-  /** Only what is filed in the collection itself, without what stands below it. */
+  /** Only sources filed directly in the collection, without what stands below it. */
   const alone = computed(() => single(query.value.alone) === '1');
   /** The saved search one set out from. */
   const saved = computed(() => single(query.value.saved));

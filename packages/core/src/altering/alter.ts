@@ -23,7 +23,7 @@ export interface Alteration {
   find?: string | undefined;
   /** What is looked for is a regular expression, in the syntax of RE2; `$1` in the value is its first group. */
   expression?: boolean | undefined;
-  /** Great and small letters are told apart. */
+  /** Match case. */
   exactCase?: boolean | undefined;
   /** Fields that have a value already are left as they are. */
   onlyEmpty?: boolean | undefined;

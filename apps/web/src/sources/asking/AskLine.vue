@@ -161,7 +161,7 @@ function key(event: KeyboardEvent): void {
         v-if="ask.collection && !ask.alone && hasBelow"
         look="quiet"
         class="shrink-0"
-        title="Only what is filed in the collection itself"
+        title="Only sources filed directly in the collection"
         @click.stop="ask.setAlone(true)"
         >without below</KitButton
       >

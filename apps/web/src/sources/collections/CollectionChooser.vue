@@ -51,7 +51,7 @@ function choose(offer: Offer): void {
     :title="title"
     label="Name of a collection"
     :entries="entries"
-    none="No other collection has these letters"
+    none="No matching collection"
     @choose="choose"
   >
     <template #default="{ entry }">

@@ -83,7 +83,7 @@ function addressOf(part: ComparedPart): string {
       </p>
       <KitNotice v-if="error" tone="bad" class="mt-3">{{ error }}</KitNotice>
       <EmptyState v-else-if="of.length < 2" title="Choose two to five collections">
-        The sources they share and those only one has are shown here.
+        Shows the sources they share and those in only one of them.
         <template #deeds><KitButton look="main" @click="choosing = true">Choose a collection</KitButton></template>
       </EmptyState>
       <p v-else-if="!reply" class="mt-4 text-muted">Counting…</p>
@@ -193,7 +193,7 @@ function addressOf(part: ComparedPart): string {
       title="Compare with"
       label="Name of a collection"
       :entries="offers"
-      none="No other collection has these letters"
+      none="No matching collection"
       @choose="add"
       ><template #default="{ entry }"><OfferLine :offer="entry" /></template
     ></ChooseBox>

@@ -128,7 +128,7 @@ async function saveShown(): Promise<void> {
         {{ countSources(total) }}, sorted by {{ sortInWords(ask.sort, ask.ranked && !ask.group) }}, {{ today
         }}<template v-if="fetched < total">. Only the first {{ formatNumber(fetched) }} were fetched</template
         ><template v-if="fetched > MOST_DRAWN"
-          >. The first {{ formatNumber(MOST_DRAWN) }} are shown here; what is saved has all</template
+          >. The first {{ formatNumber(MOST_DRAWN) }} are shown here; the saved file has all</template
         >.
       </p>
       <section v-for="g in groups" :key="g.key" class="mt-4">

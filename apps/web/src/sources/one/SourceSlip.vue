@@ -233,9 +233,7 @@ defineExpose({ startTagging: (): void => void (tagging.value = true) });
         >Read<template v-if="/pdf/.test(document.mediaType)"> · {{ document.pages }} p.</template></KitButton
       >
       <KitButton v-if="session.may('edit') && source.presence === 'live'" @click="mode = 'edit'">Edit record</KitButton>
-      <KitButton title="Copy as it stands in the text" @click="citing.copyCited({ ids: [id] }, 'citation')"
-        >Cite</KitButton
-      >
+      <KitButton title="Copy the in-text citation" @click="citing.copyCited({ ids: [id] }, 'citation')">Cite</KitButton>
       <KitButton title="With a page, words around it, or without the author (C)" @click="emit('cite')"
         >Cite with a page…</KitButton
       >

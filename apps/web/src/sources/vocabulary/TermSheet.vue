@@ -46,11 +46,11 @@ async function remove(): Promise<void> {
     <form v-if="term" class="mt-4 flex flex-col gap-2" @submit.prevent="save">
       <KitField v-model="draft.name" above label="Name" maxlength="200" />
       <KitField v-model="draft.says" above label="What it means here" :lines="3" maxlength="1000" />
-      <KitField v-model="draft.heading" above label="Heading it stands under" maxlength="200" />
+      <KitField v-model="draft.heading" above label="Heading" maxlength="200" />
       <p v-if="headings.length" class="flex flex-wrap gap-x-2 text-fine text-muted">
         <KitButton v-for="h in headings" :key="h" look="quiet" @click="draft.heading = h">{{ h }}</KitButton>
       </p>
-      <KitSelect v-model="draft.broader" above label="Broader one it stands under" :options="above" />
+      <KitSelect v-model="draft.broader" above label="Broader term" :options="above" />
       <div class="mt-1 flex justify-end">
         <KitButton look="main" type="submit" :disabled="!draft.name.trim()">Save</KitButton>
       </div>
