@@ -44,7 +44,7 @@ const isLocked = (folder: string | null): boolean => {
 };
 function deedsOf(s: SavedSearch): MenuEntry[] {
   const watching = {
-    name: s.watch ? 'Stop watching it' : 'Watch: notify of new results',
+    name: s.watch ? 'Stop watching it' : 'Watch it: notify of new results',
     run: () => saved.watch(s.id, { watched: !s.watch }),
   };
   if (!mayAlter(s.shared, s.folder)) return [watching, { name: 'Keep a copy for yourself', run: () => copy(s) }];
