@@ -67,7 +67,7 @@ for (const s of senses)
   await db.execute(
     sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${s.id}, ${s.name}, ${s.key}, ${s.colour})`,
   );
-const actor = { workspaceId, userId: users[0]! };
+const actor = { workspaceId, userId: users[0]!, role: 'steward' as const };
 const chance = new Chance(1974);
 
 async function bring(files: { name: string; content: Uint8Array | string }[]): Promise<void> {
@@ -310,7 +310,7 @@ if (authorities.length > 3) {
 const strange = files.find((f) => f.theme !== misread.title && f.theme !== published.title)!;
 const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
 await commit(services, actor, { do: 'attach', ...attached, present: true });
-await keepThings(services, { ...actor, role: 'steward' }, chance);
+await keepThings(services, actor, chance);
 await fillIntake(services, actor);
 await followers.settle();
 // All of it is in the database by now: a thread or a connection that does not end must not keep the loading from ending.

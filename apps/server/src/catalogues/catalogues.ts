@@ -3,7 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Catalogue, CatalogueList, NewCatalogue, Tried, TryCatalogue } from '@pandecta/contract';
 import { PROTOCOLS, type OutsideAnswer, type OutsideQuestion, type ProtocolName } from '@pandecta/core/catalogues';
-import { formatNumber } from '@pandecta/core/wording';
+import { counted } from '@pandecta/core/wording';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -71,7 +71,7 @@ export async function tryCatalogue(services: Services, { word, ...rest }: TryCat
     if (refused) return { answered: false, says: `It answered, but not this question: ${refused}` };
     return {
       answered: true,
-      says: `${formatNumber(total)} ${total === 1 ? 'record' : 'records'} for “${word}”`,
+      says: `${counted(total, 'record')} for “${word}”`,
     };
   } catch (error) {
     return { answered: false, says: (error as Error).message };

@@ -1,7 +1,9 @@
 /** Carries changes out, each by what the capability it belongs to says of its kind. */
-import type { Action } from '@pandecta/contract';
+import type { Action, Role } from '@pandecta/contract';
 import { touches, type Change } from '@pandecta/core/changes';
+import { may } from '../access/permissions.ts';
 import type { Db } from '../database/connect.ts';
+import { Refusal } from '../errors.ts';
 import type { Access } from '../access/principal.ts';
 import { Registry } from '../registry.ts';
 import type { Carrier, Carriers, Outcome } from './carry.ts';
@@ -54,10 +56,15 @@ function runsOf(changes: Change[]): Change[][] {
 }
 
 /** What one must be allowed to, to make such a change. */
-export function needed(change: Change): Action[] {
+function needed(change: Change): Action[] {
   if (change.do === 'all') return [...new Set(change.changes.flatMap(needed))];
   const { may } = carrierOf(change.do);
   return [typeof may === 'function' ? may(change) : may];
+}
+
+/** @throws Refusal where a member of that role may not make such a change */
+export function refuseByRole(role: Role, change: Change): void {
+  if (needed(change).some((action) => !may(role, action))) throw new Refusal('not_allowed');
 }
 
 /** @throws Refusal where something beyond their role keeps the member from making such a change, or one of its parts */

@@ -17,7 +17,6 @@ import {
   type Change,
 } from '@pandecta/core/changes';
 import { formatNumber } from '@pandecta/core/wording';
-import { may } from '../access/permissions.ts';
 import { codeOf, GAVE_UP, transact, withoutTimeout, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -28,7 +27,7 @@ import { enter, noteResult } from '../queue/once.ts';
 import { jobs } from '../queue/tables.ts';
 import type { Services } from '../services.ts';
 import { lockSources } from '../records/store.ts';
-import { needed, refuseBy } from './carriers.ts';
+import { refuseBy, refuseByRole } from './carriers.ts';
 import { commitWithin, type Committed, type How } from './commit.ts';
 import { SUBJECTS } from '../subjects/registry.ts';
 import { changeVisible } from './visible.ts';
@@ -132,12 +131,12 @@ class Tried extends Error {}
 /** Of changes to more sources it is not tried beforehand. */
 const MOST_TRIED = 1000;
 
-/** A trial waits no longer than this for what another is writing: the undo itself will say. */
+/** How long this waits for another's transaction at most; after that the undo itself will tell. */
 const TRIAL_WAITS = '200ms';
 
 /**
- * Why a change cannot be undone, in a sentence; empty where it can, or where that is not known. It is undone, and rolled back: so
- * the answer is what the undo itself would say.
+ * Why a change cannot be undone, in a sentence; empty where it can, or where nobody knows yet. To find out, the undo is carried
+ * out and rolled back.
  */
 export async function whyNotUndo(services: Needed, actor: Access, id: string): Promise<string> {
   const found = await named(services.db, actor, id);
@@ -162,7 +161,7 @@ export async function whyNotUndo(services: Needed, actor: Access, id: string): P
 async function refuseTakingBack(db: Db, actor: Access, change: Change): Promise<void> {
   const owner = ownerOf(change);
   if (owner && owner !== actor.userId) throw new Refusal('not_yours');
-  if (needed(change).some((action) => !may(actor.role, action))) throw new Refusal('not_allowed');
+  refuseByRole(actor.role, change);
   await refuseBy(db, actor, change);
 }
 

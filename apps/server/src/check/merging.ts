@@ -1,5 +1,5 @@
 /** Duplicates become one: what is found, and what is done about it. */
-import { formatNumber } from '@pandecta/core/wording';
+import { counted } from '@pandecta/core/wording';
 import { compareJob } from './jobs.ts';
 import { OF_ALL, type Changed, type DuplicateGroup, type Duplicates, type Merge, type Merged, type MergeGroup, type Relate } from '@pandecta/contract'; // prettier-ignore
 import { NOTHING_SAID, type Change } from '@pandecta/core/changes';
@@ -119,7 +119,7 @@ export async function mergeMany(services: Services, actor: Actor, groups: MergeG
     }
   }
   const n = changeIds.length;
-  const says = `Merged ${n === 1 ? '1 group' : `${formatNumber(n)} groups`}; each can be undone by itself`;
+  const says = `Merged ${counted(n, 'group')}; each can be undone by itself`;
   return { changeIds, says: skipped ? `${says}; ${skipped} had changed and were left` : says };
 }
 

@@ -11,11 +11,11 @@ import type {
   RuleCount,
   Settle,
 } from '@pandecta/contract';
-import type { Change } from '@pandecta/core/changes';
+import { countSources, type Change } from '@pandecta/core/changes';
 import { RULES, type Finding } from '@pandecta/core/proofing';
 import { whoOf, type SourceRecord } from '@pandecta/core/source';
 import { Styles } from '@pandecta/debian/styles';
-import { formatNumber } from '@pandecta/core/wording';
+import { counted } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { Refusal } from '../errors.ts';
@@ -165,7 +165,7 @@ export async function mend(services: Services, actor: Actor, { rule, mends }: Me
     return { do: 'edit', source, fields };
   });
   const n = changes.length;
-  const says = `${title}: mended ${n === 1 ? '1 record' : `${formatNumber(n)} records`}`;
+  const says = `${title}: mended ${counted(n, 'record')}`;
   return answer(await commit(services, actor, { do: 'all', says, changes }));
 }
 
@@ -179,9 +179,7 @@ export async function settle(
   if (what === 'aside' && !rule) throw new Refusal('invalid', `no rule is called “${name}”`);
   const of = sources.length ? sources : [null];
   const changes = of.map((source): Change => ({ do: 'settle', what, name: name.trim(), source, present }));
-  const where = sources.length
-    ? ` in ${sources.length === 1 ? '1 source' : `${sources.length} sources`}`
-    : ' everywhere';
+  const where = sources.length ? ` in ${countSources(sources.length)}` : ' everywhere';
   const says =
     what === 'word'
       ? `“${name.trim()}” ${present ? 'keeps' : 'no longer keeps'} its form in any case`

@@ -3,7 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { ImportedSource, ImportFileReport, ImportMessage } from '@pandecta/contract';
 import { countSources } from '@pandecta/core/changes';
 import { withoutMarkup } from '@pandecta/core/source';
-import { formatNumber } from '@pandecta/core/wording';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { isFile } from './inputs.ts';
@@ -105,7 +105,7 @@ function outcomeOf(
 /** "2 pages", "1 page, image only", "locked with a password" */
 function fileWords({ state, pages }: NonNullable<Candidate['file']>): string {
   if (state === 'encrypted') return 'locked with a password, not read';
-  return `${pages} ${pages === 1 ? 'page' : 'pages'}${state === 'image only' ? ', image only' : ''}`;
+  return `${counted(pages, 'page')}${state === 'image only' ? ', image only' : ''}`;
 }
 
 function countBy(candidates: Candidate[]): Map<number, number> {
@@ -135,9 +135,7 @@ export function summary(report: StoredReport): string {
     ...(report.added || !report.waiting ? [`${countSources(report.added)} new`] : []),
     ...(report.waiting ? [`${formatNumber(report.waiting)} in the intake`] : []),
     ...(report.known ? [`${formatNumber(report.known)} already here`] : []),
-    ...(report.attached
-      ? [`${report.attached} ${report.attached === 1 ? 'file' : 'files'} attached to sources already here`]
-      : []),
+    ...(report.attached ? [`${counted(report.attached, 'file')} attached to sources already here`] : []),
     ...(report.withMessages ? [`${formatNumber(report.withMessages)} with messages`] : []),
   ].join(', ');
 }

@@ -3,10 +3,10 @@ import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed, EditGloss, Glosses, NewGloss } from '@pandecta/contract';
 import type { GlossChange } from '@pandecta/core/changes';
-import { may } from '../access/permissions.ts';
 import type { Access, Actor } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
-import { answer, commitWithin } from '../changes/commit.ts';
+import { refuseByRole } from '../changes/carriers.ts';
+import { answer, commitWithin, type How } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { rows, text, truth } from '../database/read.ts';
@@ -33,13 +33,14 @@ export async function glossesOf(db: Db, viewer: Actor, source: string): Promise<
 export async function writeGloss(services: Services, actor: Access, source: string, input: NewGloss): Promise<Changed> {
   const id = uuidv7();
   const own = input.personal ? actor.userId : undefined;
-  refuseShared(actor, own);
   const text = { before: null, after: written(input.text) };
+  const change: GlossChange = { do: 'gloss', gloss: id, source, fields: { text }, ...(own && { own }) };
+  refuseByRole(actor.role, change);
   const committed = await transact(services.db, async (tx) => {
     // Unseen until the change brings it.
     const row = { id, sourceId: source, present: false, madeBy: actor.userId, owner: own };
     await within(tx, actor.workspaceId).insert(glosses, row);
-    return commitWithin(tx, actor, { do: 'gloss', gloss: id, source, fields: { text }, ...(own && { own }) });
+    return commitWithin(tx, actor, change);
   });
   services.followers.kick();
   return { ...answer(committed), id };
@@ -48,23 +49,24 @@ export async function writeGloss(services: Services, actor: Access, source: stri
 export async function editGloss(services: Services, actor: Access, id: string, input: EditGloss): Promise<Changed> {
   const { now, ...one } = await findGloss(services.db, actor, id);
   const text = { before: input.seen ?? now, after: written(input.text) };
-  return answer(await commit(services, actor, { ...one, fields: { text } }, { joins: true }));
+  return alter(services, actor, { ...one, fields: { text } }, { joins: true });
 }
 
 export async function removeGloss(services: Services, actor: Access, id: string): Promise<Changed> {
   const { now, ...one } = await findGloss(services.db, actor, id);
-  return answer(await commit(services, actor, { ...one, fields: { text: { before: now, after: null } } }));
+  return alter(services, actor, { ...one, fields: { text: { before: now, after: null } } });
 }
 
 /** Everyone sees it from now on, and that it was shown. */
 export async function shareGloss(services: Services, actor: Access, id: string): Promise<Changed> {
   const { now: _, own, ...one } = await findGloss(services.db, actor, id);
-  return answer(await commit(services, actor, { ...one, fields: { owner: { before: own ?? null, after: null } } }));
+  return alter(services, actor, { ...one, fields: { owner: { before: own ?? null, after: null } } });
 }
 
-/** What is for oneself alone any member writes, what all members see whoever may mark. @throws Refusal */
-function refuseShared({ role }: Access, own: string | null | undefined): void {
-  if (!own && !may(role, 'mark')) throw new Refusal('not_allowed');
+/** Any member alters their own; what all members see, whoever may mark: the carrier of the change says so. */
+async function alter(services: Services, actor: Access, change: GlossChange, how?: How): Promise<Changed> {
+  refuseByRole(actor.role, change);
+  return answer(await commit(services, actor, change, how));
 }
 
 function written(text: string): string {
@@ -72,13 +74,12 @@ function written(text: string): string {
   return text.trim();
 }
 
-/** A gloss as a change names it, and its text as it is now. @throws Refusal where it is not there, or not theirs to alter */
-async function findGloss(db: Db, viewer: Access, id: string): Promise<Omit<GlossChange, 'fields'> & { now: string }> {
+/** A gloss as a change names it, and its text as it is now. @throws Refusal where it is not there, or may not be seen */
+async function findGloss(db: Db, viewer: Actor, id: string): Promise<Omit<GlossChange, 'fields'> & { now: string }> {
   const { sourceId, text: now, owner } = glosses;
   const one = and(eq(glosses.id, id), visibleTo(viewer, 'gloss', sql`glosses`));
   const found = await within(db, viewer.workspaceId).first(glosses, { source: sourceId, now, owner }, one);
   if (!found) throw new Refusal('no_such_gloss');
   const { source, owner: own, ...rest } = found;
-  refuseShared(viewer, own);
   return { do: 'gloss', gloss: id, source, ...(own && { own }), ...rest };
 }

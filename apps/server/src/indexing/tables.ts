@@ -50,7 +50,7 @@ export const documents = pgTable(
   'documents',
   {
     workspaceId: workspaceId(),
-    /** See `DocumentKind`. */
+    /** Whether it is a page, the gloss of a mark, or a gloss on a source. */
     kind: text('kind').$type<DocumentName>().notNull(),
     /** Of a page, the id of its file. */
     id: uuid('id').notNull(),

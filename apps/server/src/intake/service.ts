@@ -15,7 +15,7 @@ import { countSources, type Change, type Presence } from '@pandecta/core/changes
 import { ruleOf } from '@pandecta/core/proofing';
 import { areOneWork, filledBy } from '@pandecta/core/matching';
 import { filledFields, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
-import { formatNumber } from '@pandecta/core/wording';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit, commitDecided } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
@@ -273,8 +273,7 @@ export async function joinCertain(services: Services, actor: Actor, ids: string[
   return answer(await commitDecided(services, actor, on, decide));
 }
 
-const filledInWords = (filled: number): string =>
-  filled ? `: ${filled === 1 ? '1 field' : `${formatNumber(filled)} fields`} filled` : '';
+const filledInWords = (filled: number): string => (filled ? `: ${counted(filled, 'field')} filled` : '');
 
 async function joining(
   tx: Db,

@@ -1,6 +1,6 @@
 /** Addresses that list works, as a watch looks at them: a feed, a page, a repository of which only what changed is asked for. */
 import { oaiAddress, type Harvested, type ListingKind, type OutsideEntry } from '@pandecta/core/catalogues';
-import { formatNumber } from '@pandecta/core/wording';
+import { counted } from '@pandecta/core/wording';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../access/principal.ts';
 import type { Services } from '../services.ts';
@@ -94,7 +94,7 @@ export async function tryListing(
     if (!first) return { answered: false, says: 'It lists no works.' };
     return {
       answered: true,
-      says: `${formatNumber(entries.length)} ${entries.length === 1 ? 'work' : 'works'}, the first “${first}”`,
+      says: `${counted(entries.length, 'work')}, the first “${first}”`,
     };
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;

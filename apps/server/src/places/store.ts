@@ -97,7 +97,7 @@ export const presentPlacements = async (db: Db, actor: Actor): Promise<Placement
     actor,
   );
 
-/** For a bounded member: their collection at the top, once, and the placements below it. */
+/** What a bounded member sees of the placements: their own collection as the top of the tree, and what is below it. */
 function withinBounds<P extends { collection: string; parent: string | null }>(placed: P[], { bounds }: Actor): P[] {
   if (!bounds) return placed;
   const seen = new Set(placed.map((p) => p.collection));

@@ -34,7 +34,7 @@ export interface Compiled {
   sets: NumberSet[];
   /** What to rank by, a tsquery: any of the words asked for. */
   rank: string;
-  /** What the lexemes this member finds begin with, where no field is named. */
+  /** The prefixes of the lexemes this member can find where no field is named. */
   leads: string[];
   /** The tree as it was asked, with the close spellings there are. */
   tree: Node;
@@ -44,7 +44,7 @@ export interface Compiled {
   titles: NumberSet;
 }
 
-/** Whether a member has documents that nobody else finds: only then is looked for their words. */
+/** Whether a member has documents that nobody else finds; without any, no question needs to ask for their words. */
 const hasOwnDocuments = (db: Db, { workspaceId, userId }: Scope): Promise<boolean> =>
   within(db, workspaceId).has(documents, eq(documents.audience, userId));
 
@@ -120,7 +120,7 @@ class Compiler {
   /** The saved searches and the rules of collections it is within. */
   private readonly inside: string[] = [];
   private readonly vector: 'vector' | 'fields';
-  /** What lexemes begin with, any of them, where no field is named and in what is looked in. */
+  /** The prefixes of lexemes to search under where the question names no field. */
   private readonly everywhere: string[];
 
   constructor(
@@ -154,7 +154,7 @@ class Compiler {
   /** What fields and narrowings make their conditions with. */
   private readonly asking: FieldContext;
 
-  /** What lexemes of a field, or of all, begin with: those everyone finds, and those this member alone finds. */
+  /** The prefixes of the lexemes of a field, or of all fields: the one everyone searches, and this member's own. */
   leads(field?: TextField): string[] {
     const { workspaceNumber, userId } = this.scope;
     const own = this.hasOwn && (!field || field === 'note') ? [prefixOf(workspaceNumber, field, userId)] : [];

@@ -1,18 +1,18 @@
 /** The lines of the ledger for given sources, with where each matched. */
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
-import { json, number, orNull, rows, text } from '../database/read.ts';
+import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { DOCUMENTS } from '../indexing/documents.ts';
 import { LINE_PARTS, type PartField } from './line.ts';
 import type { Question } from './match.ts';
 
-const LINE = { id: text(), record: json<SourceRecord>(), added_at: text() };
+const LINE = { id: text(), record: json<SourceRecord>(), added_at: text(), has_documents: truth };
 
 export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts = false): Promise<SourceRow[]> {
   const w = sql`${q.scope.workspaceId}::uuid`;
@@ -24,7 +24,7 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
     db,
     { ...LINE, ...Object.assign({}, ...parts.map((p) => p.columns)) } as typeof LINE,
     sql`
-    select s.id, s.record, s.added_at, ${sql.join(
+    select s.id, s.record, s.added_at, ${searching ? hasDocuments(w) : sql`false`} as has_documents, ${sql.join(
       parts.map((p) => p.select(asked)),
       sql`, `,
     )}
@@ -37,7 +37,12 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
     const told = Object.assign({}, ...parts.map((p) => p.line(row))) as Pick<SourceRow, PartField>;
     return { row, told };
   });
-  const inDocuments = searching ? await findInDocuments(db, q, sought, ids) : new Map<string, DocumentHits>();
+  const inDocuments = await findInDocuments(
+    db,
+    q,
+    sought,
+    found.filter((f) => f.has_documents).map((f) => f.id),
+  );
   return lines.map(({ row: { id, record, added_at: addedAt }, told }) => ({
     id,
     record: brief(record),
@@ -48,6 +53,13 @@ export async function ledgerRows(db: Db, q: Question, ids: string[], abstracts =
     ...placesOf(searching ? recordHits(record, sought) : [], inDocuments.get(id)),
   }));
 }
+
+/** Whether a document is on the source `s`, by itself or as a page of a file. */
+const hasDocuments = (
+  w: SQL,
+): SQL => sql`(exists (select 1 from documents d where d.workspace_id = ${w} and d.source_id = s.id)
+  or exists (select 1 from source_files sf join documents p on p.workspace_id = ${w} and p.kind = 'page' and p.id = sf.file_id
+    where sf.workspace_id = ${w} and sf.source_id = s.id))`;
 
 function brief(record: SourceRecord): SourceRow['record'] {
   const out = { ...record };
@@ -131,7 +143,7 @@ async function findInDocuments(db: Db, q: Question, sought: Sought, ids: string[
   return out;
 }
 
-/** Queries over documents: with any, and with all, of what is sought. @param leads what lexemes begin with, any of them */
+/** Queries over documents: with any, and with all, of what is sought. @param leads prefixes of lexemes; one of them is enough */
 export function documentTsquery(leads: string[], sought: Sought): { any: string; all: string } {
   const under = (term: (quote: (stem: string) => string) => string): string => {
     const each = leads.map((lead) => term((s) => `'${(lead + s).replaceAll("'", "''")}'`));

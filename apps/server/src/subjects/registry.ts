@@ -35,7 +35,7 @@ export const IN_COLLECTION = new Registry<(viewer: Actor, collection: string, so
 export const inBounds = (viewer: Actor, source: SQL): SQL =>
   viewer.bounds ? IN_COLLECTION.all(viewer, viewer.bounds.collection, source) : sql`true`;
 
-/** Whether a source in the bounds bears the row `of`. @param ties the table that says which sources bear it, by `column` */
+/** Whether some source within the viewer's bounds has `of` (a tag, a label). @param ties the table of sources and their tags or labels; `column` is its id there */
 export const borneInBounds = (viewer: Actor, { ties, column }: { ties: string; column: string }, of: SQL): SQL =>
   sql`exists (select 1 from ${sql.raw(ties)} b where b.workspace_id = ${of}.workspace_id and b.${sql.raw(column)} = ${of}.id and ${inBounds(viewer, sql`b.source_id`)})`;
 

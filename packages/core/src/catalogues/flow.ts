@@ -2,7 +2,7 @@
  * What became of what searches found: records, the works they are of, and where those went. The numbers are those a methods
  * section gives (found, duplicates removed, screened, included; common practice in systematic reviews).
  */
-import { formatNumber } from '../wording/index.ts';
+import { counted, formatNumber } from '../wording/index.ts';
 
 /** A record that was found. */
 export interface FoundRecord {
@@ -85,19 +85,16 @@ export function flowOf(records: readonly FoundRecord[], matched = 0): Flow {
 
 const recordKey = (r: FoundRecord): string => `record ${r.catalogue} ${r.accession}`;
 
-const n = (count: number, one: string, many = `${one}s`): string =>
-  `${formatNumber(count)} ${count === 1 ? one : many}`;
-
 /** The numbers as a methods section has them. */
 export function flowInWords(flow: Flow, searches: number, from: string, to: string): string {
-  const of = flow.catalogues.map((c) => `${c.name} (${n(c.records, 'record')})`);
+  const of = flow.catalogues.map((c) => `${c.name} (${counted(c.records, 'record')})`);
   const where = of.length > 1 ? `${of.slice(0, -1).join(', ')} and ${of.at(-1)}` : (of[0] ?? 'no catalogue');
   const { fates } = flow;
   const included = fates['taken in'] + fates.joined;
   const rest = [
-    fates.waiting ? `${n(fates.waiting, 'work')} not yet decided on` : '',
-    fates['set aside'] ? `${n(fates['set aside'], 'work')} set aside after reading` : '',
-    fates.left ? `${n(fates.left, 'work')} not gathered` : '',
+    fates.waiting ? `${counted(fates.waiting, 'work')} not yet decided on` : '',
+    fates['set aside'] ? `${counted(fates['set aside'], 'work')} set aside after reading` : '',
+    fates.left ? `${counted(fates.left, 'work')} not gathered` : '',
   ].filter(Boolean);
-  return `${n(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${n(flow.matched, 'record')} found${flow.matched > flow.records ? `, of which ${formatNumber(flow.records)} ${flow.records === 1 ? 'was' : 'were'} fetched` : ''}; ${n(flow.duplicates, 'duplicate')} removed; ${n(flow.works, 'work')} screened; ${n(included, 'work')} included${fates.joined ? `, of which ${formatNumber(fates.joined)} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
+  return `${counted(searches, 'search', 'searches')} between ${from} and ${to} in ${where}. ${counted(flow.matched, 'record')} found${flow.matched > flow.records ? `, of which ${formatNumber(flow.records)} ${flow.records === 1 ? 'was' : 'were'} fetched` : ''}; ${counted(flow.duplicates, 'duplicate')} removed; ${counted(flow.works, 'work')} screened; ${counted(included, 'work')} included${fates.joined ? `, of which ${formatNumber(fates.joined)} were here already` : ''}${rest.length ? `; ${rest.join('; ')}` : ''}.`;
 }

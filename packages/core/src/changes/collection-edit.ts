@@ -1,5 +1,5 @@
 import { isObject, same } from '../source/record.ts';
-import { Conflict, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { effectiveEdit, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isOptional, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
@@ -107,12 +107,10 @@ export const collectionEdit: Kind<CollectionEditChange> = {
  * The edit as far as it alters the collection, or null.
  * @throws Conflict where something of it is another meanwhile
  */
-export function editableCollection(now: CollectionWords, change: CollectionEditChange): CollectionEditChange | null {
-  const fields = Object.entries(change.fields) as [CollectionField, BeforeAfter<unknown>][];
-  const moved = fields.flatMap(([field, value]): Moved[] =>
-    same(now[field], value.before) ? [] : [{ what: CALLED[field], ...value, now: now[field] }],
+export const editableCollection = (now: CollectionWords, change: CollectionEditChange): CollectionEditChange | null =>
+  effectiveEdit(
+    change,
+    { kind: 'collection', id: change.collection },
+    (field) => now[field as CollectionField],
+    (field) => ({ what: CALLED[field as CollectionField] }),
   );
-  if (moved.length) throw new Conflict({ kind: 'collection', id: change.collection }, moved);
-  const kept = fields.filter(([, { before, after }]) => !same(before, after));
-  return kept.length ? { ...change, fields: Object.fromEntries(kept) } : null;
-}

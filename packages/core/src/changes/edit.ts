@@ -1,6 +1,6 @@
-import { isFieldValue, isObject, same, type FieldValue, type SourceRecord } from '../source/record.ts';
+import { isFieldValue, isObject, type FieldValue, type SourceRecord } from '../source/record.ts';
 import { variableInWords } from '../source/variables.ts';
-import { Conflict, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { effectiveEdit, flipAll, joinedFields, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isRecordOf, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 import { listed } from './words.ts';
@@ -59,17 +59,13 @@ const isKnown = (v: unknown): v is NonNullable<EditChange['known']> =>
  * The edit as far as it alters this record, or null.
  * @throws Conflict where a field is not what it was before
  */
-export function editable(record: SourceRecord, change: EditChange): EditChange | null {
-  const now = (field: string): unknown => (record as Record<string, unknown>)[field] ?? null;
-  const moved = Object.entries(change.fields).filter(([f, v]) => !same(now(f), v.before));
-  if (moved.length)
-    throw new Conflict(
-      { kind: 'source', id: change.source },
-      moved.map(([field, v]): Moved => ({ what: variableInWords(field), field, ...v, now: now(field) })),
-    );
-  const fields = Object.fromEntries(Object.entries(change.fields).filter(([, v]) => !same(v.before, v.after)));
-  return Object.keys(fields).length ? { ...change, fields } : null;
-}
+export const editable = (record: SourceRecord, change: EditChange): EditChange | null =>
+  effectiveEdit(
+    change,
+    { kind: 'source', id: change.source },
+    (field) => (record as Record<string, unknown>)[field] ?? null,
+    (field) => ({ what: variableInWords(field), field }),
+  );
 
 /** The record after an edit: each field set to its `after`, or taken away where that is null. */
 export function editRecord(record: SourceRecord, fields: Record<string, { after: unknown }>): SourceRecord {

@@ -1,4 +1,4 @@
-import { Conflict, flip, subjects, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { effectiveEdit, flip, subjects, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isText, shaped } from './json.ts';
 import { isObject } from '../source/record.ts';
 import { idOf } from './draw.ts';
@@ -13,6 +13,12 @@ export interface FileEditChange {
   fields: { name?: BeforeAfter<string>; main?: BeforeAfter<Id> };
 }
 
+interface FileWords {
+  name: string;
+  main: Id | null;
+}
+
+const CALLED = { name: 'the name of the file', main: 'the file that is opened first' };
 const FIELDS = { name: isBeforeAfter(isText), main: isBeforeAfter(isId) };
 
 export const fileEdit: Kind<FileEditChange> = {
@@ -59,17 +65,10 @@ export const fileEdit: Kind<FileEditChange> = {
  * The edit as far as it alters anything, or null.
  * @throws Conflict where name or main file are another meanwhile
  */
-export function editableFile(
-  now: { name: string; main: Id | null },
-  { fields: { name, main }, ...change }: FileEditChange,
-): FileEditChange | null {
-  const moved: Moved[] = [];
-  if (name && name.before !== now.name) moved.push({ what: 'the name of the file', ...name, now: now.name });
-  if (main && main.before !== now.main) moved.push({ what: 'the file that is opened first', ...main, now: now.main });
-  if (moved.length) throw new Conflict({ kind: 'source', id: change.source }, moved);
-  const fields = {
-    ...(name && name.before !== name.after && { name }),
-    ...(main && main.before !== main.after && { main }),
-  };
-  return Object.keys(fields).length ? { ...change, fields } : null;
-}
+export const editableFile = (now: FileWords, change: FileEditChange): FileEditChange | null =>
+  effectiveEdit(
+    change,
+    { kind: 'source', id: change.source },
+    (field) => now[field as keyof FileWords],
+    (field) => ({ what: CALLED[field as keyof FileWords] }),
+  );

@@ -1,5 +1,5 @@
 import { isObject, same } from '../source/record.ts';
-import { Conflict, flipAll, joinedFields, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { effectiveEdit, flipAll, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isOptional, isText, shaped } from './json.ts';
 import { idOf } from './draw.ts';
 
@@ -17,8 +17,9 @@ export interface GlossChange {
   do: 'gloss';
   gloss: Id;
   source: Id;
+  /** Null before or after: no text where the gloss is not there, no owner where all members see it. */
   fields: { text?: BeforeAfter<string>; owner?: BeforeAfter<Id> };
-  /** Of one that one member alone sees, before and after: who. */
+  /** The member who alone sees the gloss, before and after the change. */
   own?: Id;
 }
 
@@ -89,12 +90,10 @@ export const gloss: Kind<GlossChange> = {
  * The change as far as it alters the gloss, or null.
  * @throws Conflict when something of it has changed since
  */
-export function alterableGloss(now: GlossWords, change: GlossChange): GlossChange | null {
-  const fields = Object.entries(change.fields) as [keyof GlossWords, BeforeAfter<string>][];
-  const moved = fields.flatMap(([field, value]): Moved[] =>
-    now[field] === value.before ? [] : [{ what: CALLED[field], field, ...value, now: now[field] }],
+export const alterableGloss = (now: GlossWords, change: GlossChange): GlossChange | null =>
+  effectiveEdit(
+    change,
+    { kind: 'gloss', id: change.gloss },
+    (field) => now[field as keyof GlossWords],
+    (field) => ({ what: CALLED[field as keyof GlossWords], field }),
   );
-  if (moved.length) throw new Conflict({ kind: 'gloss', id: change.gloss }, moved);
-  const kept = fields.filter(([, { before, after }]) => before !== after);
-  return kept.length ? { ...change, fields: Object.fromEntries(kept) } : null;
-}

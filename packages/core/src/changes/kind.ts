@@ -106,6 +106,27 @@ export class Conflict extends Error {
   }
 }
 
+/**
+ * An edit as far as it alters anything, or null.
+ * @param now the value a field has, null where it has none
+ * @param says how a field is called where it has changed since; with `field` its values can be shown beside each other
+ * @throws Conflict when a field has changed since
+ */
+export function effectiveEdit<C extends { fields: object }>(
+  change: C,
+  of: Subject,
+  now: (field: string) => unknown,
+  says: (field: string) => Pick<Moved, 'what' | 'field'>,
+): C | null {
+  const fields = Object.entries(change.fields) as [string, BeforeAfter<unknown>][];
+  const moved = fields.flatMap(([field, { before, after }]): Moved[] =>
+    same(now(field), before) ? [] : [{ ...says(field), before, after, now: now(field) }],
+  );
+  if (moved.length) throw new Conflict(of, moved);
+  const kept = fields.filter(([, { before, after }]) => !same(before, after));
+  return kept.length ? { ...change, fields: Object.fromEntries(kept) } : null;
+}
+
 /** What the reader of a stored change knows beside its JSON. */
 export interface Stored {
   /** Who made it. */
@@ -131,7 +152,7 @@ export interface Kind<C extends { do: string }> {
   invert(change: C): C;
   /**
    * The two as one, where they are edits of the same fields of the same thing, one after the other; null where they are not.
-   * Undoing that one undoes both.
+   * Undoing the joined change undoes both edits.
    */
   joined?(earlier: C, later: C): C | null;
   /** True when it names nothing to alter. */

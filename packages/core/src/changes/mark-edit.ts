@@ -1,4 +1,4 @@
-import { Conflict, flip, joinedFields, type BeforeAfter, type Id, type Kind, type Moved } from './kind.ts';
+import { effectiveEdit, flip, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
 import { isBeforeAfter, isId, isText, shaped } from './json.ts';
 import { isObject } from '../source/record.ts';
 import { idOf } from './draw.ts';
@@ -11,6 +11,12 @@ export interface MarkEditChange {
   fields: { gloss?: BeforeAfter<string>; sense?: BeforeAfter<Id> };
 }
 
+interface MarkWords {
+  gloss: string;
+  sense: Id;
+}
+
+const CALLED = { gloss: 'the gloss', sense: 'the sense of the mark' };
 const FIELDS = { gloss: isBeforeAfter(isText), sense: isBeforeAfter(isId) };
 
 export const markEdit: Kind<MarkEditChange> = {
@@ -62,20 +68,10 @@ export const markEdit: Kind<MarkEditChange> = {
  * The edit as far as it alters the mark, or null.
  * @throws Conflict where the gloss or the sense is another meanwhile
  */
-export function editableMark(
-  now: { gloss: string; sense: Id },
-  { fields, ...change }: MarkEditChange,
-): MarkEditChange | null {
-  const moved: Moved[] = [];
-  if (fields.gloss && fields.gloss.before !== now.gloss)
-    moved.push({ what: 'the gloss', field: 'gloss', ...fields.gloss, now: now.gloss });
-  if (fields.sense && fields.sense.before !== now.sense)
-    moved.push({ what: 'the sense of the mark', field: 'sense', ...fields.sense, now: now.sense });
-  if (moved.length) throw new Conflict({ kind: 'mark', id: change.mark }, moved);
-  const { gloss, sense } = fields;
-  const kept = {
-    ...(gloss && gloss.before !== gloss.after && { gloss }),
-    ...(sense && sense.before !== sense.after && { sense }),
-  };
-  return Object.keys(kept).length ? { ...change, fields: kept } : null;
-}
+export const editableMark = (now: MarkWords, change: MarkEditChange): MarkEditChange | null =>
+  effectiveEdit(
+    change,
+    { kind: 'mark', id: change.mark },
+    (field) => now[field as keyof MarkWords],
+    (field) => ({ what: CALLED[field as keyof MarkWords], field }),
+  );

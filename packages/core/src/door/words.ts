@@ -1,5 +1,5 @@
 import type { DoorPart, PartKind } from './apart.ts';
-import { formatNumber } from '../wording/index.ts';
+import { counted } from '../wording/index.ts';
 
 const NAMES: Record<PartKind, [one: string, many: string]> = {
   records: ['file of records', 'files of records'],
@@ -24,7 +24,7 @@ export function seenInWords(parts: readonly DoorPart[]): { says: string; wrong?:
   }
   return [...groups.values()].map((group) => {
     const { kind, wrong } = group[0]!;
-    const says = `${formatNumber(group.length)} ${NAMES[kind][group.length === 1 ? 0 : 1]}`;
+    const says = counted(group.length, ...NAMES[kind]);
     return wrong ? { says, wrong } : { says };
   });
 }

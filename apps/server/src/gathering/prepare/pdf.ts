@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import type { FileState, ImportMessage } from '@pandecta/contract';
 import type { SourceRecord } from '@pandecta/core/source';
+import { counted } from '@pandecta/core/wording';
 import type { Db } from '../../database/connect.ts';
 import { json, number, one, text } from '../../database/read.ts';
 import { MOST_SCANNED_PAGES, readOrRecognise } from '../../files/read-scan.ts';
@@ -34,11 +35,7 @@ export async function preparePdf({ services, workspace, index, says }: Preparing
   if (read.state === 'encrypted')
     tell('encrypted', 'The PDF is locked with a password', 'kept as a source of its own, without its text');
   if (read.rebuilt)
-    tell(
-      'rebuilt',
-      'The end of the PDF is missing',
-      `read as far as it goes: ${read.pages === 1 ? '1 page' : `${read.pages} pages`}`,
-    );
+    tell('rebuilt', 'The end of the PDF is missing', `read as far as it goes: ${counted(read.pages, 'page')}`);
   if (recognised) tell('recognised', 'Its pages are pictures', 'their text was recognised; look it over', 'info');
   else if (read.state === 'image only')
     tell(

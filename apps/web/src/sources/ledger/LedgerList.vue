@@ -224,7 +224,7 @@ const beginsGroup = (line: SourceRow, before: SourceRow | undefined): boolean =>
       <template #head="{ line }">
         <p class="flex h-full items-baseline gap-2 border-b border-line bg-panel px-4 pt-1.5">
           <b class="truncate">{{ line.group?.name || `No ${groupName}` }}</b>
-          <span class="count">{{ line.group && formatNumber(line.group.count) }}</span>
+          <span class="count">{{ formatNumber(line.group?.count) }}</span>
         </p>
       </template>
     </ListBox>

@@ -163,7 +163,7 @@ const indent = (more = 0): { paddingLeft: string } => ({ paddingLeft: `${props.d
         ><Ellipsis :size="14"
       /></KitButton>
       <span v-if="s.watch && saved.fresh.get(s.id)" class="whitespace-nowrap text-fine text-verdigris"
-        >{{ formatNumber(saved.fresh.get(s.id)!) }} new</span
+        >{{ formatNumber(saved.fresh.get(s.id)) }} new</span
       >
       <span class="count">{{ formatNumber(saved.counts.get(s.id)) }}</span>
     </li>
