@@ -20,7 +20,7 @@ const PAGE = {
   sources: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing'],
   gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing', 'sources'],
   check: ['kit', 'api', 'data', 'session', 'act', 'places', 'citing', 'sources'],
-  read: ['kit', 'api', 'data', 'session', 'act', 'sources'],
+  read: ['kit', 'api', 'data', 'session', 'act', 'citing', 'sources'],
 };
 const STAGES = ['sources', 'gather', 'check', 'read'];
 

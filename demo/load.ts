@@ -5,7 +5,7 @@ import { hash } from '@node-rs/argon2';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { writeSources } from '@pandecta/core/formats';
-import { FIRST_SENSES, findQuote, quoteAt } from '@pandecta/core/marks';
+import { findQuote, quoteAt } from '@pandecta/core/marks';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import {
   NOTHING_SAID,
@@ -19,6 +19,7 @@ import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';
 import { bytes, number, rows, text } from '@pandecta/server/database/read';
+import { writeFirstSenses } from '@pandecta/server/marks/senses';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
@@ -62,11 +63,7 @@ for (const [email, name, role] of ACCOUNTS) {
   );
   await db.execute(sql`insert into members (workspace_id, user_id, role) values (${workspaceId}, ${id}, ${role})`);
 }
-const senses = FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s }));
-for (const s of senses)
-  await db.execute(
-    sql`insert into senses (workspace_id, id, name, key, colour) values (${workspaceId}, ${s.id}, ${s.name}, ${s.key}, ${s.colour})`,
-  );
+const senses = await writeFirstSenses(db, workspaceId);
 const actor = { workspaceId, userId: users[0]!, role: 'steward' as const };
 const chance = new Chance(1974);
 
@@ -266,7 +263,7 @@ for (const f of files) {
     if (!at) continue;
     const id = uuidv7();
     await db.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
-      values (${workspaceId}, ${id}, ${f.source}, ${f.id}, ${page.number}, ${chance.pick(senses).id}, ${JSON.stringify(quoteAt(page.text, at.start, at.end))}::jsonb,
+      values (${workspaceId}, ${id}, ${f.source}, ${f.id}, ${page.number}, ${chance.pick(senses)}, ${JSON.stringify(quoteAt(page.text, at.start, at.end))}::jsonb,
         ${JSON.stringify(rectsOf(unpackWords(page.words), at.start, at.end))}::jsonb, ${chance.pick(GLOSSES)}, false, ${chance.pick(users.slice(0, 2))})`);
     await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
   }

@@ -7,7 +7,7 @@
 export const ON_THE_THREAD = {
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss countSources editRecord editable editableCollection editableFile editableMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {
@@ -20,12 +20,14 @@ export const ON_THE_THREAD = {
   formats: { bounded: ['EXPORT_INFO', 'TEXT_FORMATS', 'isPdf', 'pictureType', 'readItem'], grows: ['checkColumns'] },
   identifiers: { bounded: ['normaliseDoi', 'normaliseIsbn'] },
   intake: { bounded: ['LACKS', 'lacksInWords', 'lacksOf'] },
-  marks: { bounded: ['FIRST_SENSES'] },
+  marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'isOnWords'] },
+  'mark-export': { bounded: ['MARK_INFO'] },
   matching: {
     bounded: 'ALL_OF_THEM CERTAIN LARGEST_BLOCK LONGEST_KEY VERDICTS WORTH_A_LOOK areOneWork canCombine compare filledBy givenByLike identifierKeys isTellingTitle matchKeys meetingKeys mergedRecord planMerge titleKey wholeKey'.split(' '), // prettier-ignore
     grows: ['bestOf', 'bestOfField'],
   },
   narrowing: { bounded: ['NO_YEAR', 'PRESENCES', 'setsFrom'], grows: ['mostAlike'] },
+  'page-numbers': { bounded: ['NO_NUMBERING', 'citedPage', 'citedPages', 'runFrom', 'runOf'] },
   pages: { grows: ['withPictures'] },
   printing: { bounded: ['PRINT_INFO'] },
   proofing: { bounded: ['RULES', 'findRules', 'proof', 'ruleOf'] },
@@ -34,7 +36,7 @@ export const ON_THE_THREAD = {
   },
   references: { bounded: ['applyLearnt', 'learn', 'respan', 'valueOf'] },
   source: {
-    bounded: 'ALL_KINDS KINDS NAME_VARIABLES TEXT_VARIABLES dateShort filledFields findKinds isFieldValue isNameVariable isOthers lastDayOf nameInverted nameSpoken personOf same tooMuchIn variableInWords variableLabel whoOf withoutMarkup yearOf'.split(' '), // prettier-ignore
+    bounded: 'ALL_KINDS KINDS NAME_VARIABLES TEXT_VARIABLES dateShort filledFields findKinds isFieldValue isNameVariable isOthers lastDayOf nameInverted nameSpoken namesShort personOf same tooMuchIn variableInWords variableLabel whoOf withoutMarkup yearOf yearShort'.split(' '), // prettier-ignore
   },
   text: { bounded: ['cut', 'firstOf'], grows: ['hasHalfEscapes', 'jsonWithoutNul', 'wholeCharacters', 'withoutNul'] },
   vocabulary: { grows: ['alike', 'writeSkos', 'writeVocabularyTable'] },

@@ -20,6 +20,8 @@ export const ERRORS = {
   not_saved: [404, 'There is no such saved search or folder in this workspace, or it is someone else’s own.'],
   no_such_tag: [404, 'There is no such tag in this workspace.'],
   no_such_label: [404, 'There is no such label in this workspace.'],
+  no_such_sense: [404, 'There is no such sense in this workspace.'],
+  sense_used: [409, 'The sense “%s” is that of %s. Retire it, or merge it into another; nothing was removed.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
   no_such_gloss: [404, 'There is no such gloss in this workspace.'],
   no_such_key: [404, 'There is no such key of yours in this workspace.'],

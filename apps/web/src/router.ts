@@ -31,6 +31,7 @@ export const router = createRouter({
       name: 'check',
       component: () => import('./check/CheckView.vue'),
     },
+    { path: '/read/marks', name: 'marks', component: () => import('./read/across/MarksView.vue') },
     { path: '/read/:source?/:file?', name: 'read', component: () => import('./read/ReadView.vue') },
     { path: '/:rest(.*)*', component: () => import('./app/NotFound.vue') },
   ],

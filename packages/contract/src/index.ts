@@ -5,15 +5,16 @@ import { alteringRoutes } from './altering.ts';
 import { changeRoutes } from './changes.ts';
 import { checkRoutes } from './check.ts';
 import { citeRoutes } from './citing.ts';
+import { fileRoutes } from './files.ts';
 import { gatherRoutes } from './gathering.ts';
 import { glossRoutes } from './glosses.ts';
 import { intakeRoutes } from './intake.ts';
 import { jobRoutes } from './jobs.ts';
 import { liveRoutes } from './live.ts';
+import { markRoutes, senseRoutes } from './marks.ts';
 import { outsideRoutes } from './outside.ts';
 import { ownRoutes } from './own.ts';
 import { placeRoutes } from './places.ts';
-import { fileRoutes, markRoutes } from './reading.ts';
 import { relationRoutes } from './relations.ts';
 import { savedRoutes } from './saved.ts';
 import { searchRoutes, sourceRoutes } from './sources.ts';
@@ -26,15 +27,16 @@ export * from './asking.ts';
 export * from './changes.ts';
 export * from './check.ts';
 export * from './citing.ts';
+export * from './files.ts';
 export * from './gathering.ts';
 export * from './glosses.ts';
 export * from './intake.ts';
 export * from './jobs.ts';
 export * from './live.ts';
+export * from './marks.ts';
 export * from './outside.ts';
 export * from './own.ts';
 export * from './places.ts';
-export * from './reading.ts';
 export { ACTIONS, type Action, type ParamOf, type Route } from './route.ts';
 export type { Class } from './shape.ts';
 export * from './relations.ts';
@@ -63,6 +65,7 @@ export const routes = {
   live: liveRoutes,
   files: fileRoutes,
   marks: markRoutes,
+  senses: senseRoutes,
   glosses: glossRoutes,
   cite: citeRoutes,
   check: checkRoutes,

@@ -3,10 +3,9 @@ import { createHash, timingSafeEqual } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { FirstAccount, FirstLink } from '@pandecta/contract';
-import { FIRST_SENSES } from '@pandecta/core/marks';
 import { transact, type Db } from '../database/connect.ts';
 import { members, users, workspaces } from '../access/tables.ts';
-import { senses } from '../marks/tables.ts';
+import { writeFirstSenses } from '../marks/senses.ts';
 import { keepFirstSearches } from '../saved/first.ts';
 import { beyond, within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -43,7 +42,7 @@ export async function makeFirstAccount(db: Db, token: string | undefined, given:
     const here = within(tx, workspaceId);
     await here.insert(members, { userId: user.id, role: 'steward' });
     await keepFirstSearches(tx, workspaceId, user.name);
-    await here.insert(senses, ...FIRST_SENSES.map((s) => ({ id: uuidv7(), ...s })));
+    await writeFirstSenses(tx, workspaceId);
   });
   return user;
 }

@@ -14,6 +14,8 @@ import {
   type ReadingState,
 } from '@pandecta/core/changes';
 import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
+import type { Shape } from '@pandecta/core/marks';
+import type { NumberRun } from '@pandecta/core/page-numbers';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
 import { json, list, number, orNull, rows, text, truth, type Columns, type RowOf } from '../database/read.ts';
@@ -38,7 +40,11 @@ beforeAll(async () => {
   const [first] = (await me.ask('')).rows.filter((r) => r.fileId);
   await me.at('POST', '/tagging', { ids: [first!.id], name: 'used', present: true });
   await me.at('POST', `/sources/${first!.id}/glosses`, { text: 'Read it again' });
-  const senses = await rows(db(), { id: text() }, sql`select id from senses where workspace_id = ${workspace}`);
+  const senses = await rows(
+    db(),
+    { id: text() },
+    sql`select id from entries where list = 'sense' and workspace_id = ${workspace}`,
+  );
   await me.at('POST', `/sources/${first!.id}/files/${first!.fileId}/marks`, {
     page: 1,
     sense: senses[0]!.id,
@@ -118,12 +124,10 @@ async function stored(): Promise<Library> {
       broader: t.broader,
     });
   for (const f of await of(
-    { id: text(), name: text() },
-    sql`select id, name from files where workspace_id = ${w} order by id`,
+    { id: text(), name: text(), numbering: orNull(json<NumberRun[]>()) },
+    sql`select id, name, numbered_by_hand as numbering from files where workspace_id = ${w} order by id`,
   ))
-    library.files.set(f.id, { name: f.name });
-  for (const s of await of({ id: text() }, sql`select id from senses where workspace_id = ${w} order by id`))
-    library.senses.push(s.id);
+    library.files.set(f.id, { name: f.name, ...(f.numbering && { numbering: f.numbering }) });
   for (const c of await of(
     {
       id: text(),
@@ -152,11 +156,22 @@ async function stored(): Promise<Library> {
       ...(p.rank !== null && { rank: p.rank }),
     });
   for (const m of await of(
-    { id: text(), source: text(), file: text(), gloss: text(), sense: text(), present: truth },
+    {
+      id: text(),
+      source: text(),
+      file: text(),
+      gloss: text(),
+      sense: text(),
+      shape: text<Shape>(),
+      owner: orNull(text()),
+      present: truth,
+    },
     sql`
-    select id, source_id as source, file_id as file, gloss, sense_id as sense, present from marks where workspace_id = ${w} order by id`,
-  ))
-    library.marks.set(m.id, { source: m.source, file: m.file, gloss: m.gloss, sense: m.sense, present: m.present });
+    select id, source_id as source, file_id as file, gloss, sense_id as sense, shape, owner, present from marks where workspace_id = ${w} order by id`,
+  )) {
+    const { id, ...mark } = m;
+    library.marks.set(id, mark);
+  }
   for (const g of await of(
     { id: text(), source: text(), owner: orNull(text()), text: text(), present: truth },
     sql`select id, source_id as source, owner, text, present from glosses where workspace_id = ${w} order by id`,

@@ -9,6 +9,7 @@ import type { Acting } from '../access/principal.ts';
 import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
+import { writtenMarks } from '../marks/across.ts';
 import { findRecords } from '../records/store.ts';
 import { withExportable } from '../records/stream.ts';
 import { refuseWrong } from '../records/refuse-wrong.ts';
@@ -54,6 +55,17 @@ export function citeRoutes(declare: Declare, services: Services): void {
       .type(mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType)
       .header('content-disposition', `attachment; filename="bibliography.${extension}"`)
       .send(Buffer.from(bytes));
+  });
+  declare(routes.marks.export, async (call) => {
+    const { body, reply } = call;
+    const { text, mediaType, name } = await writtenMarks(services, call, body, async (ids) => {
+      const { entries } = await cited(call, { ids, style: body.style });
+      return new Map(entries.map((entry) => [entry.id, entry.text]));
+    });
+    return reply
+      .type(`${mediaType}; charset=utf-8`)
+      .header('content-disposition', `attachment; filename="${name}"`)
+      .send(text);
   });
   declare(routes.cite.record, async ({ body: { record, style, locale } }) => {
     if (!(await styles.get(style))) throw new Refusal('no_such_style', style);

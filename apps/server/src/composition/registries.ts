@@ -6,7 +6,8 @@
 import { CARRIERS } from '../changes/carriers.ts';
 import { findingFacets } from '../check/facets.ts';
 import { fileFacets } from '../files/facets.ts';
-import { DOCUMENTS } from '../indexing/documents.ts';
+import { numbersOf } from '../files/numbers.ts';
+import { DOCUMENTS, PAGE_NUMBERS } from '../indexing/documents.ts';
 import { FACETS, type Facets } from '../indexing/facet.ts';
 import { intakeFacets } from '../intake/facets.ts';
 import { LIST_KINDS } from '../lists/kinds.ts';
@@ -44,6 +45,7 @@ const complete = (
 CARRIERS.fill(together('changes'));
 SUBJECTS.fill(together('subjects'));
 DOCUMENTS.fill(together('documents'));
+PAGE_NUMBERS.fill(numbersOf);
 IN_COLLECTION.fill(inCollection);
 FIELDS.fill(together('fields'));
 NARROWINGS.fill(together('narrowings'));

@@ -31,11 +31,14 @@ export const fileChanges: CarriersOf<'attach' | 'file-edit'> = {
       const ofSource = eq(sources.id, change.source);
       const ofFile = eq(files.id, change.file);
       const source = await here.first(sources, { main: sources.mainFile }, ofSource, { lock: 'update' });
-      const file = await here.first(files, { name: files.name }, ofFile, { lock: 'update' });
-      const done = source && file ? editableFile({ name: file.name, main: source.main }, change) : null;
+      const file = await here.first(files, { name: files.name, numbering: files.numberedByHand }, ofFile, {
+        lock: 'update',
+      });
+      const done = source && file ? editableFile({ ...file, main: source.main }, change) : null;
       if (!done) return NOTHING;
-      const { name, main } = done.fields;
+      const { name, main, numbering } = done.fields;
       if (name) await here.update(files, { name: name.after ?? '' }, ofFile);
+      if (numbering) await here.update(files, { numberedByHand: numbering.after }, ofFile);
       if (main) await here.update(sources, { mainFile: main.after }, ofSource);
       return { change: done, altered: {} };
     },

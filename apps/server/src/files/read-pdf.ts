@@ -97,11 +97,14 @@ async function readSound(
     });
   });
   try {
-    const { count, letters, front } = await reading;
+    const { count, letters, front, printed } = await reading;
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
     const all = Math.max(count, info.pages);
     await finish(db, workspace.id, fileId, state, all);
+    // One whose labels cannot be read goes without.
+    const labels = await workers.run('pageLabels', input.path).catch(() => []);
+    await within(db, workspace.id).update(files, { numbering: { labels, printed } }, eq(files.id, fileId));
     return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
   } finally {
     port1.close();

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
+import { citedPage } from '@pandecta/core/page-numbers';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { cut } from '@pandecta/core/text';
 import { excerpt, findLit } from '@pandecta/core/words';
@@ -14,6 +15,7 @@ import { documentTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
+import { numberPage, numbersOf } from './numbers.ts';
 import { findFile } from './store.ts';
 
 const MOST_HITS = 500;
@@ -35,6 +37,7 @@ export function fileRoutes(declare: Declare, services: Services): void {
   declare(routes.files.link, (call) => linkFile(services, call, call.params.source, call.body));
   declare(routes.files.edit, (call) => editFile(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));
+  declare(routes.files.number, (call) => numberPage(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.content, async ({ actor, params, request, reply }) => {
     const file = await findFile(db, actor, params.file);
     if (file.address) return reply.redirect(file.address);
@@ -77,10 +80,13 @@ export function fileRoutes(declare: Declare, services: Services): void {
         select p.number, p.text, p.words from documents t join pages p on p.workspace_id = t.workspace_id and p.file_id = t.id and p.number = t.part
         where t.workspace_id = ${workspace.id} and t.kind = 'page' and t.id = ${params.file} and t.vector @@ ${any}::tsquery order by p.number limit ${MOST_HITS}`,
     );
+    const here = { sourceId: params.source, fileId: params.file };
+    const numbers = (await numbersOf(db, workspace.id, [here]))(here);
     const hits = found.flatMap((page) => {
       const words = unpackWords(page.words);
       return findLit(page.text, sought).map((at, _, lit) => ({
         page: page.number,
+        cited: citedPage(numbers, page.number),
         ...excerpt(page.text, lit, at, 120),
         rects: rectsOf(words, at.start, at.end),
       }));

@@ -6,12 +6,12 @@ import { Refusal } from '../errors.ts';
 import { inBounds } from '../subjects/registry.ts';
 import { files } from './tables.ts';
 
-type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt'>;
+type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt' | 'numbering'>;
 
 /** @throws Refusal where there is none, or the viewer sees no source it belongs to */
 export async function findFile(db: Db, viewer: Actor, id: string): Promise<FileRow> {
-  const { sha256, name, bytes, mediaType, state, pages, address } = files;
-  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages, address };
+  const { sha256, name, bytes, mediaType, state, pages, address, numberedByHand } = files;
+  const fields = { id: files.id, sha256, name, bytes, mediaType, state, pages, address, numberedByHand };
   const seen = viewer.bounds
     ? sql`exists (select 1 from source_files sf where sf.workspace_id = ${viewer.workspaceId} and sf.file_id = ${files.id} and ${inBounds(viewer, sql`sf.source_id`)})`
     : undefined;

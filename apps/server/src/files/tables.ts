@@ -2,6 +2,7 @@ import {
   bigint,
   index,
   integer,
+  jsonb,
   pgTable,
   primaryKey,
   real,
@@ -11,7 +12,11 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { FileState } from '@pandecta/contract';
+import type { Numbering, NumberRun } from '@pandecta/core/page-numbers';
 import { bytea, workspaceId } from '../database/columns.ts';
+
+/** The numbers of a document's pages, as far as its file says them. */
+export type ReadNumbering = Pick<Numbering, 'labels' | 'printed'>;
 
 export const files = pgTable(
   'files',
@@ -24,6 +29,10 @@ export const files = pgTable(
     mediaType: text('media_type').notNull(),
     state: text('state').$type<FileState | 'waiting'>().notNull(),
     pages: integer('pages').notNull().default(0),
+    /** What is known of the numbers of its pages; null where they were not looked at yet. */
+    numbering: jsonb('numbering').$type<ReadNumbering>(),
+    /** As a person set them; null where nobody did. */
+    numberedByHand: jsonb('numbered_by_hand').$type<NumberRun[]>(),
     /** Of a link in place of a file: where it leads. */
     address: text('address'),
     /** When a source let go of it last; null where none ever did. */

@@ -3,6 +3,8 @@
  * the source it is on too, and the lines of an answer show where in it they stand.
  */
 import type { SQL } from 'drizzle-orm';
+import type { CitedPages } from '@pandecta/core/page-numbers';
+import type { Db } from '../database/connect.ts';
 import { Registry } from '../registry.ts';
 import type { Chosen } from './facet.ts';
 
@@ -15,7 +17,10 @@ export interface DocumentKind {
    * it, null where all do. Missing for pages: their words are read with the file.
    */
   written?(of: Chosen): SQL;
-  /** Selects (called, file_id, page, text) of the document `of`, a row of `documents`: what a hit in it says, and opens. */
+  /**
+   * Selects (called, file_id, page, text) of the document `of`, a row of `documents`: what a hit in it says before the number of
+   * the page, and opens.
+   */
   shown(workspace: SQL, of: SQL): SQL;
 }
 
@@ -23,5 +28,14 @@ export interface DocumentKind {
 export type DocumentKinds = { [K in DocumentName]: DocumentKind };
 /** The kinds that one capability declares. */
 export type DocumentsOf<K extends DocumentName> = Pick<DocumentKinds, K>;
+
+/** The numbers by which pages are cited: of each file, as its source has it. The capability of files says them. */
+export const PAGE_NUMBERS = new Registry<
+  (
+    db: Db,
+    workspaceId: string,
+    of: readonly { sourceId: string; fileId: string }[],
+  ) => Promise<(of: { sourceId: string; fileId: string }) => CitedPages>
+>('page numbers');
 
 export const DOCUMENTS = new Registry<DocumentKinds>('documents');

@@ -1,6 +1,6 @@
 /** Carries out what happens to marks: appearing, going, and edits of gloss and sense. */
 import { and, eq, ne } from 'drizzle-orm';
-import { editableMark } from '@pandecta/core/changes';
+import { editableMark, editedMark } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { within } from '../database/within.ts';
 import { markFacets } from './facets.ts';
@@ -8,7 +8,7 @@ import { marks } from './tables.ts';
 
 export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
   mark: {
-    may: 'mark',
+    may: (change) => (change.own ? 'own' : 'mark'),
     async carryOut(tx, workspaceId, change) {
       const { mark, present } = change;
       const done = await within(tx, workspaceId)
@@ -18,19 +18,21 @@ export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
     },
   },
   'mark-edit': {
-    may: 'mark',
+    may: (change) => (change.own ? 'own' : 'mark'),
     async carryOut(tx, workspaceId, change) {
       const here = within(tx, workspaceId);
       const one = eq(marks.id, change.mark);
-      const found = await here.first(marks, { gloss: marks.gloss, sense: marks.senseId }, one, { lock: 'update' });
+      const { gloss: words, senseId: sense, shape, owner } = marks;
+      const found = await here.first(marks, { gloss: words, sense, shape, owner }, one, { lock: 'update' });
       const done = found ? editableMark(found, change) : null;
       if (!found || !done) return NOTHING;
-      const { gloss, sense } = done.fields;
-      const after = { gloss: gloss ? (gloss.after ?? '') : found.gloss, senseId: sense?.after ?? found.sense };
-      await here.update(marks, after, one);
+      const { sense: senseId, ...after } = editedMark(found, done);
+      await here.update(marks, { ...after, senseId }, one);
+      const { gloss, owner: shown } = done.fields;
       return {
         change: done,
-        altered: gloss ? { records: [change.source] } : { some: [{ of: markFacets, sources: [change.source] }] },
+        altered:
+          gloss || shown ? { records: [change.source] } : { some: [{ of: markFacets, sources: [change.source] }] },
       };
     },
   },

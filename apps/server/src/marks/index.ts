@@ -1,9 +1,10 @@
-/** Documents with their marks. */
+/** Documents with their marks, and what marks mean. */
 import { markSubjects } from './subjects.ts';
 import { markDocuments } from './documents.ts';
 import { markLine } from './line.ts';
 import { markFields } from './fields.ts';
 import { markFacets } from './facets.ts';
+import { senseLists } from './senses.ts';
 import { markChanges } from './change.ts';
 import type { Capability } from '../capability.ts';
 import { markRoutes } from './routes.ts';
@@ -15,6 +16,7 @@ export const marks = {
   fields: markFields,
   documents: markDocuments,
   line: markLine,
+  lists: senseLists,
   purged: ['marks'],
   subjects: markSubjects,
 } satisfies Capability;

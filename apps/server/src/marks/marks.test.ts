@@ -125,7 +125,7 @@ describe('a mark', () => {
 });
 
 test('words are found within a document on every page, each with the place it stands at', async () => {
-  const { hits, total } = await me.at<WithinReply>('GET', `/files/${file}/within?q=gates`);
+  const { hits, total } = await me.at<WithinReply>('GET', `/sources/${source}/files/${file}/within?q=gates`);
   expect(total).toBe(3);
   expect(hits.map((h) => h.page)).toEqual([1, 1, 2]);
   for (const h of hits) {

@@ -1,19 +1,7 @@
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import type { Sense } from '@pandecta/core/marks';
+import type { Shape } from '@pandecta/core/marks';
 import type { Mark } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
-
-export const senses = pgTable(
-  'senses',
-  {
-    workspaceId: workspaceId(),
-    id: uuid('id').notNull(),
-    name: text('name').notNull(),
-    key: integer('key').notNull(),
-    colour: text('colour').$type<Sense['colour']>().notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
-);
 
 export const marks = pgTable(
   'marks',
@@ -24,6 +12,9 @@ export const marks = pgTable(
     fileId: uuid('file_id').notNull(),
     page: integer('page').notNull(),
     senseId: uuid('sense_id').notNull(),
+    shape: text('shape').$type<Shape>().notNull().default('highlight'),
+    /** The member who alone sees it; null where everyone does. */
+    owner: uuid('owner'),
     quote: jsonb('quote').$type<Mark['quote']>().notNull(),
     rects: jsonb('rects').$type<Mark['rects']>().notNull(),
     gloss: text('gloss').notNull().default(''),

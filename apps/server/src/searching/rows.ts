@@ -3,12 +3,13 @@ import { sql, type SQL } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
+import { citedPage } from '@pandecta/core/page-numbers';
 import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
 import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
-import { DOCUMENTS } from '../indexing/documents.ts';
+import { DOCUMENTS, PAGE_NUMBERS } from '../indexing/documents.ts';
 import { LINE_PARTS, type PartField } from './line.ts';
 import type { Question } from './match.ts';
 
@@ -133,11 +134,15 @@ async function findInDocuments(db: Db, q: Question, sought: Sought, ids: string[
     cross join lateral (${sql.join(shown, sql` union all `)}) t(called, file, page, text)
     order by u.place, h.place`,
   );
+  const onPages = found.flatMap(({ source: sourceId, file: fileId }) => (fileId ? [{ sourceId, fileId }] : []));
+  const numbers = await PAGE_NUMBERS.all(db, q.scope.workspaceId, onPages);
   const out = new Map<string, DocumentHits>();
   for (const { source, count, called, file, page, text } of found) {
     const s = snippet(text, sought);
     const of = out.get(source) ?? { hits: [], count };
-    if (s) of.hits.push({ where: called, ...(file && { fileId: file }), ...(page && { page }), ...s });
+    const place = file && page && `p. ${citedPage(numbers({ sourceId: source, fileId: file }), page)}`;
+    const where = [called, place].filter(Boolean).join(', ');
+    if (s) of.hits.push({ where, ...(file && { fileId: file }), ...(page && { page }), ...s });
     out.set(source, of);
   }
   return out;

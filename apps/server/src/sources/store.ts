@@ -13,6 +13,7 @@ import { ownColumns } from '../own/store.ts';
 import { labelCounts, stateColumns } from '../assessments/store.ts';
 import { chainFrom, partsOf } from '../database/merged.ts';
 import { inBounds } from '../subjects/registry.ts';
+import { visibleTo } from '../subjects/registry.ts';
 import { pathsOf } from '../places/store.ts';
 
 const DETAIL = {
@@ -75,7 +76,7 @@ export async function findSource(db: Db, actor: Actor, id: string): Promise<Sour
         coalesce((select jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'subject', t.subject, 'says', nullif(t.says, '')) order by t.subject, lower(t.name)) from source_tags st
           join tags t on t.workspace_id = ${w} and t.id = st.tag_id where st.workspace_id = ${w} and st.source_id = s.id), '[]') as tags,
         coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'bytes', f.bytes, 'mediaType', f.media_type, 'state', f.state, 'pages', f.pages, 'address', f.address, 'main', coalesce(f.id = s.main_file, false),
-          'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and m.present)) order by (f.id = s.main_file) desc nulls last, f.name) from source_files sf
+          'marks', (select count(*) from marks m where m.workspace_id = ${w} and m.file_id = f.id and m.source_id = s.id and ${visibleTo(actor, 'mark', sql`m`)})) order by (f.id = s.main_file) desc nulls last, f.name) from source_files sf
           join files f on f.workspace_id = ${w} and f.id = sf.file_id where sf.workspace_id = ${w} and sf.source_id = s.id), '[]') as files,
         ${versionsOf(w, actor)} as versions,
         (select array_agg(collection_id) from collection_sources cs where cs.workspace_id = ${w} and cs.source_id = s.id) as collections

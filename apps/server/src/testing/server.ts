@@ -10,8 +10,8 @@ import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { v7 as uuidv7 } from 'uuid';
 import type { Destination, ImportReport, JobList, Through, Role, SessionInfo, SourcePage } from '@pandecta/contract';
-import { FIRST_SENSES } from '@pandecta/core/marks';
 import { buildApp, type App } from '../composition/app.ts';
+import { writeFirstSenses } from '../marks/senses.ts';
 import { connect, migrateUp, type Db } from '../database/connect.ts';
 
 const PASSWORD = 'a long enough password';
@@ -150,10 +150,7 @@ async function ensureTemplate(client: pg.Client, admin: string): Promise<string>
 export async function makeWorkspace(db: Db): Promise<string> {
   const id = uuidv7();
   await db.execute(sql`insert into workspaces (id, name) values (${id}, 'Test')`);
-  for (const s of FIRST_SENSES)
-    await db.execute(
-      sql`insert into senses (workspace_id, id, name, key, colour) values (${id}, ${uuidv7()}, ${s.name}, ${s.key}, ${s.colour})`,
-    );
+  await writeFirstSenses(db, id);
   return id;
 }
 

@@ -1,6 +1,7 @@
 /** Reads the pages of a document in a worker, and hands them over in shares, each when the one before was taken. */
 import type { MessagePort } from 'node:worker_threads';
 import { packWords, type Page } from '@pandecta/core/documents';
+import { candidatesOf, printedRuns, type Candidate, type NumberRun } from '@pandecta/core/page-numbers';
 import { withoutNul } from '@pandecta/core/text';
 import { Lexemes } from '@pandecta/core/words';
 import { pdfPages } from '@pandecta/debian/poppler';
@@ -30,11 +31,14 @@ export interface ReadPages {
   count: number;
   letters: number;
   front: Page[];
+  /** The numbers that stand on its pages. */
+  printed: NumberRun[];
 }
 
 /** Whoever takes the shares answers each with a message; closing the port stops the reading. */
 export async function readPages({ path, lead, port }: ReadPagesTask): Promise<ReadPages> {
-  const out: ReadPages = { count: 0, letters: 0, front: [] };
+  const out: ReadPages = { count: 0, letters: 0, front: [], printed: [] };
+  const candidates: Candidate[][] = [];
   let closed = false;
   let go = (): void => {};
   port.on('message', () => go());
@@ -54,6 +58,7 @@ export async function readPages({ path, lead, port }: ReadPagesTask): Promise<Re
     if (closed) return out;
     if (out.front.length < FRONT) out.front.push(page);
     out.count += 1;
+    candidates[page.number - 1] = candidatesOf(page);
     out.letters += page.text.length;
     const words = new Lexemes();
     words.add(lead, page.text);
@@ -68,6 +73,7 @@ export async function readPages({ path, lead, port }: ReadPagesTask): Promise<Re
     });
     if (share.length >= PAGES_AT_ONCE) await hand();
   }
+  out.printed = printedRuns(Array.from(candidates, (c) => c ?? []));
   await hand();
   await taken;
   port.close();

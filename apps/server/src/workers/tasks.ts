@@ -44,6 +44,7 @@ import {
   type ListedReference,
   type ReadReference,
 } from '@pandecta/core/references';
+import { writeMarks as writeMarkFile, type ExportedMark, type MarkFormat } from '@pandecta/core/mark-export';
 import type { CiteItem } from '@pandecta/core/source';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
@@ -152,6 +153,12 @@ export async function rebuild(bytes: Uint8Array): Promise<Uint8Array | undefined
     return undefined;
   }
 }
+
+/** Marks as a file. */
+export const writeMarks = ({ marks, format }: { marks: ExportedMark[]; format: MarkFormat }): string =>
+  writeMarkFile(marks, format);
+
+export { pageLabels, printedNumbers } from './page-numbers.ts';
 
 /** Text vectors of sources, in the text form PostgreSQL casts. */
 export function vectors(parts: TextParts[]): Vectors[] {

@@ -82,6 +82,24 @@ export const useCiting = defineStore('citing', () => {
     }
   }
 
+  /** A quotation with its citation and page. */
+  async function copyQuote(quote: string, source: string, cited: string): Promise<void> {
+    try {
+      // A page that has no number is none to cite.
+      const locator = cited.startsWith('[') ? {} : { locator: cited };
+      const reply = await cite({ ids: [source] }, true, undefined, [{ id: source, ...locator }]);
+      const text = quote.replace(/\s+/g, ' ').trim();
+      const escaped = new Option(text).innerHTML;
+      await copy(
+        `“${escaped}” ${reply.citationHtml ?? ''}`,
+        `“${text}” ${reply.citationText ?? ''}`,
+        `Copied the quotation with ${reply.citationText ?? 'its citation'}`,
+      );
+    } catch (error) {
+      changes.tell((error as Error).message, null, true);
+    }
+  }
+
   /** The bibliography as a file. */
   async function print(chosen: Chosen, format: PrintFormat): Promise<void> {
     try {
@@ -100,5 +118,5 @@ export const useCiting = defineStore('citing', () => {
     return `${style.value.title} prints nothing for ${all === 1 ? 'a source like this' : `${u} of the ${all} sources`}`;
   }
 
-  return { style, locale, locales, find, cite, copyCited, print, unprintedWords };
+  return { style, locale, locales, find, cite, copyCited, copyQuote, print, unprintedWords };
 });

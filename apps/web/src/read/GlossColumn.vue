@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** The glosses of one page, each level with its mark, none over another. */
 import { computed, nextTick, ref, watch } from 'vue';
-import type { Sense } from '@pandecta/core/marks';
+import { offeredSenses, SHAPE_NAMES, type Sense, type Shape } from '@pandecta/core/marks';
 import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
+import KitSelect from '../kit/KitSelect.vue';
 import { FILL } from './colours.ts';
+import SenseChooser from './SenseChooser.vue';
 import type { GlossedMark } from './document.ts';
 
 const props = defineProps<{
@@ -19,11 +21,23 @@ const props = defineProps<{
 const emit = defineEmits<{
   activate: [id: string | null];
   gloss: [id: string, text: string, seen: string];
-  sense: [id: string, sense: string];
+  edit: [id: string, to: { sense?: string; shape?: Shape }];
+  /** To all members. */
+  share: [id: string];
+  copy: [id: string];
   /** Another's gloss stays, and one's own is let go. */
   yield: [id: string];
   remove: [id: string];
 }>();
+/** One's own may be altered by any member. */
+const mayAlter = (mark: GlossedMark): boolean => props.mayMark || mark.personal;
+/** Those that are offered, and the one it has. */
+const choices = (mark: GlossedMark): Sense[] => {
+  const offered = offeredSenses(props.senses);
+  const own = props.senses.find((s) => s.id === mark.sense);
+  return own && !offered.includes(own) ? [...offered, own] : offered;
+};
+const shapes = (['highlight', 'underline', 'strike'] as const).map((value) => ({ value, name: SHAPE_NAMES[value] }));
 const draft = ref('');
 const editor = ref<InstanceType<typeof KitField>[]>([]);
 const CHARACTERS = 34;
@@ -52,8 +66,8 @@ const placed = computed(() => {
     .map((mark) => {
       const top = Math.max(free, (mark.rects[0]?.y0 ?? 0) * props.scale - 4);
       const open = mark.id === props.active;
-      const text = mark.gloss || mark.quote.exact.slice(0, 60);
-      free = top + (mark.met ? 190 : open ? 178 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
+      const text = mark.gloss || mark.quote.exact.slice(0, 60) || SHAPE_NAMES[mark.shape];
+      free = top + (mark.met ? 190 : open ? 250 : 28 + Math.ceil(text.length / CHARACTERS) * 19 + 10);
       return { mark, top, open, sense: props.senses.find((s) => s.id === mark.sense) };
     });
 });
@@ -95,29 +109,32 @@ function keep(mark: GlossedMark): void {
             :class="FILL[sense?.colour ?? 'straw']"
             aria-hidden="true"
             >{{ sense?.key }}</span
-          >{{ sense?.name }} · p. {{ mark.page }}</span
+          >{{ sense?.name }} · p. {{ mark.cited }}</span
         >
         <span v-if="mark.gloss" class="block font-serif text-body">{{ mark.gloss }}</span>
-        <span v-else class="line-clamp-2 block text-fine italic text-muted">{{ mark.quote.exact }}</span>
+        <span v-else class="line-clamp-2 block text-fine italic text-muted">{{
+          mark.quote.exact || SHAPE_NAMES[mark.shape]
+        }}</span>
+        <span v-if="mark.personal" class="block text-label text-muted">Yours alone</span>
       </KitButton>
       <div v-else>
-        <div class="mb-1 flex gap-1">
-          <KitButton
-            v-for="s in senses"
-            :key="s.id"
-            look="bare"
-            class="rounded px-1.5 text-label whitespace-nowrap text-[#1f262d]"
-            :class="[FILL[s.colour], s.id === mark.sense ? 'outline-2 outline-verdigris' : 'opacity-70']"
-            :aria-pressed="s.id === mark.sense"
-            :disabled="!mayMark"
-            @mousedown.prevent
-            @click="emit('sense', mark.id, s.id)"
-          >
-            {{ s.name }}
-          </KitButton>
-        </div>
+        <SenseChooser
+          :senses="choices(mark)"
+          :chosen="mark.sense"
+          :disabled="!mayAlter(mark)"
+          @choose="emit('edit', mark.id, { sense: $event })"
+        />
+        <KitSelect
+          v-if="mark.quote.exact && mayAlter(mark)"
+          low
+          class="mb-1 w-32"
+          label="Shape of the mark"
+          :options="shapes"
+          :model-value="mark.shape"
+          @update:model-value="emit('edit', mark.id, { shape: $event })"
+        />
         <KitField
-          v-if="mayMark"
+          v-if="mayAlter(mark)"
           ref="editor"
           v-model="draft"
           :lines="4"
@@ -130,9 +147,13 @@ function keep(mark: GlossedMark): void {
         />
         <p v-else class="font-serif">{{ mark.gloss || mark.quote.exact }}</p>
         <div class="mt-1 flex items-center justify-between text-fine text-muted">
-          <span>{{ mark.by }}</span><span v-if="mayMark" class="flex gap-2"
+          <span>{{ mark.by }}{{ mark.personal ? ' · yours alone' : '' }}</span
+          ><span v-if="mayAlter(mark)" class="flex flex-wrap justify-end gap-2"
+            ><KitButton v-if="mark.personal && mayMark" look="word" @click="emit('share', mark.id)"
+              >Show to all</KitButton
+            ><KitButton v-if="mark.quote.exact" look="word" @click="emit('copy', mark.id)">Copy quotation</KitButton
             ><KitButton look="warn" @click="emit('remove', mark.id)">Remove mark</KitButton
-            ><KitButton look="word" class="font-semibold" @click="keep(mark)">Keep</KitButton></span
+            ><KitButton look="word" class="font-semibold" @click="keep(mark)">Save</KitButton></span
           ><KitButton v-else look="quiet" @click="emit('activate', null)">Close</KitButton>
         </div>
       </div>

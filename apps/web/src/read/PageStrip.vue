@@ -12,6 +12,7 @@ const props = defineProps<{
   senses: Sense[];
   hits: PageHit[];
   heights: (page: number) => number;
+  labelOf: (page: number) => string;
 }>();
 const emit = defineEmits<{ go: [page: number]; mark: [id: string] }>();
 
@@ -51,7 +52,7 @@ function click(event: MouseEvent): void {
 
 <template>
   <footer class="flex h-9 shrink-0 items-center gap-3.5 border-t border-line bg-card px-4 text-fine text-muted">
-    <span>p. 1</span>
+    <span>p. {{ labelOf(1) }}</span>
     <div
       class="relative h-6 flex-1 cursor-pointer"
       role="slider"
@@ -60,7 +61,7 @@ function click(event: MouseEvent): void {
       :aria-valuemin="1"
       :aria-valuemax="pages"
       :aria-valuenow="page"
-      :aria-valuetext="`Page ${page} of ${pages}`"
+      :aria-valuetext="`Page ${labelOf(page)} (${page} of ${pages})`"
       @click="click"
       @keydown="key"
     >
@@ -87,6 +88,6 @@ function click(event: MouseEvent): void {
         :style="{ left: `${at(page)}%`, width: `max(6px, ${100 / pages}%)` }"
       />
     </div>
-    <span>p. {{ pages }}</span>
+    <span>p. {{ labelOf(pages) }}</span>
   </footer>
 </template>

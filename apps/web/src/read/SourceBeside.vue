@@ -7,14 +7,14 @@ import { counted } from '@pandecta/core/wording';
 import { addressOf } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import LitText from '../kit/LitText.vue';
-import { ReadingSelect } from '../sources/index.ts';
+import { GlossesBlock, ReadingSelect } from '../sources/index.ts';
 
 const props = defineProps<{
   source: SourceDetail;
   /** null while another is being opened. */
   document: DocumentReply | null;
   /** Of a document that has pages: which one is looked at. */
-  page?: { at: number; of: number };
+  page?: { at: number; of: number; called: string };
   hits: PageHit[];
   hitAt: number;
 }>();
@@ -48,8 +48,18 @@ const sums = computed(() =>
     <p class="text-muted">{{ about }}</p>
     <h2 class="heading mt-4">{{ counted(document?.marks.length ?? 0, 'mark') }}</h2>
     <p>{{ sums || (page ? 'Select words to mark them' : 'Only PDFs can be marked') }}</p>
+    <RouterLink v-if="document?.marks.length" class="text-verdigris hover:underline" to="/read/marks"
+      >All marks across sources</RouterLink
+    >
+    <GlossesBlock :id="source.id" class="mt-4" heading="h2" />
     <h2 class="heading mt-4">Reading</h2>
-    <p v-if="page" class="mb-1">Page {{ page.at }} of {{ page.of }}</p>
+    <p v-if="page" class="mb-1">
+      {{
+        page.called === String(page.at)
+          ? `Page ${page.at} of ${page.of}`
+          : `Page ${page.called} (${page.at} of ${page.of})`
+      }}
+    </p>
     <ReadingSelect :id="source.id" :reading="source.reading" />
     <template v-if="hits.length">
       <h2 class="heading mt-4">Where it stands</h2>
@@ -61,7 +71,7 @@ const sums = computed(() =>
             :class="i === hitAt && 'font-semibold'"
             @click="emit('hit', i)"
           >
-            <span v-if="page" class="text-verdigris">p. {{ h.page }}</span
+            <span v-if="page" class="text-verdigris">p. {{ h.cited }}</span
             >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
           </KitButton>
         </li>

@@ -23,8 +23,8 @@ defineExpose({ focus: () => field.value?.focus() });
     <KitField
       ref="field"
       v-model="words"
-      class="w-44"
-      placeholder="Search in the document"
+      class="w-36"
+      placeholder="Search in it"
       label="Search in the document"
       @input="emit('search')"
       @keydown.enter="emit('step', $event.shiftKey ? -1 : 1)"

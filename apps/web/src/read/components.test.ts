@@ -7,14 +7,18 @@ import type { Mark } from '@pandecta/contract';
 import GlossColumn from './GlossColumn.vue';
 import PageStrip from './PageStrip.vue';
 
+const PLAIN = { says: '', retired: false, into: null };
 const senses = [
-  { id: 'claim', name: 'Claim', key: 1, colour: 'straw' as const },
-  { id: 'doubt', name: 'Doubt', key: 2, colour: 'rose' as const },
+  { ...PLAIN, id: 'claim', name: 'Claim', key: 1, colour: 'straw' as const },
+  { ...PLAIN, id: 'doubt', name: 'Doubt', key: 2, colour: 'rose' as const },
 ];
 const mark = (id: string, y0: number, gloss: string): Mark =>
   ({
     id,
     page: 1,
+    cited: '1',
+    shape: 'highlight',
+    personal: false,
     sense: 'claim',
     gloss,
     quote: { exact: `words of ${id}`, prefix: '', suffix: '' },
@@ -79,9 +83,9 @@ describe('glosses', () => {
     const open = show({ active: 'a' });
     await open
       .findAll('button')
-      .find((b) => b.text() === 'Doubt')!
+      .find((b) => b.text() === '2 Doubt')!
       .trigger('click');
-    expect(open.emitted('sense')).toEqual([['a', 'doubt']]);
+    expect(open.emitted('edit')).toEqual([['a', { sense: 'doubt' }]]);
   });
 
   test('of another are read by whoever may not mark, without anything to change them', () => {
@@ -99,10 +103,18 @@ describe('glosses', () => {
 
 test('the strip goes by page with the arrows, to its ends with Home and End, and says where it is', async () => {
   const strip = mount(PageStrip, {
-    props: { pages: 9, page: 4, marks: [], senses, hits: [], heights: () => 700 },
+    props: {
+      pages: 9,
+      page: 4,
+      marks: [],
+      senses,
+      hits: [],
+      heights: () => 700,
+      labelOf: (n: number) => String(200 + n),
+    },
   });
   const slider = strip.get('[role=slider]');
-  expect(slider.attributes('aria-valuetext')).toBe('Page 4 of 9');
+  expect(slider.attributes('aria-valuetext')).toBe('Page 204 (4 of 9)');
   for (const key of ['ArrowRight', 'ArrowLeft', 'Home', 'End']) await slider.trigger('keydown', { key });
   expect(strip.emitted('go')).toEqual([[5], [3], [1], [9]]);
 });

@@ -1,14 +1,22 @@
 /** A document of a source as the reader works on it: its pages, marks and senses. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import { citedPage, type CitedPages } from '@pandecta/core/page-numbers';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { withoutMarkup } from '@pandecta/core/source';
-import { routes, type Changed, type DocumentReply, type Mark, type SourceDetail } from '@pandecta/contract';
+import {
+  routes,
+  type Changed,
+  type DocumentReply,
+  type EditMark,
+  type Mark,
+  type NewMark,
+  type SourceDetail,
+} from '@pandecta/contract';
 import { addressOf, ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import { useUnsent, type Unsent } from '../act/unsent.ts';
 import { concerns, useLive } from '../data/live.ts';
-import { openDocument } from './pdf.ts';
-import type { Selected } from './selection.ts';
+import { openDocument } from './viewer/pdf.ts';
 
 /** A mark, with what another wrote in its gloss while one wrote there oneself. */
 export type GlossedMark = Mark & { met?: Unsent['met'] };
@@ -70,8 +78,8 @@ export function useDocument() {
     }),
   );
 
-  const addMark = ({ page, quote, rects }: Selected, sense: string): Promise<Changed | undefined> =>
-    changes.change(() => ask(routes.marks.make, { ...here(), body: { page, sense, quote, rects } }));
+  const addMark = (body: NewMark): Promise<Changed | undefined> =>
+    changes.change(() => ask(routes.marks.make, { ...here(), body }));
   /** @param seen the gloss that stood there when one began to write */
   async function gloss(mark: string, text: string, seen: string): Promise<void> {
     // Where an earlier one of one's own waits to be saved, what stood before it still stands.
@@ -85,8 +93,12 @@ export function useDocument() {
       to: `/read/${here().source}/${here().file}`,
     });
   }
-  const setSense = (mark: string, sense: string): Promise<unknown> =>
-    changes.change(() => ask(routes.marks.edit, { mark, body: { sense } }));
+  const editMark = (mark: string, body: Pick<EditMark, 'sense' | 'shape'>): Promise<unknown> =>
+    changes.change(() => ask(routes.marks.edit, { mark, body }));
+  const shareMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.share, { mark }));
+  /** @param number as it is printed; without one, what was set by hand is removed */
+  const numberPage = (page: number, number?: string): Promise<Changed | undefined> =>
+    changes.change(() => ask(routes.files.number, { ...here(), body: { page, ...(number && { number }) } }));
   const removeMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.remove, { mark }));
 
   /** The marks, each with its gloss as one wrote it last, saved or not; where another wrote meanwhile, with both. */
@@ -96,6 +108,8 @@ export function useDocument() {
       return mine?.met ? { ...mark, met: mine.met } : { ...mark, gloss: mine?.text ?? mark.gloss };
     }),
   );
+  const numbers = computed((): CitedPages => info.value?.numbers ?? { runs: [], origin: 'counted' });
+  const labelOf = (page: number): string => (numbers.value.runs.length ? citedPage(numbers.value, page) : String(page));
   const yieldGloss = (mark: string): void => unsent.letGo({ of: 'gloss', mark });
 
   return {
@@ -109,7 +123,11 @@ export function useDocument() {
     addMark,
     gloss,
     yieldGloss,
-    setSense,
+    editMark,
+    shareMark,
+    numberPage,
+    numbers,
+    labelOf,
     removeMark,
   };
 }

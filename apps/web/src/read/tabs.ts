@@ -2,12 +2,16 @@
 import { defineStore } from 'pinia';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
+import type { Turn } from '@pandecta/core/marks';
 
 export interface Tab {
   source: string;
   file: string;
   title: string;
   page: number;
+  /** Pixels a point; none to fit the width. */
+  zoom?: number | null;
+  turn?: Turn;
 }
 
 export const useTabs = defineStore('tabs', () => {
@@ -15,7 +19,7 @@ export const useTabs = defineStore('tabs', () => {
   const last = useLocalStorage<string>('last document', '');
   const current = computed(() => open.value.find((t) => t.file === last.value) ?? open.value.at(-1));
 
-  function show(tab: Omit<Tab, 'page'>): Tab {
+  function show(tab: Pick<Tab, 'source' | 'file' | 'title'>): Tab {
     last.value = tab.file;
     const known = open.value.find((t) => t.file === tab.file);
     if (known) return Object.assign(known, { title: tab.title, source: tab.source });

@@ -4,6 +4,7 @@ export { useFindingDeeds } from './findings.ts';
 export { useBatch } from './batch.ts';
 export { default as BeforeAfter } from './BeforeAfter.vue';
 export { default as FileTo } from './collections/FileTo.vue';
+export { default as GlossesBlock } from './one/GlossesBlock.vue';
 export { default as PlacesBlock } from './one/PlacesBlock.vue';
 export { default as ReadingSelect } from './ReadingSelect.vue';
 export { default as RecordEditor } from './RecordEditor.vue';

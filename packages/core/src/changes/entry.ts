@@ -5,9 +5,9 @@ import { idOf } from './draw.ts';
 
 /**
  * The short lists a workspace keeps, each entry a small value that is written as a whole: saved searches, the folders
- * they lie in, labels.
+ * they lie in, labels, senses of marks.
  */
-export const LISTS = ['saved', 'folder', 'label'] as const;
+export const LISTS = ['saved', 'folder', 'label', 'sense'] as const;
 export type List = (typeof LISTS)[number];
 
 /** What every entry has; the rest is its list's. */
@@ -18,7 +18,12 @@ export interface Entry {
   [field: string]: unknown;
 }
 
-const CALLED: Record<List, string> = { saved: 'saved search', folder: 'folder', label: 'label' };
+const CALLED: Record<List, string> = {
+  saved: 'saved search',
+  folder: 'folder',
+  label: 'label',
+  sense: 'sense',
+};
 
 /** An entry of a list is made, altered or removed: before and after are all of it, null where there is none. */
 export interface EntryChange {

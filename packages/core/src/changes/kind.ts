@@ -9,7 +9,17 @@ import type { Library } from './library.ts';
 export type Id = string;
 
 /** What a change can touch. */
-export const SUBJECT_KINDS = ['source', 'collection', 'tag', 'mark', 'gloss', 'saved', 'folder', 'label'] as const;
+export const SUBJECT_KINDS = [
+  'source',
+  'collection',
+  'tag',
+  'mark',
+  'gloss',
+  'saved',
+  'folder',
+  'label',
+  'sense',
+] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 export interface Subject {
   kind: SubjectKind;

@@ -6,6 +6,8 @@ import type { SourceRecord } from '../source/record.ts';
 import type { CollectionWords } from './collection-edit.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
+import type { MarkWords } from './mark-edit.ts';
+import type { NumberRun } from '../page-numbers/index.ts';
 import type { Term } from './term.ts';
 import type { Said } from './relate.ts';
 import type { Presence } from './presence.ts';
@@ -28,6 +30,12 @@ export interface LibrarySource {
   mergedInto?: Id;
 }
 
+export interface LibraryFile {
+  name: string;
+  /** The numbers of its pages as a person set them; none where nobody did. */
+  numbering?: NumberRun[];
+}
+
 /** What is one member's own. */
 export interface Own {
   reading: Map<Id, ReadingState>;
@@ -37,10 +45,10 @@ export interface Own {
 export interface Library {
   sources: Map<Id, LibrarySource>;
   tags: Map<Id, Term>;
-  files: Map<Id, { name: string }>;
+  files: Map<Id, LibraryFile>;
   collections: Map<Id, CollectionWords & { present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
-  marks: Map<Id, { source: Id; file: Id; gloss: string; sense: Id; present: boolean }>;
+  marks: Map<Id, MarkWords & { source: Id; file: Id; present: boolean }>;
   /** Glosses on the whole of a source. */
   glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
   /** See `relationKey`. */
@@ -49,7 +57,6 @@ export interface Library {
   settled: Set<string>;
   /** See `entryKey`. */
   entries: Map<string, Entry>;
-  senses: Id[];
   members: Map<Id, Own>;
 }
 
@@ -64,7 +71,6 @@ export const emptyLibrary = (): Library => ({
   relations: new Map(),
   settled: new Set(),
   entries: new Map(),
-  senses: [],
   members: new Map(),
 });
 

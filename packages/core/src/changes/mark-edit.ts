@@ -1,23 +1,41 @@
-import { effectiveEdit, flip, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
-import { isBeforeAfter, isId, isText, shaped } from './json.ts';
+import { SHAPES, type Shape } from '../marks/index.ts';
 import { isObject } from '../source/record.ts';
-import { idOf } from './draw.ts';
+import { effectiveEdit, flipAll, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
+import { isBeforeAfter, isId, isOneOf, isOptional, isText, shaped } from './json.ts';
+import { idOf, type Draw } from './draw.ts';
 
-/** The gloss of a mark is written, or its sense is another. */
+/** What can be edited of a mark. */
+export interface MarkWords {
+  gloss: string;
+  sense: Id;
+  shape: Shape;
+  /** The member who alone sees it; null where all members do. */
+  owner: Id | null;
+}
+
+/** The gloss of a mark is written, its sense or shape is another, or it is shown to all members. */
 export interface MarkEditChange {
   do: 'mark-edit';
   mark: Id;
   source: Id;
-  fields: { gloss?: BeforeAfter<string>; sense?: BeforeAfter<Id> };
+  fields: { [F in keyof MarkWords]?: BeforeAfter<NonNullable<MarkWords[F]>> };
+  /** The member who alone sees the mark, before and after the change. */
+  own?: Id;
 }
 
-interface MarkWords {
-  gloss: string;
-  sense: Id;
-}
-
-const CALLED = { gloss: 'the gloss', sense: 'the sense of the mark' };
-const FIELDS = { gloss: isBeforeAfter(isText), sense: isBeforeAfter(isId) };
+const CALLED: Record<keyof MarkWords, string> = {
+  gloss: 'the gloss',
+  sense: 'the sense of the mark',
+  shape: 'the shape of the mark',
+  owner: 'who sees the mark',
+};
+const FIELDS: Record<keyof MarkWords, (v: unknown) => boolean> = {
+  gloss: isText,
+  sense: isId,
+  shape: isOneOf(...SHAPES),
+  owner: isId,
+};
+const isField = (f: string): f is keyof MarkWords => Object.hasOwn(FIELDS, f);
 
 export const markEdit: Kind<MarkEditChange> = {
   do: 'mark-edit',
@@ -26,47 +44,56 @@ export const markEdit: Kind<MarkEditChange> = {
     shaped<MarkEditChange>(json, {
       mark: isId,
       source: isId,
-      fields: (v) => isObject(v) && Object.entries(v).every(([f, x]) => FIELDS[f as keyof typeof FIELDS]?.(x) ?? false),
+      fields: (v) => isObject(v) && Object.entries(v).every(([f, x]) => isField(f) && isBeforeAfter(FIELDS[f])(x)),
+      own: isOptional(isId),
     }),
   apply(library, change) {
     const known = library.marks.get(change.mark);
     const done = known ? editableMark(known, change) : null;
     if (!known || !done) return null;
-    if (done.fields.gloss) known.gloss = done.fields.gloss.after ?? '';
-    if (done.fields.sense?.after) known.sense = done.fields.sense.after;
+    Object.assign(known, editedMark(known, done));
     return done;
   },
-  invert: (change) => {
-    const { gloss, sense } = change.fields;
-    return { ...change, fields: { ...(gloss && { gloss: flip(gloss) }), ...(sense && { sense: flip(sense) }) } };
-  },
+  invert: ({ fields, ...change }) => ({ ...change, fields: flipAll(fields as Record<string, BeforeAfter<never>>) }),
   joined(earlier, later) {
+    // Showing one to all members is an entry of its own.
+    if (earlier.fields.owner || later.fields.owner) return null;
     const fields = earlier.mark === later.mark && joinedFields(earlier.fields, later.fields);
     return fields ? { ...later, fields } : null;
   },
   isEmpty: (change) => Object.keys(change.fields).length === 0,
-  describe: (change) => (change.fields.gloss ? 'Changed a gloss' : 'Changed the sense of a mark'),
+  describe({ fields: { gloss, shape, owner } }) {
+    if (owner) return owner.after ? 'Kept a mark for oneself alone' : 'Showed a mark to all members';
+    return gloss ? 'Changed a gloss' : shape ? 'Changed the shape of a mark' : 'Changed the sense of a mark';
+  },
   touches: (change) => [
     { kind: 'source', id: change.source },
     { kind: 'mark', id: change.mark },
   ],
+  ownOf: ({ own }) => own,
   sample(draw) {
-    const id = idOf(draw, draw.library.marks.keys());
-    const known = draw.library.marks.get(id);
+    const { id, known, own } = drawMark(draw);
     const gloss = { before: draw.pick([known?.gloss ?? '', 'Another gloss']), after: draw.text() };
-    const sense = { before: known?.sense ?? draw.id(), after: idOf(draw, draw.library.senses) };
-    return {
-      do: 'mark-edit',
-      mark: id,
-      source: known?.source ?? draw.id(),
-      fields: draw.pick([{ gloss }, { sense }, { gloss, sense }]),
-    };
+    const senses = [...draw.library.entries.keys()].flatMap((key) => /^sense (.*)/.exec(key)?.[1] ?? []);
+    const sense = { before: known?.sense ?? draw.id(), after: idOf(draw, senses) };
+    const shape = { before: known?.shape ?? 'highlight', after: draw.pick(SHAPES) };
+    const owner = { before: known?.owner ?? null, after: draw.pick([draw.member, null]) };
+    const fields = draw.pick([{ gloss }, { sense }, { gloss, sense }, { shape }, { owner }]);
+    return { do: 'mark-edit', mark: id, source: known?.source ?? draw.id(), fields, ...(!('owner' in fields) && own) };
   },
 };
 
+/** The mark after the edit. */
+export const editedMark = (now: MarkWords, { fields: { gloss, sense, shape, owner } }: MarkEditChange): MarkWords => ({
+  gloss: gloss ? (gloss.after ?? '') : now.gloss,
+  sense: sense?.after ?? now.sense,
+  shape: shape?.after ?? now.shape,
+  owner: owner ? owner.after : now.owner,
+});
+
 /**
  * The edit as far as it alters the mark, or null.
- * @throws Conflict where the gloss or the sense is another meanwhile
+ * @throws Conflict where something of it is another meanwhile
  */
 export const editableMark = (now: MarkWords, change: MarkEditChange): MarkEditChange | null =>
   effectiveEdit(
@@ -75,3 +102,14 @@ export const editableMark = (now: MarkWords, change: MarkEditChange): MarkEditCh
     (field) => now[field as keyof MarkWords],
     (field) => ({ what: CALLED[field as keyof MarkWords], field }),
   );
+
+/** A mark the member sees, and whose own it is. */
+export function drawMark(draw: Draw): { id: Id; known: (MarkWords & { source: Id }) | undefined; own: { own?: Id } } {
+  const seen = [...draw.library.marks].filter(([, { owner }]) => !owner || owner === draw.member);
+  const id = idOf(
+    draw,
+    seen.map(([one]) => one),
+  );
+  const known = draw.library.marks.get(id);
+  return { id, known, own: known?.owner ? { own: known.owner } : {} };
+}

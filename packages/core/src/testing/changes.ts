@@ -68,7 +68,7 @@ export function smallLibrary(): Library {
   library.tags.set(testId(11), term('Used', false)).set(testId(12), term('Silt', true));
   library.files.set(testId(21), { name: 'tides.pdf' });
   library.entries.set(`label ${testId(71)}`, { name: 'Key authority', owner: null });
-  library.senses.push(testId(31), testId(32));
+  for (const n of [31, 32]) library.entries.set(`sense ${testId(n)}`, { name: `Sense ${n}`, owner: null });
   const nothingSaid = { says: null, until: null, rule: null, allows: null, owner: null };
   library.collections
     .set(testId(41), { name: 'Chapter 1', ...nothingSaid, present: true })
@@ -82,6 +82,8 @@ export function smallLibrary(): Library {
       file: testId(21),
       gloss: '',
       sense: testId(31),
+      shape: 'highlight',
+      owner: null,
       present: n === 61,
     });
   library.glosses

@@ -29,7 +29,7 @@ const marks = computed(() =>
         <RouterLink
           class="shrink-0 font-mono text-fine text-verdigris hover:underline"
           :to="`/read/${source.id}/${m.file}?page=${m.page}`"
-          >p. {{ m.page }}</RouterLink
+          >p. {{ m.cited }}</RouterLink
         ><span class="shrink-0 text-fine text-muted">{{ m.sense }}</span
         ><q class="min-w-0 font-serif">{{ m.quote.exact }}</q>
       </p>

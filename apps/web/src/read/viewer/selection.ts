@@ -1,6 +1,6 @@
 /** The words selected on a page, as a mark knows them: a quotation with its surroundings, and rectangles in points. */
 import type { Quote, Rect } from '@pandecta/core/marks';
-import { quoteAt } from '@pandecta/core/marks';
+import { quoteAt, turnBack, type Turn } from '@pandecta/core/marks';
 
 export interface Selected {
   page: number;
@@ -10,8 +10,13 @@ export interface Selected {
   at: DOMRect;
 }
 
-/** @param scale pixels a point */
-export function readSelection(scale: number): Selected | undefined {
+/** @param scale pixels a point
+ * @param sizeOf a page’s size in points, upright */
+export function readSelection(
+  scale: number,
+  turn: Turn,
+  sizeOf: (page: number) => { width: number; height: number },
+): Selected | undefined {
   const selection = getSelection();
   if (!selection || selection.isCollapsed || !selection.rangeCount) return undefined;
   const range = selection.getRangeAt(0);
@@ -21,6 +26,7 @@ export function readSelection(scale: number): Selected | undefined {
   // A selection that runs over the end of the page is cut there: a mark stands on one page.
   const cut = range.cloneRange();
   if (!layer.contains(range.endContainer)) cut.setEnd(layer, layer.childNodes.length);
+  const number = Number(page.dataset.page);
   const exact = textOf(cut).trim();
   if (!exact) return undefined;
   const box = page.getBoundingClientRect();
@@ -32,7 +38,7 @@ export function readSelection(scale: number): Selected | undefined {
       x1: (r.right - box.left) / scale,
       y1: (r.bottom - box.top) / scale,
     })),
-  );
+  ).map((rect) => turnBack(rect, sizeOf(number), turn));
   const before = document.createRange();
   before.setStart(layer, 0);
   before.setEnd(cut.startContainer, cut.startOffset);
@@ -44,7 +50,7 @@ export function readSelection(scale: number): Selected | undefined {
   const last = boxes.at(-1);
   const top = boxes[0]?.top ?? box.top;
   return {
-    page: Number(page.dataset.page),
+    page: number,
     quote,
     rects,
     at: new DOMRect(last?.right ?? box.left, top, 0, (last?.bottom ?? box.top) - top),

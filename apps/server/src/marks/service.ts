@@ -1,0 +1,106 @@
+/** Making, changing, showing and removing marks. */
+import { and, eq } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { Changed, EditMark, NewMark } from '@pandecta/contract';
+import type { Change, MarkEditChange, MarkWords } from '@pandecta/core/changes';
+import { isOnWords } from '@pandecta/core/marks';
+import type { Access } from '../access/principal.ts';
+import { refuseByRole } from '../changes/carriers.ts';
+import { answer, commitWithin, type How } from '../changes/commit.ts';
+import { commit } from '../changes/service.ts';
+import { transact, type Db } from '../database/connect.ts';
+import { within } from '../database/within.ts';
+import { Refusal } from '../errors.ts';
+import { findFile } from '../files/store.ts';
+import { sourceFiles } from '../files/tables.ts';
+import { entryOf } from '../lists/store.ts';
+import type { Services } from '../services.ts';
+import { findMark } from './store.ts';
+import { marks } from './tables.ts';
+
+/** @throws Refusal where the source has no such file */
+export async function refuseUnattached(db: Db, workspaceId: string, source: string, file: string): Promise<void> {
+  const where = and(eq(sourceFiles.sourceId, source), eq(sourceFiles.fileId, file));
+  if (!(await within(db, workspaceId).has(sourceFiles, where))) throw new Refusal('no_such_file');
+}
+
+export async function makeMark(
+  services: Services,
+  actor: Access,
+  { source, file }: { source: string; file: string },
+  input: NewMark,
+): Promise<Changed> {
+  const { db, followers } = services;
+  await refuseUnattached(db, actor.workspaceId, source, file);
+  const { pages } = await findFile(db, actor, file);
+  if (input.page > Math.max(1, pages)) throw new Refusal('invalid', `the file has no page ${input.page}`);
+  await refuseUnknownSense(db, actor, input.sense);
+  const shape = input.shape ?? 'highlight';
+  if (!isOnWords(shape) && input.rects.length !== 1)
+    throw new Refusal('invalid', 'a region and a point have one place on the page');
+  const id = uuidv7();
+  const own = input.personal ? actor.userId : undefined;
+  const change: Change = { do: 'mark', mark: id, source, present: true, ...(own && { own }) };
+  refuseByRole(actor.role, change);
+  const committed = await transact(db, async (tx) => {
+    // Unseen until the change brings it.
+    await within(tx, actor.workspaceId).insert(marks, {
+      id,
+      sourceId: source,
+      fileId: file,
+      page: input.page,
+      senseId: input.sense,
+      shape,
+      owner: own,
+      quote: input.quote,
+      rects: input.rects,
+      gloss: input.gloss ?? '',
+      present: false,
+      madeBy: actor.userId,
+    });
+    return commitWithin(tx, actor, change);
+  });
+  followers.kick();
+  return { ...answer(committed), id };
+}
+
+const EDITED = ['gloss', 'sense', 'shape'] as const satisfies (keyof MarkWords)[];
+
+export async function editMark(
+  services: Services,
+  actor: Access,
+  id: string,
+  { seen = {}, ...input }: EditMark,
+): Promise<Changed> {
+  const { named, now } = await findMark(services.db, actor, id);
+  if (input.sense) await refuseUnknownSense(services.db, actor, input.sense);
+  const fields: MarkEditChange['fields'] = Object.fromEntries(
+    EDITED.flatMap((field) => {
+      const after = input[field];
+      return after === undefined || after === now[field] ? [] : [[field, { before: seen[field] ?? now[field], after }]];
+    }),
+  );
+  return alter(services, actor, { do: 'mark-edit', ...named, fields }, { joins: true });
+}
+
+export async function removeMark(services: Services, actor: Access, id: string): Promise<Changed> {
+  const { named } = await findMark(services.db, actor, id);
+  return alter(services, actor, { do: 'mark', ...named, present: false });
+}
+
+/** Everyone sees it from now on, and that it was shown. */
+export async function shareMark(services: Services, actor: Access, id: string): Promise<Changed> {
+  const { named, now } = await findMark(services.db, actor, id);
+  const { own: _, ...shown } = named;
+  return alter(services, actor, { do: 'mark-edit', ...shown, fields: { owner: { before: now.owner, after: null } } });
+}
+
+/** Any member alters their own; what all members see, whoever may mark: the carrier of the change says so. */
+async function alter(services: Services, actor: Access, change: Change, how?: How): Promise<Changed> {
+  refuseByRole(actor.role, change);
+  return answer(await commit(services, actor, change, how));
+}
+
+async function refuseUnknownSense(db: Db, actor: Access, id: string): Promise<void> {
+  if (!(await entryOf(db, actor, 'sense', id))) throw new Refusal('invalid', 'there is no such sense');
+}

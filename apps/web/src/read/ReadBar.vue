@@ -1,0 +1,146 @@
+<script setup lang="ts">
+/** What is done with the document that is open: how it is marked, where one goes in it, how it is shown. */
+import { Minus, Plus, TableOfContents } from '@lucide/vue';
+import { computed, ref, useTemplateRef } from 'vue';
+import type { DocumentReply } from '@pandecta/contract';
+import { SHAPE_NAMES, SHAPES, type Sense, type Shape } from '@pandecta/core/marks';
+import type { CitedPages } from '@pandecta/core/page-numbers';
+import KitButton from '../kit/KitButton.vue';
+import KitCheck from '../kit/KitCheck.vue';
+import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
+import KitPopover from '../kit/KitPopover.vue';
+import KitSelect from '../kit/KitSelect.vue';
+import { useSession } from '../session/store.ts';
+import { FILL } from './colours.ts';
+import OutlineTree, { type Heading } from './OutlineTree.vue';
+import PageField from './PageField.vue';
+import SensesSheet from './SensesSheet.vue';
+import type { useWithin } from './within.ts';
+import WithinBar from './WithinBar.vue';
+
+defineProps<{
+  shows: 'snapshot' | 'picture' | 'pages';
+  document: DocumentReply | null;
+  offered: Sense[];
+  within: { [K in 'words' | 'hits' | 'total' | 'at' | 'error']: ReturnType<typeof useWithin>[K]['value'] };
+  page: number;
+  pages: number;
+  numbers: CitedPages;
+  labelOf: (page: number) => string;
+  scale: number;
+  outline: Heading[];
+}>();
+const sense = defineModel<string>('sense', { required: true });
+const shape = defineModel<Shape>('shape', { required: true });
+const personal = defineModel<boolean>('personal', { required: true });
+const words = defineModel<string>('words', { required: true });
+const emit = defineEmits<{
+  mark: [sense: string];
+  search: [];
+  step: [by: number];
+  go: [page: number];
+  follow: [dest: string | unknown[]];
+  number: [number: string | undefined];
+  zoom: [factor: number];
+  fit: [];
+  turn: [by: 90 | -90];
+  print: [];
+}>();
+const session = useSession();
+const withinBar = useTemplateRef<{ focus(): void }>('withinBar');
+const pageField = useTemplateRef<{ focus(): void }>('pageField');
+defineExpose({ focusSearch: () => withinBar.value?.focus(), focusPage: () => pageField.value?.focus() });
+
+const shapes = SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }));
+const arranging = ref(false);
+const more = computed<MenuEntry[]>(() => [
+  { name: 'Fit to the width', run: () => emit('fit') },
+  { name: 'Turn right', run: () => emit('turn', 90) },
+  { name: 'Turn left', run: () => emit('turn', -90) },
+  { name: 'Print…', run: () => emit('print') },
+  ...(session.may('arrange') ? [{ name: 'Senses of marks…', run: () => (arranging.value = true) }] : []),
+]);
+</script>
+
+<template>
+  <div
+    class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line bg-paper px-4 py-[7px] text-body"
+  >
+    <span v-if="shows !== 'pages'" class="text-muted">{{
+      shows === 'snapshot' ? 'A saved web page' : 'A picture'
+    }}</span>
+    <template v-else-if="session.may('own')">
+      <span class="text-muted">Mark as</span>
+      <KitButton
+        v-for="s in offered"
+        :key="s.id"
+        class="!py-[3px]"
+        :aria-pressed="sense === s.id"
+        :class="sense === s.id && 'outline-2 outline-verdigris'"
+        :title="s.says || undefined"
+        @mousedown.prevent
+        @click="emit('mark', s.id)"
+      >
+        <span
+          class="inline-block h-[15px] w-[15px] rounded-[3px] text-center font-mono text-label font-semibold leading-[15px] text-[#1f262d]"
+          :class="FILL[s.colour]"
+          >{{ s.key ?? '' }}</span>{{ s.name }}
+      </KitButton>
+      <KitSelect v-model="shape" class="w-28" label="Shape of marks" :options="shapes" />
+      <label class="flex items-center gap-1.5 text-fine whitespace-nowrap"
+        ><KitCheck
+          :checked="personal"
+          label="For yourself alone"
+          :disabled="!session.may('mark')"
+          @check="personal = !personal"
+        />For yourself alone</label
+      >
+    </template>
+    <span v-if="document?.state === 'image only'" class="text-ochre"
+      >These pages are pictures; their words cannot be selected or found.</span
+    >
+    <div v-if="shows !== 'picture'" class="ml-auto flex flex-wrap items-center gap-1.5">
+      <WithinBar
+        ref="withinBar"
+        v-model="words"
+        :found="within.hits.length"
+        :total="within.total"
+        :at="within.at"
+        :error="within.error"
+        @search="emit('search')"
+        @step="emit('step', $event)"
+      />
+      <span v-if="shows === 'pages'" class="flex items-center gap-1.5">
+        <span class="mx-1 h-5 border-l border-line" />
+        <KitPopover v-if="outline.length" look="quiet" name="Contents of the document"
+          ><template #button><TableOfContents :size="15" /></template
+          ><template #default="{ close }"
+            ><OutlineTree class="w-80 p-2" :headings="outline" @follow="(emit('follow', $event), close())" /></template
+        ></KitPopover>
+        <PageField
+          v-if="pages"
+          ref="pageField"
+          :page="page"
+          :pages="pages"
+          :numbers="numbers"
+          :label-of="labelOf"
+          :may-edit="session.may('edit')"
+          @go="emit('go', $event)"
+          @number="emit('number', $event)"
+        />
+        <KitButton class="!px-1.5" name="Smaller" @click="emit('zoom', 1 / 1.15)"><Minus :size="14" /></KitButton>
+        <KitButton
+          look="bare"
+          class="w-12 text-center font-mono text-fine"
+          title="Fit to the width"
+          :aria-label="`Zoom ${Math.round(scale * 100)} %: fit to the width`"
+          @click="emit('fit')"
+          >{{ Math.round(scale * 100) }} %</KitButton
+        >
+        <KitButton class="!px-1.5" name="Larger" @click="emit('zoom', 1.15)"><Plus :size="14" /></KitButton>
+        <KitMenu :entries="more" look="quiet" at="bottom-end" name="More about the document">More</KitMenu>
+      </span>
+    </div>
+  </div>
+  <SensesSheet v-model:open="arranging" :senses="document?.senses ?? []" />
+</template>

@@ -1,0 +1,106 @@
+/** The files of a source: added, named, numbered; what stands on their pages. */
+import { IsBoolean, IsInt, IsString, IsUrl, Length, Max, MaxLength, Min } from 'class-validator';
+import { Changed } from './changes.ts';
+import { RectBody } from './marks.ts';
+import { route } from './route.ts';
+import { ListOf, Optional } from './shape.ts';
+import { LitSpan } from './sources.ts';
+
+export class PageHit {
+  /** Counted from 1. */
+  @IsInt() page!: number;
+  /** The number by which the page is cited. */
+  @IsString() cited!: string;
+  @IsString() text!: string;
+  @ListOf(() => LitSpan) lit!: LitSpan[];
+  @ListOf(() => RectBody) rects!: RectBody[];
+}
+
+export class WithinQuery {
+  @IsString() @MaxLength(2000) q!: string;
+}
+
+export class WithinReply {
+  @ListOf(() => PageHit) hits!: PageHit[];
+  @IsInt() total!: number;
+}
+
+/** What is to be another; the rest stays. */
+export class EditFile {
+  @Optional() @IsString() @Length(1, 200) name?: string;
+  /** It is opened first. */
+  @Optional() @IsBoolean() main?: boolean;
+}
+
+/** The number of a page, from which the next are counted on. Without a number, what was set by hand for the page is removed. */
+export class NumberPage {
+  @IsInt() @Min(1) @Max(100_000) page!: number;
+  /** As it is printed: "12", "xii", "A-3". */
+  @Optional() @IsString() @Length(1, 40) number?: string;
+}
+
+/** A link in place of a file. */
+export class LinkFile {
+  @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false })
+  @MaxLength(2000)
+  address!: string;
+  @Optional() @IsString() @MaxLength(200) name?: string;
+}
+
+export const fileRoutes = {
+  add: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files',
+    may: 'edit',
+    summary: 'Add a file to a source, as multipart; with the field “instead”, in place of another of its files.',
+    reply: Changed,
+  }),
+  link: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/links',
+    may: 'edit',
+    summary: 'Add a link to a source, in place of a file.',
+    body: LinkFile,
+    reply: Changed,
+  }),
+  edit: route({
+    method: 'PATCH',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'edit',
+    summary: 'Rename a file of a source, or say that it is opened first.',
+    body: EditFile,
+    reply: Changed,
+  }),
+  remove: route({
+    method: 'DELETE',
+    path: '/w/:workspace/sources/:source/files/:file',
+    may: 'edit',
+    summary: 'Take a file from a source; it can be undone.',
+    reply: Changed,
+  }),
+  number: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/numbers',
+    may: 'edit',
+    summary: 'Say which number a page of a file has in print; the pages after it are counted on.',
+    body: NumberPage,
+    reply: Changed,
+  }),
+  content: route({
+    method: 'GET',
+    path: '/w/:workspace/files/:file/content',
+    may: 'read',
+    bounded: true,
+    summary: 'The content of a file; ranges are served.',
+    produces: 'application/pdf',
+  }),
+  within: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/within',
+    may: 'read',
+    bounded: true,
+    summary: 'Where words stand in a document: pages, spans and rectangles.',
+    query: WithinQuery,
+    reply: WithinReply,
+  }),
+};
