@@ -7,7 +7,7 @@
 export const ON_THE_THREAD = {
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {
@@ -15,12 +15,15 @@ export const ON_THE_THREAD = {
     grows: ['freeCitationKey'],
   },
   citing: { bounded: ['DEFAULT_STYLE'] },
-  documents: { grows: ['packWords', 'rectsOf', 'unpackWords'] },
+  documents: {
+    bounded: ['correctedPage', 'lineText', 'linesOf'],
+    grows: ['confidenceOf', 'packWords', 'rectsOf', 'unpackWords'],
+  },
   door: { bounded: ['seenInWords'] },
   formats: { bounded: ['EXPORT_INFO', 'TEXT_FORMATS', 'isPdf', 'pictureType', 'readItem'], grows: ['checkColumns'] },
   identifiers: { bounded: ['normaliseDoi', 'normaliseIsbn'] },
   intake: { bounded: ['LACKS', 'lacksInWords', 'lacksOf'] },
-  marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'isOnWords'] },
+  marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'findQuote', 'isOnWords'] },
   'mark-export': { bounded: ['MARK_INFO'] },
   matching: {
     bounded: 'ALL_OF_THEM CERTAIN LARGEST_BLOCK LONGEST_KEY VERDICTS WORTH_A_LOOK areOneWork canCombine compare filledBy givenByLike identifierKeys isTellingTitle matchKeys meetingKeys mergedRecord planMerge titleKey wholeKey'.split(' '), // prettier-ignore

@@ -1,9 +1,10 @@
 /** The files of a source: added, named, numbered; what stands on their pages. */
-import { IsBoolean, IsInt, IsString, IsUrl, Length, Max, MaxLength, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsNumber, IsString, IsUrl, Length, Max, MaxLength, Min } from 'class-validator';
 import { Changed } from './changes.ts';
 import { RectBody } from './marks.ts';
 import { route } from './route.ts';
-import { ListOf, Optional } from './shape.ts';
+import { PARAGRAPH_KINDS, type ParagraphKind } from '@pandecta/core/documents';
+import { ListOf, Optional, Part } from './shape.ts';
 import { LitSpan } from './sources.ts';
 
 export class PageHit {
@@ -37,6 +38,67 @@ export class NumberPage {
   @IsInt() @Min(1) @Max(100_000) page!: number;
   /** As it is printed: "12", "xii", "A-3". */
   @Optional() @IsString() @Length(1, 40) number?: string;
+}
+
+/** Which words of a line the recognition was unsure of, as offsets into it. */
+export class UnsureWord {
+  @IsInt() start!: number;
+  @IsInt() end!: number;
+}
+
+export class LineOfPage {
+  /** Counted from 0, among the lines that were recognised. */
+  @IsInt() line!: number;
+  @Part(() => RectBody) box!: RectBody;
+  @IsString() recognised!: string;
+  /** As it reads now. */
+  @IsString() text!: string;
+  @ListOf(() => UnsureWord) unsure!: UnsureWord[];
+}
+
+export class LinesOfPage {
+  @IsInt() page!: number;
+  /** In points. */
+  @IsNumber() width!: number;
+  @IsNumber() height!: number;
+  @ListOf(() => LineOfPage) lines!: LineOfPage[];
+}
+
+export class PageAsked {
+  @IsInt() @Min(1) @Max(100_000) page!: number;
+}
+
+export class CorrectLine extends PageAsked {
+  @IsInt() @Min(0) @Max(10_000) line!: number;
+  /** Without it the line reads as it was recognised. */
+  @Optional() @IsString() @MaxLength(2000) text?: string;
+  /** How it read when one began: where it reads otherwise by now, nothing is changed. */
+  @IsString() @MaxLength(2000) seen!: string;
+}
+
+/** So many pages are read at once. */
+export const MOST_PLAIN_PAGES = 20;
+
+export class PagesAsked {
+  /** Counted from 1. */
+  @IsInt() @Min(1) @Max(100_000) from!: number;
+  @IsInt() @Min(1) @Max(MOST_PLAIN_PAGES) count!: number;
+}
+
+export class PlainParagraph {
+  @IsIn(PARAGRAPH_KINDS) kind!: ParagraphKind;
+  @IsString() text!: string;
+  @IsInt() start!: number;
+}
+
+export class PlainPage {
+  @IsInt() page!: number;
+  @IsString() cited!: string;
+  @ListOf(() => PlainParagraph) paragraphs!: PlainParagraph[];
+}
+
+export class PlainReply {
+  @ListOf(() => PlainPage) pages!: PlainPage[];
 }
 
 /** A link in place of a file. */
@@ -85,6 +147,32 @@ export const fileRoutes = {
     summary: 'Say which number a page of a file has in print; the pages after it are counted on.',
     body: NumberPage,
     reply: Changed,
+  }),
+  lines: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/lines',
+    may: 'read',
+    bounded: true,
+    summary: 'The lines of a page as they were recognised and as they were corrected, with their places.',
+    query: PageAsked,
+    reply: LinesOfPage,
+  }),
+  correct: route({
+    method: 'PUT',
+    path: '/w/:workspace/sources/:source/files/:file/lines',
+    may: 'edit',
+    summary: 'Correct a line of a page, or put it back as it was recognised.',
+    body: CorrectLine,
+    reply: Changed,
+  }),
+  plain: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/plain',
+    may: 'read',
+    bounded: true,
+    summary: 'Pages as paragraphs in the order one reads them, without running heads.',
+    query: PagesAsked,
+    reply: PlainReply,
   }),
   content: route({
     method: 'GET',

@@ -123,6 +123,11 @@ async function stored(): Promise<Library> {
       heading: t.heading,
       broader: t.broader,
     });
+  for (const c of await of(
+    { key: text(), text: text() },
+    sql`select file_id || ' ' || page || ' ' || line as key, text from corrections where workspace_id = ${w}`,
+  ))
+    library.corrections.set(c.key, c.text);
   for (const f of await of(
     { id: text(), name: text(), numbering: orNull(json<NumberRun[]>()) },
     sql`select id, name, numbered_by_hand as numbering from files where workspace_id = ${w} order by id`,

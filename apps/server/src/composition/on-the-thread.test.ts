@@ -4,7 +4,7 @@ import { setFlagsFromString } from 'node:v8';
 import { describe, expect, test } from 'vitest';
 import * as changes from '@pandecta/core/changes';
 import { freeCitationKey } from '@pandecta/core/citation-key';
-import { packWords, rectsOf, unpackWords, type PageWord } from '@pandecta/core/documents';
+import { confidenceOf, packWords, rectsOf, unpackWords, type PageWord } from '@pandecta/core/documents';
 import { checkColumns } from '@pandecta/core/formats';
 import { bestOf, bestOfField } from '@pandecta/core/matching';
 import { mostAlike } from '@pandecta/core/narrowing';
@@ -104,6 +104,7 @@ const TRIED: Record<string, (n: number) => unknown> = {
     const taken = new Set([...list(n, (i) => `vale1990${i}`), ...'abcdefghijklmnopqrstuvwxyz'].map((k) => `${k}`));
     return freeCitationKey('vale1990', (key) => taken.has(key));
   },
+  'documents.confidenceOf': (n) => confidenceOf(Array(n).fill('gate'), Array(n).fill({ text: 'weir', confidence: 9 })),
   'documents.packWords': (n) => packWords(words(n)),
   'documents.rectsOf': (n) => rectsOf(words(n), 0, n * 6),
   'documents.unpackWords': (n) => unpackWords(packWords(words(n))),

@@ -1,15 +1,16 @@
 import { eq, sql } from 'drizzle-orm';
-import { editableFile } from '@pandecta/core/changes';
+import { correctable, editableFile } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { sources } from '../records/tables.ts';
+import { lockedLine, sourcesWith, writeLine } from './corrections.ts';
 import { files } from './tables.ts';
 
 const FILES = { table: sql`source_files`, column: sql`file_id` };
 
-export const fileChanges: CarriersOf<'attach' | 'file-edit'> = {
+export const fileChanges: CarriersOf<'attach' | 'file-edit' | 'correct'> = {
   attach: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -41,6 +42,15 @@ export const fileChanges: CarriersOf<'attach' | 'file-edit'> = {
       if (numbering) await here.update(files, { numberedByHand: numbering.after }, ofFile);
       if (main) await here.update(sources, { mainFile: main.after }, ofSource);
       return { change: done, altered: {} };
+    },
+  },
+  correct: {
+    may: 'edit',
+    async carryOut(tx, workspaceId, change) {
+      const now = await lockedLine(tx, workspaceId, change);
+      if (now === undefined || !correctable(now, change)) return NOTHING;
+      await writeLine(tx, workspaceId, change, change.text.after);
+      return { change, altered: { records: await sourcesWith(tx, workspaceId, change.file) } };
     },
   },
 };

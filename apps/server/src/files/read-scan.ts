@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { scanToPdf } from '@pandecta/debian/tesseract';
 import type { Services } from '../services.ts';
+import { keepConfidence } from './confidence.ts';
 import { readPdf, type ReadPdf } from './read-pdf.ts';
 
 /** A page takes some seconds: what is longer keeps its pictures alone. */
@@ -43,10 +44,11 @@ async function readScan(
   try {
     const made = await scanToPdf(scan.path, scan.pages, folder, onPage);
     if (!made) return undefined;
-    const stored = await services.storage.put(createReadStream(made));
+    const stored = await services.storage.put(createReadStream(made.path));
     const name = scan.name.replace(/(?:\.pdf)?$/i, ' (with its text).pdf');
     const input = { ...stored, name, path: services.storage.path(stored.sha256) };
     const read = await readPdf(services, workspace, input, async () => {});
+    await keepConfidence(services.db, workspace.id, read.fileId, made.pages);
     return read.state === 'text' ? read : undefined;
   } finally {
     await rm(folder, { recursive: true, force: true });

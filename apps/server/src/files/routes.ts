@@ -15,6 +15,8 @@ import { documentTsquery } from '../searching/rows.ts';
 import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
+import { correctLine, linesOfPage } from './corrections.ts';
+import { plainPages } from './plain.ts';
 import { numberPage, numbersOf } from './numbers.ts';
 import { findFile } from './store.ts';
 
@@ -38,6 +40,19 @@ export function fileRoutes(declare: Declare, services: Services): void {
   declare(routes.files.edit, (call) => editFile(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));
   declare(routes.files.number, (call) => numberPage(services, call, call.params.source, call.params.file, call.body));
+  declare(routes.files.lines, async (call) => {
+    await findFile(db, call.actor, call.params.file);
+    return linesOfPage(services, call, call.params.file, call.query.page);
+  });
+  declare(routes.files.correct, async (call) => {
+    await findFile(db, call.actor, call.params.file);
+    return correctLine(services, call, call.params.source, call.params.file, call.body);
+  });
+  declare(routes.files.plain, async ({ workspace, actor, params, query }) => {
+    await findFile(db, actor, params.file);
+    const here = { sourceId: params.source, fileId: params.file };
+    return { pages: await plainPages(services, workspace.id, here, query) };
+  });
   declare(routes.files.content, async ({ actor, params, request, reply }) => {
     const file = await findFile(db, actor, params.file);
     if (file.address) return reply.redirect(file.address);

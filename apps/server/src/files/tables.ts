@@ -68,6 +68,34 @@ export const pages = pgTable(
     height: real('height').notNull(),
     text: text('text').notNull(),
     words: bytea('words').notNull(),
+    /** How sure the recognition was of each word, in percent, a byte each; 255 where nothing is known. Null where the file had its words. */
+    confidence: bytea('confidence'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.number] })],
+);
+
+/** Pages some lines of which were corrected, as they were read first. */
+export const pagesAsRead = pgTable(
+  'pages_as_read',
+  {
+    workspaceId: workspaceId(),
+    fileId: uuid('file_id').notNull(),
+    number: integer('number').notNull(),
+    text: text('text').notNull(),
+    words: bytea('words').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.number] })],
+);
+
+/** Lines as a person corrected them, each by its place among those that were read first. */
+export const corrections = pgTable(
+  'corrections',
+  {
+    workspaceId: workspaceId(),
+    fileId: uuid('file_id').notNull(),
+    page: integer('page').notNull(),
+    line: integer('line').notNull(),
+    text: text('text').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.page, t.line] })],
 );

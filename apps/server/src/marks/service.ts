@@ -3,7 +3,8 @@ import { and, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed, EditMark, NewMark } from '@pandecta/contract';
 import type { Change, MarkEditChange, MarkWords } from '@pandecta/core/changes';
-import { isOnWords } from '@pandecta/core/marks';
+import { rectsOf, unpackWords } from '@pandecta/core/documents';
+import { findQuote, isOnWords, type Rect } from '@pandecta/core/marks';
 import type { Access } from '../access/principal.ts';
 import { refuseByRole } from '../changes/carriers.ts';
 import { answer, commitWithin, type How } from '../changes/commit.ts';
@@ -12,7 +13,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { findFile } from '../files/store.ts';
-import { sourceFiles } from '../files/tables.ts';
+import { pages as pagesOfFiles, sourceFiles } from '../files/tables.ts';
 import { entryOf } from '../lists/store.ts';
 import type { Services } from '../services.ts';
 import { findMark } from './store.ts';
@@ -38,6 +39,8 @@ export async function makeMark(
   const shape = input.shape ?? 'highlight';
   if (!isOnWords(shape) && input.rects.length !== 1)
     throw new Refusal('invalid', 'a region and a point have one place on the page');
+  const rects =
+    input.rects.length || !isOnWords(shape) ? input.rects : await placeOf(db, actor.workspaceId, file, input);
   const id = uuidv7();
   const own = input.personal ? actor.userId : undefined;
   const change: Change = { do: 'mark', mark: id, source, present: true, ...(own && { own }) };
@@ -53,7 +56,7 @@ export async function makeMark(
       shape,
       owner: own,
       quote: input.quote,
-      rects: input.rects,
+      rects,
       gloss: input.gloss ?? '',
       present: false,
       madeBy: actor.userId,
@@ -62,6 +65,18 @@ export async function makeMark(
   });
   followers.kick();
   return { ...answer(committed), id };
+}
+
+/** Where the quoted words stand on the page; nowhere where they are not found there. */
+async function placeOf(db: Db, workspaceId: string, file: string, { page, quote }: NewMark): Promise<Rect[]> {
+  const { text, words, fileId, number } = pagesOfFiles;
+  const found = await within(db, workspaceId).first(
+    pagesOfFiles,
+    { text, words },
+    and(eq(fileId, file), eq(number, page)),
+  );
+  const at = found && findQuote(found.text, quote);
+  return at ? rectsOf(unpackWords(found.words), at.start, at.end) : [];
 }
 
 const EDITED = ['gloss', 'sense', 'shape'] as const satisfies (keyof MarkWords)[];

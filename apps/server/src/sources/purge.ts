@@ -68,7 +68,10 @@ export async function purgeWithin(tx: Db, which: SQL): Promise<{ count: number; 
     w: ['uuid', files.map((f) => f.workspace_id)],
     f: ['uuid', files.map((f) => f.id)],
   });
-  await tx.execute(sql`delete from pages t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`);
+  for (const of of ['pages', 'pages_as_read', 'corrections'])
+    await tx.execute(
+      sql`delete from ${sql.raw(of)} t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`,
+    );
   await tx.execute(
     sql`delete from documents t using ${gonePages} where t.workspace_id = u.w and t.kind = 'page' and t.id = u.f`,
   );

@@ -17,6 +17,8 @@ export const pathIn = (workspace: string, { path }: Route, of: Record<string, st
 export const queryFor = ({ query }: Route): string =>
   ({
     WithinQuery: '?q=gate',
+    PageAsked: '?page=1',
+    PagesAsked: '?from=1&count=1',
     AskIds: '?from=0&count=10',
     SuggestValues: '?field=tag',
     AskOverview: '?rows=tag&columns=kind',
@@ -71,6 +73,7 @@ export const bodiesFor = (ids: Ids): Record<string, object> => ({
   'senses.edit': { name: 'Mine', key: 1, colour: 'sky' },
   'senses.merge': { into: ids.sense },
   'senses.order': { senses: [ids.sense] },
+  'files.correct': { page: 1, line: 0, text: 'Mine', seen: 'Hours of the lower gate' },
   'files.number': { page: 1, number: '12' },
   'glosses.write': { text: 'Mine now' },
   'glosses.edit': { text: 'Mine now' },

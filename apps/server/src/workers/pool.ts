@@ -56,6 +56,7 @@ const WAITED_FOR = new Set<TaskName>([
   'proofOne',
   'altered',
   'writeMarks',
+  'paragraphs',
   'write',
   'printed',
   'readList',

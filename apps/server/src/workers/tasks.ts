@@ -27,7 +27,16 @@ import {
   type ProtocolName,
 } from '@pandecta/core/catalogues';
 import { MOST_TYPED, takeApart as takeTextApart, type DoorPart } from '@pandecta/core/door';
-import { recognise as recogniseWork, type Embedded, type Page, type Recognised } from '@pandecta/core/documents';
+import {
+  paragraphsOf,
+  recognise as recogniseWork,
+  runningLines,
+  unpackWords,
+  type Embedded,
+  type Page,
+  type Paragraph,
+  type Recognised,
+} from '@pandecta/core/documents';
 import { OFFICE, officeFormat, readOffice } from '@pandecta/core/office';
 import {
   isPage,
@@ -152,6 +161,15 @@ export async function rebuild(bytes: Uint8Array): Promise<Uint8Array | undefined
   } catch {
     return undefined;
   }
+}
+
+/** Pages as paragraphs; all of them together say what stands at their heads and feet. */
+export function paragraphs(
+  pages: { number: number; text: string; words: Uint8Array; height: number }[],
+): { page: number; paragraphs: Paragraph[] }[] {
+  const read = pages.map((p) => ({ ...p, words: unpackWords(p.words) }));
+  const running = runningLines(read);
+  return read.map((p) => ({ page: p.number, paragraphs: paragraphsOf(p, running) }));
 }
 
 /** Marks as a file. */

@@ -19,7 +19,8 @@ const text = defineModel<string | number>();
 const control = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('control');
 defineExpose({
   focus: (how?: FocusOptions): void => control.value?.focus(how),
-  select: (): void => control.value?.select(),
+  /** All of it, or from one place to another. */
+  select: (from = 0, to = control.value?.value.length ?? 0): void => control.value?.setSelectionRange(from, to),
   blur: (): void => control.value?.blur(),
   /** Puts the caret at a place. */
   placeCaret: (at: number): void => control.value?.setSelectionRange(at, at),

@@ -34,6 +34,9 @@ const sense = defineModel<string>('sense', { required: true });
 const shape = defineModel<Shape>('shape', { required: true });
 const personal = defineModel<boolean>('personal', { required: true });
 const words = defineModel<string>('words', { required: true });
+/** Whether the text is shown set anew, and whether it is corrected line by line. */
+const plain = defineModel<boolean>('plain', { required: true });
+const correcting = defineModel<boolean>('correcting', { required: true });
 const emit = defineEmits<{
   mark: [sense: string];
   search: [];
@@ -58,6 +61,8 @@ const more = computed<MenuEntry[]>(() => [
   { name: 'Turn right', run: () => emit('turn', 90) },
   { name: 'Turn left', run: () => emit('turn', -90) },
   { name: 'Print…', run: () => emit('print') },
+  { name: 'Plain reading', checked: plain.value, run: () => (plain.value = !plain.value) },
+  { name: 'Correct the text', checked: correcting.value, run: () => (correcting.value = !correcting.value) },
   ...(session.may('arrange') ? [{ name: 'Senses of marks…', run: () => (arranging.value = true) }] : []),
 ]);
 </script>

@@ -20,10 +20,12 @@ import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
 import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
+import CorrectionPanel from './correcting/CorrectionPanel.vue';
 import { useMarking } from './marking.ts';
 import type { Heading } from './OutlineTree.vue';
 import PageStrip from './PageStrip.vue';
 import PicturePage from './PicturePage.vue';
+import PlainView from './plain/PlainView.vue';
 import { usePrinting } from './print.ts';
 import ReadBar from './ReadBar.vue';
 import SenseChooser from './SenseChooser.vue';
@@ -55,6 +57,8 @@ const active = ref<string | null>(null);
 const outline = shallowRef<Heading[]>([]);
 /** Where one is to begin, until the pages stand there. */
 const wanted = ref<number | null>(null);
+const plain = ref(false);
+const correcting = ref(false);
 const MARGIN = 250;
 
 const scale = computed(() => viewer.value?.scale ?? 1);
@@ -134,6 +138,8 @@ function onPage(n: number): void {
   const tab = tabs.open.find((t) => t.file === info.value?.fileId);
   if (tab && wanted.value === null) tab.page = n;
 }
+// The pages stand anew where the text was shown before.
+watch(plain, (now) => void (!now && (wanted.value ??= page.value)), { flush: 'sync' });
 watch([zoom, turn], () => {
   const tab = tabs.open.find((t) => t.file === info.value?.fileId);
   if (tab) Object.assign(tab, { zoom: zoom.value, turn: turn.value });
@@ -161,6 +167,12 @@ function toMark(id: string): void {
   const m = info.value?.marks.find((x) => x.id === id);
   if (!m) return;
   active.value = id;
+  // Its gloss stands beside the page.
+  if (plain.value) {
+    wanted.value = m.page;
+    plain.value = false;
+    return;
+  }
   toPlace(m.page, m.rects[0]);
 }
 function copyMark(id: string): void {
@@ -260,6 +272,8 @@ const chooserAt = useBeside(words, chooser);
         v-model:shape="marking.shape"
         v-model:personal="marking.personal"
         v-model:words="within.words"
+        v-model:plain="plain"
+        v-model:correcting="correcting"
         :shows="shows"
         :document="info"
         :offered="marking.offered"
@@ -302,6 +316,19 @@ const chooserAt = useBeside(words, chooser);
           class="min-w-0 flex-1"
           :address="addressOf(routes.files.content, { file: info!.fileId })"
           :name="info!.name"
+        />
+        <PlainView
+          v-else-if="plain && info"
+          class="min-w-0 flex-1"
+          :source="info.sourceId"
+          :file="info.fileId"
+          :pages="pages"
+          :page="page"
+          :marks="doc.marks.value"
+          :senses="senses"
+          @page="onPage"
+          @mark="toMark"
+          @selected="marking.choosePlain"
         />
         <PdfViewer
           v-else
@@ -347,8 +374,20 @@ const chooserAt = useBeside(words, chooser);
             @draw="marking.draw(p.number, $event)"
           />
         </PdfViewer>
+        <CorrectionPanel
+          v-if="correcting && info && shows === 'pages'"
+          class="w-1/2 min-w-80"
+          :source="info.sourceId"
+          :file="info.fileId"
+          :page="page"
+          :called="labelOf(page)"
+          :pdf="pdf"
+          :may-edit="session.may('edit')"
+          @close="correcting = false"
+          @page="go(Math.max(1, Math.min(pages, page + $event)))"
+        />
         <SourceBeside
-          v-if="source"
+          v-else-if="source"
           :source="source"
           :document="info"
           v-bind="shows === 'pages' ? { page: { at: page, of: pages, called: labelOf(page) } } : {}"

@@ -34,10 +34,18 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
     const { scale, turn, sizeOf } = shown();
     return readSelection(scale, turn, sizeOf);
   }
-  const look = (): void => void (selected.value = read() ?? null);
+  let isPlain = false;
+  const look = (): void => void (isPlain || (selected.value = read() ?? null));
   useEventListener('mouseup', () => setTimeout(look));
 
+  /** What is selected in the plain text: the server finds its place on the page. */
+  function choosePlain(what: Pick<Selected, 'page' | 'quote' | 'at'> | null): void {
+    isPlain = Boolean(what);
+    selected.value = what && { ...what, rects: [] };
+  }
+
   function unchoose(): void {
+    isPlain = false;
     getSelection()?.removeAllRanges();
     selected.value = null;
   }
@@ -78,5 +86,5 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
     return Boolean(word);
   }
 
-  return { selected, sense, shape, personal, offered, draws, mark, draw, copyQuote, choose, unchoose };
+  return { selected, sense, shape, personal, offered, draws, mark, draw, copyQuote, choose, choosePlain, unchoose };
 }

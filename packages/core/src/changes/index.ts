@@ -4,6 +4,7 @@ export {
   type CollectionEditChange,
   type CollectionWords,
 } from './collection-edit.ts';
+export { correctable, type CorrectChange } from './correct.ts';
 export { type Draw } from './draw.ts';
 export { editable, editRecord, type EditChange } from './edit.ts';
 export { editableFile, type FileEditChange } from './file-edit.ts';

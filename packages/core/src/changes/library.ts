@@ -51,6 +51,8 @@ export interface Library {
   marks: Map<Id, MarkWords & { source: Id; file: Id; present: boolean }>;
   /** Glosses on the whole of a source. */
   glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
+  /** Lines of pages as they were corrected; see `lineKey`. */
+  corrections: Map<string, string>;
   /** See `relationKey`. */
   relations: Map<string, Said>;
   /** See `settledKey`. */
@@ -68,6 +70,7 @@ export const emptyLibrary = (): Library => ({
   placements: new Map(),
   marks: new Map(),
   glosses: new Map(),
+  corrections: new Map(),
   relations: new Map(),
   settled: new Set(),
   entries: new Map(),

@@ -6,6 +6,7 @@ import { isObject } from '../source/record.ts';
 import { all, type AllChange } from './all.ts';
 import { attach } from './attach.ts';
 import { collection } from './collection.ts';
+import { correct } from './correct.ts';
 import { collectionEdit } from './collection-edit.ts';
 import { edit } from './edit.ts';
 import { entry } from './entry.ts';
@@ -45,6 +46,7 @@ export const SIMPLE = {
   order,
   attach,
   'file-edit': fileEdit,
+  correct,
   mark,
   'mark-edit': markEdit,
   gloss,

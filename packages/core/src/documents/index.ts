@@ -3,3 +3,6 @@ export * from './page.ts';
 export * from './bbox.ts';
 export * from './recognise.ts';
 export * from './xmp.ts';
+export * from './lines.ts';
+export * from './paragraphs.ts';
+export * from './confidence.ts';

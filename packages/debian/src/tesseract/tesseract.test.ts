@@ -26,7 +26,9 @@ test.each(['png', 'jpeg', 'tiff'])('a page drawn as a %s has its words back, whe
   execFileSync('pdftoppm', [`-${kind}`, '-r', '200', '-singlefile', path, join(folder, kind)]);
   const read = await pictureToPdf(join(folder, `${kind}.${{ png: 'png', jpeg: 'jpg', tiff: 'tif' }[kind]}`));
   const made = join(folder, `${kind}-read.pdf`);
-  writeFileSync(made, read!);
+  writeFileSync(made, read!.pdf);
+  expect(read!.pages[0]!.map((w) => w.text).join(' ')).toContain('The gate was shut');
+  expect(Math.min(...read!.pages[0]!.map((w) => w.confidence))).toBeGreaterThan(50);
   const [got, drawn] = await Promise.all([made, path].map(firstPage));
   expect(got!.text.replace(/\s+/g, ' ')).toBe(
     'Sediment behind closed barriers The gate was shut in the spring of 1872.',
