@@ -1,8 +1,24 @@
 /** The files of a source: added, named, numbered; what stands on their pages. */
-import { IsBoolean, IsIn, IsInt, IsNumber, IsString, IsUrl, Length, Max, MaxLength, Min } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsString,
+  IsUrl,
+  IsUUID,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
 import { Changed } from './changes.ts';
 import { RectBody } from './marks.ts';
-import { route } from './route.ts';
+import { RECORDS, route } from './route.ts';
 import { PARAGRAPH_KINDS, type ParagraphKind } from '@pandecta/core/documents';
 import { ListOf, Optional, Part } from './shape.ts';
 import { LitSpan } from './sources.ts';
@@ -101,6 +117,26 @@ export class PlainReply {
   @ListOf(() => PlainPage) pages!: PlainPage[];
 }
 
+/** So many pages make one source. */
+const MOST_TAKEN = 2000;
+
+export class TakePages {
+  /** Counted from 1. */
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_TAKEN) @IsInt({ each: true }) @Min(1, { each: true }) pages!: number[];
+  @IsObject() record!: Record<string, unknown>;
+}
+
+export class TakenAsSource {
+  @IsUUID() source!: string;
+  @IsString() title!: string;
+  /** Counted from 1. */
+  @IsArray() @IsInt({ each: true }) pages!: number[];
+}
+
+export class TakenPages {
+  @ListOf(() => TakenAsSource) taken!: TakenAsSource[];
+}
+
 /** A link in place of a file. */
 export class LinkFile {
   @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false })
@@ -173,6 +209,22 @@ export const fileRoutes = {
     summary: 'Pages as paragraphs in the order one reads them, without running heads.',
     query: PagesAsked,
     reply: PlainReply,
+  }),
+  takePages: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/parts',
+    may: 'edit',
+    summary: 'Make a source of pages of a document, as part of its source; a job does it.',
+    body: TakePages,
+    most: RECORDS,
+    reply: Changed,
+  }),
+  takenPages: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/parts',
+    may: 'read',
+    summary: 'Which pages of a document sources were made of.',
+    reply: TakenPages,
   }),
   content: route({
     method: 'GET',

@@ -6,7 +6,7 @@ import { Refusal } from '../errors.ts';
 import { inBounds } from '../subjects/registry.ts';
 import { files } from './tables.ts';
 
-type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt' | 'numbering'>;
+type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt' | 'numbering' | 'takenFrom'>;
 
 /** @throws Refusal where there is none, or the viewer sees no source it belongs to */
 export async function findFile(db: Db, viewer: Actor, id: string): Promise<FileRow> {

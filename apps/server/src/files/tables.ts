@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   index,
@@ -18,6 +19,11 @@ import { bytea, workspaceId } from '../database/columns.ts';
 /** The numbers of a document's pages, as far as its file says them. */
 export type ReadNumbering = Pick<Numbering, 'labels' | 'printed'>;
 
+export interface TakenFrom {
+  file: string;
+  pages: number[];
+}
+
 export const files = pgTable(
   'files',
   {
@@ -33,6 +39,8 @@ export const files = pgTable(
     numbering: jsonb('numbering').$type<ReadNumbering>(),
     /** As a person set them; null where nobody did. */
     numberedByHand: jsonb('numbered_by_hand').$type<NumberRun[]>(),
+    /** Of one made of pages of another: which file, and which pages of it, counted from 1. */
+    takenFrom: jsonb('taken_from').$type<TakenFrom>(),
     /** Of a link in place of a file: where it leads. */
     address: text('address'),
     /** When a source let go of it last; null where none ever did. */
@@ -42,6 +50,9 @@ export const files = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     uniqueIndex('files_sha').on(t.workspaceId, t.sha256),
     index('files_content').on(t.sha256),
+    index('files_taken')
+      .on(t.workspaceId, sql`(${t.takenFrom}->>'file')`)
+      .where(sql`${t.takenFrom} is not null`),
   ],
 );
 

@@ -10,11 +10,12 @@ import { remindOfAccess } from './access-until.ts';
 import { emptyBinJob } from './bin.ts';
 import { purge } from './purge.ts';
 import { sourceRoutes } from './routes.ts';
+import { takePagesJob } from './take-pages.ts';
 
 export const sources = {
   routes: sourceRoutes,
   first: async (services) => void giveMissingKeys(services),
-  jobs: [emptyBinJob],
+  jobs: [emptyBinJob, takePagesJob],
   regular: {
     'empty-bin': { at: ONCE_A_DAY, work: ({ db, storage }) => purge(db, storage) },
     'reserved-keys': { at: ONCE_A_DAY, work: ({ db }) => forgetReservedKeys(db) },

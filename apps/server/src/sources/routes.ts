@@ -5,6 +5,7 @@ import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { alterSources, previewAltering } from './altering.ts';
 import { binState, emptyBin, setBinDays } from './bin.ts';
+import { takenPages, takePages } from './take-pages.ts';
 import { addByHand, editRecord, setPresence } from './service.ts';
 import { findSource, summarise } from './store.ts';
 
@@ -13,6 +14,8 @@ export function sourceRoutes(declare: Declare, services: Services): void {
   declare(routes.sources.edit, (call) =>
     editRecord(services, call.actor, call.params.source, call.body.fields, call.body.seen),
   );
+  declare(routes.files.takePages, ({ actor, params, body }) => takePages(services, actor, params, body));
+  declare(routes.files.takenPages, ({ actor, params }) => takenPages(services.db, actor, params.file));
   declare(routes.sources.add, ({ actor, body }) => addByHand(services, actor, body.record, body.destination));
   declare(routes.sources.presence, async (call) =>
     setPresence(services, call.actor, await chosenIds(services, call, call.body), call.body.to),

@@ -26,6 +26,7 @@ const MOST_MEMORY_MB = 2048;
 const LONGEST_MS: Partial<Record<TaskName, number>> = {
   parse: 300_000,
   rebuild: 120_000,
+  cutPages: 120_000,
   pageLabels: 60_000,
   recognise: 30_000,
   cite: 60_000,

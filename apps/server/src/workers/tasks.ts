@@ -1,5 +1,6 @@
 /** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
 import { readlinkSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
 import { workerData } from 'piscina';
@@ -175,6 +176,19 @@ export function paragraphs(
 /** Marks as a file. */
 export const writeMarks = ({ marks, format }: { marks: ExportedMark[]; format: MarkFormat }): string =>
   writeMarkFile(marks, format);
+
+/** The pages of a PDF, counted from 1, as a PDF of their own. @throws Error where it cannot be opened */
+export async function cutPages({ path, pages }: { path: string; pages: number[] }): Promise<Uint8Array> {
+  const { PDFDocument } = await import('@cantoo/pdf-lib');
+  const whole = await PDFDocument.load(await readFile(path), { updateMetadata: false });
+  const part = await PDFDocument.create();
+  const copied = await part.copyPages(
+    whole,
+    pages.map((page) => page - 1),
+  );
+  for (const page of copied) part.addPage(page);
+  return part.save();
+}
 
 export { pageLabels, printedNumbers } from './page-numbers.ts';
 

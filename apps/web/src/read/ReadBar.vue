@@ -18,7 +18,7 @@ import SensesSheet from './SensesSheet.vue';
 import type { useWithin } from './within.ts';
 import WithinBar from './WithinBar.vue';
 
-defineProps<{
+const props = defineProps<{
   shows: 'snapshot' | 'picture' | 'pages';
   document: DocumentReply | null;
   offered: Sense[];
@@ -37,6 +37,8 @@ const words = defineModel<string>('words', { required: true });
 /** Whether the text is shown set anew, and whether it is corrected line by line. */
 const plain = defineModel<boolean>('plain', { required: true });
 const correcting = defineModel<boolean>('correcting', { required: true });
+/** Whether all pages are shown as small pictures. */
+const sheet = defineModel<boolean>('sheet', { required: true });
 const emit = defineEmits<{
   mark: [sense: string];
   search: [];
@@ -63,6 +65,9 @@ const more = computed<MenuEntry[]>(() => [
   { name: 'Print…', run: () => emit('print') },
   { name: 'Plain reading', checked: plain.value, run: () => (plain.value = !plain.value) },
   { name: 'Correct the text', checked: correcting.value, run: () => (correcting.value = !correcting.value) },
+  ...(session.may('edit') && props.shows === 'pages'
+    ? [{ name: 'Take pages as a source…', run: () => (sheet.value = true) }]
+    : []),
   ...(session.may('arrange') ? [{ name: 'Senses of marks…', run: () => (arranging.value = true) }] : []),
 ]);
 </script>

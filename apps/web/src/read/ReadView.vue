@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** Read: the page in the middle, gloss in the left margin level with its mark, the source on the right. */
-import { useDebounceFn } from '@vueuse/core';
 import { computed, nextTick, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { onPages, parseQuery, printQuery } from '@pandecta/core/query';
-import { routes, type Mark } from '@pandecta/contract';
+import { routes } from '@pandecta/contract';
 import { turned, turnRect, type Turn } from '@pandecta/core/marks';
 import { dateShort, namesShort, withoutMarkup, yearShort } from '@pandecta/core/source';
 import { addressOf } from '../api/client.ts';
@@ -22,9 +21,11 @@ import { useDocument } from './document.ts';
 import GlossColumn from './GlossColumn.vue';
 import CorrectionPanel from './correcting/CorrectionPanel.vue';
 import { useMarking } from './marking.ts';
+import { useMoving } from './moving.ts';
 import type { Heading } from './OutlineTree.vue';
 import PageStrip from './PageStrip.vue';
 import PicturePage from './PicturePage.vue';
+import ContactSheet from './sheet/ContactSheet.vue';
 import PlainView from './plain/PlainView.vue';
 import { usePrinting } from './print.ts';
 import ReadBar from './ReadBar.vue';
@@ -59,6 +60,9 @@ const outline = shallowRef<Heading[]>([]);
 const wanted = ref<number | null>(null);
 const plain = ref(false);
 const correcting = ref(false);
+const sheet = ref(false);
+/** The mark one came for. */
+let wantedMark = '';
 const MARGIN = 250;
 
 const scale = computed(() => viewer.value?.scale ?? 1);
@@ -104,6 +108,7 @@ watch(
     outline.value = [];
     const known = tabs.open.find((t) => t.file === f);
     wanted.value = Number(route.query.page) || known?.page || 1;
+    wantedMark = String(route.query.mark ?? '');
     zoom.value = known?.zoom ?? null;
     turn.value = known?.turn ?? 0;
     if (!(await doc.open(String(s), String(f)))) return;
@@ -129,7 +134,8 @@ function ready(): void {
   if (wanted.value === null) return;
   const at = wanted.value;
   wanted.value = null;
-  const mark = String(route.query.mark ?? '');
+  const mark = wantedMark;
+  wantedMark = '';
   if (info.value?.marks.some((m) => m.id === mark)) toMark(mark);
   else arrive(at);
 }
@@ -139,30 +145,16 @@ function onPage(n: number): void {
   if (tab && wanted.value === null) tab.page = n;
 }
 // The pages stand anew where the text was shown before.
-watch(plain, (now) => void (!now && (wanted.value ??= page.value)), { flush: 'sync' });
+watch([plain, sheet], ([a, b]) => void (!a && !b && (wanted.value ??= page.value)), { flush: 'sync' });
 watch([zoom, turn], () => {
   const tab = tabs.open.find((t) => t.file === info.value?.fileId);
   if (tab) Object.assign(tab, { zoom: zoom.value, turn: turn.value });
 });
 
-function go(n: number, y = 0): void {
-  void nextTick(() => viewer.value?.go(n, y));
-}
-const toPlace = (n: number, rect: Mark['rects'][number] | undefined): void =>
-  go(n, rect ? turnRect(rect, sizeOf(n), turn.value).y0 * scale.value : 0);
-const toCurrent = (): void => void (within.current && toPlace(within.current.page, within.current.rects[0]));
-const searchNow = useDebounceFn(async () => {
-  await within.search();
-  toCurrent();
-}, 120);
-function step(by: number): void {
-  within.step(by);
-  toCurrent();
-}
-function toHit(at: number): void {
-  within.at = at;
-  toCurrent();
-}
+const { go, toPlace, searchNow, step, toHit } = useMoving(within, {
+  go: (n, y) => viewer.value?.go(n, y),
+  topOf: (n, rect) => turnRect(rect, sizeOf(n), turn.value).y0 * scale.value,
+});
 function toMark(id: string): void {
   const m = info.value?.marks.find((x) => x.id === id);
   if (!m) return;
@@ -274,6 +266,7 @@ const chooserAt = useBeside(words, chooser);
         v-model:words="within.words"
         v-model:plain="plain"
         v-model:correcting="correcting"
+        v-model:sheet="sheet"
         :shows="shows"
         :document="info"
         :offered="marking.offered"
@@ -316,6 +309,16 @@ const chooserAt = useBeside(words, chooser);
           class="min-w-0 flex-1"
           :address="addressOf(routes.files.content, { file: info!.fileId })"
           :name="info!.name"
+        />
+        <ContactSheet
+          v-else-if="sheet && pdf && source && info"
+          class="flex-1"
+          :source="source"
+          :file="info.fileId"
+          :pdf="pdf"
+          :label-of="labelOf"
+          @close="sheet = false"
+          @open="((wanted = $event), (sheet = false))"
         />
         <PlainView
           v-else-if="plain && info"
@@ -387,7 +390,7 @@ const chooserAt = useBeside(words, chooser);
           @page="go(Math.max(1, Math.min(pages, page + $event)))"
         />
         <SourceBeside
-          v-else-if="source"
+          v-else-if="source && !sheet"
           :source="source"
           :document="info"
           v-bind="shows === 'pages' ? { page: { at: page, of: pages, called: labelOf(page) } } : {}"

@@ -67,6 +67,7 @@ export function usePages(
       linkService: links,
       removePageBorders: true,
       annotationMode: 1,
+      enableAutoLinking: false,
       abortSignal: ended.signal,
     } as ConstructorParameters<typeof parts.PDFViewer>[0]);
     links.setViewer(made);

@@ -1,0 +1,2 @@
+ALTER TABLE "files" ADD COLUMN "taken_from" jsonb;--> statement-breakpoint
+CREATE INDEX "files_taken" ON "files" USING btree ("workspace_id",("taken_from"->>'file')) WHERE "files"."taken_from" is not null;
