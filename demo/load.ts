@@ -19,7 +19,9 @@ import { commit } from '@pandecta/server/changes/service';
 import { readConfig } from '@pandecta/server/config';
 import { migrateUp } from '@pandecta/server/database/connect';
 import { bytes, number, rows, text } from '@pandecta/server/database/read';
+import { within } from '@pandecta/server/database/within';
 import { writeFirstSenses } from '@pandecta/server/marks/senses';
+import { marks } from '@pandecta/server/marks/tables';
 import { setReading, setStar } from '@pandecta/server/own/service';
 import { startImport } from '@pandecta/server/gathering/start';
 import type { Input } from '@pandecta/server/gathering/inputs';
@@ -262,11 +264,39 @@ for (const f of files) {
     const at = findQuote(page.text, { exact: chance.pick(SENTENCES[theme]), prefix: '', suffix: '' });
     if (!at) continue;
     const id = uuidv7();
-    await db.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, quote, rects, gloss, present, made_by)
-      values (${workspaceId}, ${id}, ${f.source}, ${f.id}, ${page.number}, ${chance.pick(senses)}, ${JSON.stringify(quoteAt(page.text, at.start, at.end))}::jsonb,
-        ${JSON.stringify(rectsOf(unpackWords(page.words), at.start, at.end))}::jsonb, ${chance.pick(GLOSSES)}, false, ${chance.pick(users.slice(0, 2))})`);
-    await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
+    const shape = chance.odds(0.8) ? 'highlight' : chance.pick(['underline', 'strike'] as const);
+    const owner = chance.odds(0.08) ? users[0]! : null;
+    await db.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, shape, owner, quote, rects, gloss, present, made_by)
+      values (${workspaceId}, ${id}, ${f.source}, ${f.id}, ${page.number}, ${chance.pick(senses)}, ${shape}, ${owner}, ${JSON.stringify(quoteAt(page.text, at.start, at.end))}::jsonb,
+        ${JSON.stringify(rectsOf(unpackWords(page.words), at.start, at.end))}::jsonb, ${chance.pick(GLOSSES)}, false, ${owner ?? chance.pick(users.slice(0, 2))})`);
+    await commit(services, actor, {
+      do: 'mark',
+      mark: id,
+      source: f.source,
+      present: true,
+      ...(owner && { own: owner }),
+    });
   }
+}
+// Places without words of their own: a table, and a spot on a page.
+for (const [i, f] of files.slice(0, 12).entries()) {
+  const region = i % 3 < 2;
+  const rects = region ? [{ x0: 90, y0: 250, x1: 400, y1: 340 }] : [{ x0: 90, y0: 400, x1: 96, y1: 406 }];
+  const id = uuidv7();
+  await within(db, workspaceId).insert(marks, {
+    id,
+    sourceId: f.source,
+    fileId: f.id,
+    page: 1,
+    senseId: senses[i % senses.length]!,
+    shape: region ? 'region' : 'point',
+    quote: { exact: '', prefix: '', suffix: '' },
+    rects,
+    gloss: region ? 'The passage as a whole, for the table in chapter 2.' : 'The margin is torn here in our copy.',
+    present: false,
+    madeBy: users[i % 2]!,
+  });
+  await commit(services, actor, { do: 'mark', mark: id, source: f.source, present: true });
 }
 // What proofing tells from files, versions and the day.
 const read = textual.filter((s) => s.record.type === 'article-journal' && s !== SHOWN);

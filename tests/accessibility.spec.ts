@@ -40,6 +40,14 @@ async function violations(page: Page): Promise<string[]> {
   );
 }
 
+/** Opens a document, and one of the ways to work on it. */
+async function openMenu(page: Page, entry: string): Promise<void> {
+  await VIEWS['the reader']!(page);
+  await page.getByRole('button', { name: 'More about the document' }).click();
+  await page.getByRole('menuitem', { name: entry }).click();
+  if (!entry.endsWith('…')) await page.keyboard.press('Escape');
+}
+
 const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   'the sources with a search': async (page) => ask(page, 'barrier'),
   'the record being edited': async (page) => {
@@ -99,6 +107,36 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('Enter');
     await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
     await expect(page.getByRole('heading', { name: 'This source' })).toBeVisible();
+  },
+  'a mark that is open': async (page) => {
+    await VIEWS['marks across sources']!(page);
+    await page.getByRole('list', { name: 'Marks' }).getByRole('link').first().click();
+    await expect(page.getByRole('textbox', { name: /^Gloss on/ })).toBeVisible();
+  },
+  'marks across sources': async (page) => {
+    await page.goto('/read/marks');
+    await expect(page.getByRole('list', { name: 'Marks' }).getByRole('listitem').first()).toBeVisible();
+  },
+  'the text of a document, plain': async (page) => {
+    await openMenu(page, 'Plain reading');
+    await expect(
+      page
+        .getByRole('document', { name: 'Text of the document' })
+        .getByText(/barrier/)
+        .first(),
+    ).toBeVisible();
+  },
+  'the text of a page being corrected': async (page) => {
+    await openMenu(page, 'Correct the text');
+    await expect(page.getByRole('textbox', { name: /^Line 1/ })).toBeVisible();
+  },
+  'the contact sheet': async (page) => {
+    await openMenu(page, 'Take pages as a source…');
+    await expect(page.getByRole('listbox', { name: 'Pages' }).getByRole('option').first()).toBeVisible();
+  },
+  'the senses of marks': async (page) => {
+    await openMenu(page, 'Senses of marks…');
+    await expect(page.getByRole('dialog', { name: 'Senses of marks' })).toBeVisible();
   },
   'a source on a page of its own': async (page) => {
     await ask(page, 'title:"Who Closes the Gate"');

@@ -76,11 +76,12 @@ test('zoom keeps the page, and open documents stay in their tabs over a reload',
   await expect(ledger(page)).toBeVisible();
 });
 
-test('a reader sees marks and glosses, and has nothing to make them with', async ({ page }) => {
+test('a reader sees marks and glosses, and marks for themselves alone', async ({ page }) => {
   await signIn(page, 'tobias');
   await ask(page, 'file:text');
   await ledger(page).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Page 1' })).toBeVisible();
-  await expect(page.getByText('Mark as')).toBeHidden();
+  await expect(page.getByLabel('For yourself alone')).toBeChecked();
+  await expect(page.getByLabel('For yourself alone')).toBeDisabled();
 });

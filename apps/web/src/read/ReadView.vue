@@ -63,7 +63,8 @@ const correcting = ref(false);
 const sheet = ref(false);
 /** The mark one came for. */
 let wantedMark = '';
-const MARGIN = 250;
+/** In pixels, for the glosses; there is no room for them beside the lines that are corrected. */
+const margin = computed(() => (correcting.value ? 24 : 250));
 
 const scale = computed(() => viewer.value?.scale ?? 1);
 const sizeOf = (n: number): PlacedPage['size'] => viewer.value?.placed[n - 1]?.size ?? { width: 482, height: 680 };
@@ -341,14 +342,15 @@ const chooserAt = useBeside(words, chooser);
           :pdf="pdf"
           :zoom="zoom"
           :turn="turn"
-          :margin="MARGIN"
+          :margin="margin"
           :label-of="labelOf"
           @page="onPage"
           @ready="ready"
         >
           <GlossColumn
+            v-if="!correcting"
             class="pointer-events-auto !absolute"
-            :style="{ left: `${14 - MARGIN}px`, width: `${MARGIN - 28}px` }"
+            :style="{ left: `${14 - margin}px`, width: `${margin - 28}px` }"
             :marks="shownMarks(p)"
             :senses="senses"
             :scale="scale"

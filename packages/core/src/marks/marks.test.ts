@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { findQuote, quoteAt } from './index.ts';
+import { findQuote, offeredSenses, quoteAt, turnBack, turned, turnRect, TURNS, type Turn } from './index.ts';
 
 const words = fc.array(fc.constantFrom('the', 'gate', 'shall', 'be', 'kept', 'open', 'at', 'ebb', 'tide'), {
   minLength: 4,
@@ -40,4 +40,43 @@ test('of several places the surroundings decide, and only then the nearness', ()
 test('words that are not on the page any more are not found, and neither is nothing', () => {
   expect(findQuote('The gate was open.', { exact: 'The lock was shut', prefix: '', suffix: '' })).toBeUndefined();
   expect(findQuote('The gate was open.', { exact: ' - ', prefix: '', suffix: '' })).toBeUndefined();
+});
+
+test('a place on a turned page is turned back to where it was, and stays on the page', () => {
+  const side = fc.integer({ min: 100, max: 900 });
+  fc.assert(
+    fc.property(side, side, fc.constantFrom(...TURNS), fc.nat(99), fc.nat(99), (width, height, turn, x, y) => {
+      const rect = { x0: x, y0: y, x1: x + 1, y1: y + 1 };
+      const shown = turnRect(rect, { width, height }, turn);
+      expect(turnBack(shown, { width, height }, turn)).toEqual(rect);
+      const [across, down] = turn % 180 ? [height, width] : [width, height];
+      expect([shown.x0 >= 0, shown.y0 >= 0, shown.x1 <= across, shown.y1 <= down]).toEqual([true, true, true, true]);
+    }),
+  );
+});
+
+test('a page turned four times to the right, or right and left, stands as it stood', () => {
+  expect([90, 90, 90, 90].reduce<Turn>((t) => turned(t, 90), 0)).toBe(0);
+  expect(turned(turned(180, 90), -90)).toBe(180);
+});
+
+test('senses are offered by their keys, without those that are retired or were merged', () => {
+  const sense = (id: string, key: number | null, more: object = {}) => ({
+    id,
+    name: id,
+    key,
+    colour: 'sky' as const,
+    says: '',
+    retired: false,
+    into: null,
+    ...more,
+  });
+  const all = [
+    sense('z', null),
+    sense('b', 2),
+    sense('r', null, { retired: true }),
+    sense('a', 1),
+    sense('m', 3, { into: 'a' }),
+  ];
+  expect(offeredSenses(all).map((s) => s.id)).toEqual(['a', 'b', 'z']);
 });
