@@ -14,12 +14,12 @@ async function openDocument(page: Page, title: string): Promise<void> {
   await line(page, title).click();
   await ledger(page).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Page 1' }).getByText('boatmen')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Page 1' }).getByText('Sir, the boatmen')).toBeVisible();
 }
 async function more(page: Page, entry: string): Promise<void> {
   await page.getByRole('button', { name: 'More about the document' }).click();
   await page.getByRole('menuitem', { name: entry }).click();
-  await page.keyboard.press('Escape');
+  if (!entry.endsWith('…')) await page.keyboard.press('Escape');
 }
 const stage = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^${name}`) });
 const leaf = (page: Page, name = 'Page 1') => page.getByRole('region', { name });
@@ -122,7 +122,6 @@ test('the text is read plainly, marked there, and the mark stands on its page', 
   await expect(text.getByText('At dusk the gate was shut again.')).toBeVisible();
   await page.getByLabel('Size').selectOption('28 px');
   await text.getByText('At dusk the gate was shut again.').selectText();
-  await page.mouse.up();
   await expect(page.getByRole('toolbar', { name: 'Mark the selection' })).toBeVisible();
   await page.keyboard.press('1');
   await expect(text.locator('mark')).toHaveText('At dusk the gate was shut again.');

@@ -122,7 +122,13 @@ const MOST_TAKEN = 2000;
 
 export class TakePages {
   /** Counted from 1. */
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_TAKEN) @IsInt({ each: true }) @Min(1, { each: true }) pages!: number[];
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_TAKEN)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  @Max(100_000, { each: true })
+  pages!: number[];
   @IsObject() record!: Record<string, unknown>;
 }
 

@@ -169,7 +169,7 @@ export class MarksAsked {
   /** These words, as they stand there, in the marked text or the gloss. */
   @Optional() @IsString() @MaxLength(200) words?: string;
   @Optional() @Ids() @ArrayMaxSize(200) senses?: string[];
-  @Optional() @IsArray() @IsIn(SHAPES, { each: true }) shapes?: Shape[];
+  @Optional() @IsArray() @ArrayMaxSize(SHAPES.length) @IsIn(SHAPES, { each: true }) shapes?: Shape[];
   /** Who made them. */
   @Optional() @Ids() @ArrayMaxSize(200) people?: string[];
   /** Only with a gloss. */

@@ -57,7 +57,10 @@ test('a page is kept without its scripts, with its picture in it, and its words 
   await me.at('POST', '/taking-in', { ids: [source.id] });
   await server.settle();
   expect(await me.titles('quernstone')).toEqual(['Gate stays open']);
-  const within = await me.at<{ total: number }>('GET', `/files/${source.files[0]!.id}/within?q=quernstone`);
+  const within = await me.at<{ total: number }>(
+    'GET',
+    `/sources/${source.id}/files/${source.files[0]!.id}/within?q=quernstone`,
+  );
   expect(within.total).toBe(1);
 });
 

@@ -28,7 +28,7 @@ afterAll(() => server.close());
 
 /** Bounded by what they mean, in the server: fields of a record, each by its own limit (core/source/limits.ts). */
 const BY_MEANING =
-  /^(?:EditRecord\.(?:fields|seen)|NewSource\.record|CiteRecord\.record|MendOne\.(?:before|after)|AlterField\.value)$/;
+  /^(?:EditRecord\.(?:fields|seen)|(?:NewSource|TakePages)\.record|CiteRecord\.record|MendOne\.(?:before|after)|AlterField\.value)$/;
 /** Names of fields to ids, of which what is not a field says nothing. */
 const OF_FIELDS = /^Merge\.take$/;
 

@@ -61,7 +61,7 @@ function bySource(marks: readonly ExportedMark[]): Group[] {
 
 /** Signs that Markdown would read as its own (CommonMark 0.31, 2.4). */
 const plainMarkdown = (text: string): string =>
-  text.replace(/[\\`*_[\]<>#|~]/g, '\\$&').replace(/^(\s*)([-+]|\d+[.)])(?=\s)/gm, '$1\\$2');
+  text.replace(/[\\`*_[\]<>#|~]/g, '\\$&').replace(/^( {0,3})([-+]|\d{1,9}[.)])(?=\s)/gm, '$1\\$2');
 const quoted = (text: string): string =>
   text
     .split('\n')

@@ -10,8 +10,10 @@ export interface Candidate {
 
 /** So many lines from the top and from the foot of a page are looked at. */
 const EDGE_LINES = 2;
-/** What a number may stand in at the edge of a page: "212", "– 212 –", "Page 3 of 30", "212 | Water and Law". */
-const AROUND = /^[\s\-–—|•·[\](){}.,/]*(?:p\.?|pp\.?|page|seite|pagina|página)?[\s\-–—|•·[\](){}.,/]*$/iu;
+/** What may stand before a number at the edge of a page: "– 212 –", "Page 3 of 30", "212 | Water and Law". */
+const BEFORE = new Set(['', 'p', 'pp', 'page', 'seite', 'pagina', 'página']);
+const isAround = (token: string): boolean =>
+  !/\p{N}/u.test(token) && BEFORE.has(token.replace(/[^\p{L}]/gu, '').toLowerCase());
 
 /** The numbers at the head and foot of a page that may be its own. */
 export function candidatesOf(page: Page): Candidate[] {
@@ -22,7 +24,7 @@ export function candidatesOf(page: Page): Candidate[] {
     const words = line.words.map((w) => page.text.slice(w.start, w.end));
     const tokens = words.length ? words : line.text.split(/\s+/);
     // It stands at the beginning or the end of the line, or by itself.
-    const [first, last] = [tokens.findIndex((t) => !AROUND.test(t)), tokens.findLastIndex((t) => !AROUND.test(t))];
+    const [first, last] = [tokens.findIndex((t) => !isAround(t)), tokens.findLastIndex((t) => !isAround(t))];
     for (const at of new Set([first, last, ...(isOfMany(tokens) ? [tokens.length - 3] : [])])) {
       const c = at >= 0 ? candidate(tokens[at]!) : undefined;
       if (c && !out.some((o) => o.style === c.style && o.number === c.number)) out.push(c);
@@ -36,7 +38,11 @@ const isOfMany = (tokens: string[]): boolean =>
   tokens.length > 2 && /^(?:of|\/|von|de|di)$/i.test(tokens.at(-2)!) && /^\d+$/.test(tokens.at(-1)!);
 
 function candidate(token: string): Candidate | undefined {
-  const text = token.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '').replace(/\/\d+$/, '');
+  const signs = [...token];
+  const isOfNumber = (sign: string): boolean => /[\p{L}\p{N}]/u.test(sign);
+  const inner = signs.slice(signs.findIndex(isOfNumber), signs.findLastIndex(isOfNumber) + 1).join('');
+  // "3/30".
+  const text = inner.split('/')[0]!;
   if (/^\d{1,5}$/.test(text)) return { style: 'decimal', number: Number(text) };
   const n = fromRoman(text);
   if (!n || n > 200) return undefined;

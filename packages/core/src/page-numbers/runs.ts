@@ -83,7 +83,9 @@ export const runOf = (runs: readonly NumberRun[], page: number): NumberRun | und
 
 /** What one writes of a page ("xii", "212", "A-3") as the run that begins with it; undefined where nothing of it is counted. */
 export function runFrom(page: number, written: string): NumberRun | undefined {
-  const [, prefix = '', number = ''] = /^(.*?)(\d{1,6}|[mdclxvi]{1,15}|[MDCLXVI]{1,15})$/.exec(written.trim()) ?? [];
+  const text = written.trim();
+  const number = (/\d{1,6}$/.exec(text) ?? /(?:[mdclxvi]{1,15}|[MDCLXVI]{1,15})$/.exec(text))?.[0] ?? '';
+  const prefix = text.slice(0, text.length - number.length);
   if (/\d/.test(number)) return { page, style: 'decimal', prefix, start: Number(number) };
   const n = prefix && /\p{L}$/u.test(prefix) ? undefined : fromRoman(number);
   return n ? { page, style: number === number.toUpperCase() ? 'ROMAN' : 'roman', prefix, start: n } : undefined;

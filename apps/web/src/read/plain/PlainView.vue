@@ -3,7 +3,7 @@
 import '@fontsource/atkinson-hyperlegible/400.css';
 import '@fontsource/atkinson-hyperlegible/700.css';
 import { Volume2, VolumeX } from '@lucide/vue';
-import { useEventListener, useIntersectionObserver } from '@vueuse/core';
+import { useDebounceFn, useEventListener, useIntersectionObserver } from '@vueuse/core';
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { MOST_PLAIN_PAGES, routes, type Mark, type PlainPage } from '@pandecta/contract';
 import { quoteAt, type Quote, type Sense } from '@pandecta/core/marks';
@@ -151,8 +151,7 @@ function look(): void {
       at: range.getBoundingClientRect(),
     });
 }
-useEventListener('mouseup', () => setTimeout(look));
-useEventListener(area, 'keyup', (event: KeyboardEvent) => event.shiftKey && look());
+useEventListener(document, 'selectionchange', useDebounceFn(look, 120));
 
 const guide = ref(0);
 const moveGuide = (event: PointerEvent): void =>

@@ -99,9 +99,6 @@ export function usePages(
       const [width, height] = [div.clientWidth, div.clientHeight];
       const points = { width: width / scale.value, height: height / scale.value };
       div.dataset.page = String(i + 1);
-      div.removeAttribute('data-l10n-id');
-      div.setAttribute('role', 'region');
-      div.setAttribute('aria-label', `Page ${labelOf(i + 1)}`);
       const size = upright ? points : { width: points.height, height: points.width };
       return { number: i + 1, left: div.offsetLeft, top: div.offsetTop, width, height, size };
     });
@@ -113,6 +110,19 @@ export function usePages(
   }
   const lookSoon = useThrottleFn(look, 50, true);
   useEventListener(container, 'scroll', () => void lookSoon());
+
+  // A page is called by its number as soon as that is another.
+  watch(
+    () => near.value.map(({ number }) => [number, `Page ${labelOf(number)}`] as const),
+    (called) => {
+      for (const [number, label] of called) {
+        const { div } = viewer!.getPageView(number - 1) as { div: HTMLElement };
+        div.removeAttribute('data-l10n-id');
+        div.setAttribute('role', 'region');
+        div.setAttribute('aria-label', label);
+      }
+    },
+  );
 
   async function show(shown: PDFDocumentProxy | null): Promise<void> {
     ready.value = false;
