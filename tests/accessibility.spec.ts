@@ -128,7 +128,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   'the text of a page being corrected': async (page) => {
     await openMenu(page, 'Correct the text');
-    await expect(page.getByRole('textbox', { name: /^Line 1/ })).toBeVisible();
+    await expect(page.getByRole('textbox', { name: /^Line 1:/ })).toBeVisible();
   },
   'the contact sheet': async (page) => {
     await openMenu(page, 'Take pages as a source…');
@@ -136,7 +136,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   'the senses of marks': async (page) => {
     await openMenu(page, 'Senses of marks…');
-    await expect(page.getByRole('dialog', { name: 'Senses of marks' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Senses of marks' })).toBeVisible();
   },
   'a source on a page of its own': async (page) => {
     await ask(page, 'title:"Who Closes the Gate"');

@@ -58,7 +58,7 @@ const ORIGINS: Record<NumberOrigin, string> = {
       @keydown.enter="go"
       @focus="($event.target as HTMLInputElement).select()"
     />
-    <KitPopover look="quiet" focus name="Page numbers" @open="printed = labelOf(page)"
+    <KitPopover look="quiet" focus :name="`of ${formatNumber(pages)}: page numbers`" @open="printed = labelOf(page)"
       ><template #button>of {{ formatNumber(pages) }}</template
       ><template #default="{ close }">
         <form

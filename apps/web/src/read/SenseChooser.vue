@@ -18,10 +18,7 @@ const looked = ref<Sense | null>(null);
         :key="s.id"
         look="bare"
         class="rounded px-2 py-0.5 text-fine whitespace-nowrap text-[#1f262d]"
-        :class="[
-          FILL[s.colour],
-          chosen && (s.id === chosen ? 'outline-2 outline-verdigris' : 'opacity-75 hover:opacity-100'),
-        ]"
+        :class="[FILL[s.colour], s.id === chosen && 'outline-2 outline-verdigris']"
         :aria-pressed="chosen ? s.id === chosen : undefined"
         :title="s.says || undefined"
         :disabled="disabled"

@@ -74,7 +74,8 @@ export function useDocument() {
   }
   onScopeDispose(
     useLive().listen((touched) => {
-      if (info.value && concerns(touched, ['source'], info.value.sourceId)) void reload();
+      if (!info.value) return;
+      if (concerns(touched, ['source'], info.value.sourceId) || concerns(touched, ['sense'])) void reload();
     }),
   );
 

@@ -135,7 +135,7 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
       />
       <fieldset v-for="g in groups" :key="g.name" class="min-w-0">
         <legend class="heading mb-1">{{ g.title }}</legend>
-        <label v-for="v in g.values" :key="v.key" class="flex items-center gap-2 py-0.5">
+        <label v-for="v in g.values" :key="v.key" class="flex min-h-6 items-center gap-2">
           <KitCheck
             :checked="all(route.query[g.name]).includes(v.key)"
             :label="`${g.title}: ${v.name}`"
@@ -152,7 +152,7 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
         </label>
         <p v-if="!g.values.length" class="text-fine text-muted">None</p>
       </fieldset>
-      <label class="flex items-center gap-2"
+      <label class="flex min-h-6 items-center gap-2"
         ><KitCheck
           :checked="Boolean(route.query.glossed)"
           label="With a gloss"

@@ -134,7 +134,9 @@ function follow(): void {
 function look(): void {
   const selection = getSelection();
   const range = selection && !selection.isCollapsed && selection.rangeCount ? selection.getRangeAt(0) : undefined;
-  const element = range?.startContainer.parentElement?.closest<HTMLElement>('[data-paragraph]');
+  const node = range?.startContainer;
+  const around = node instanceof HTMLElement ? node : node?.parentElement;
+  const element = around?.closest<HTMLElement>('[data-paragraph]');
   const paragraph = paragraphs.value.find((p) => p.key === element?.dataset.paragraph);
   if (!range || !element || !paragraph || !area.value?.contains(element)) return emit('selected', null);
   const before = range.cloneRange();
