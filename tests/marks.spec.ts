@@ -163,7 +163,7 @@ test('a sense is added with its sentence, chosen by its key, and merged into ano
   await more(page, 'Senses of marks…');
   await page.getByRole('button', { name: 'Change or move Definition' }).click();
   await page.getByRole('menuitem', { name: 'Merge into Claim' }).click();
-  await expect(notice(page, 'Merged the sense “Definition” into “Claim”')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Change or move Definition' })).toBeHidden();
   await page.keyboard.press('Escape');
   await expect(page.getByText('Claim 1')).toBeVisible();
 });
