@@ -197,8 +197,11 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
               >{{ m.quote.exact || `${SHAPE_NAMES[m.shape]} on page ${m.cited}` }}</RouterLink
             >
             <p v-if="m.gloss" class="mt-0.5 max-w-prose whitespace-pre-wrap">{{ m.gloss }}</p>
-            <p class="mt-0.5 flex flex-wrap gap-x-2 text-fine text-muted">
-              <RouterLink class="text-verdigris hover:underline" :to="`/sources?at=${m.sourceId}`" :title="m.title"
+            <p class="flex flex-wrap items-center gap-x-2 text-fine text-muted">
+              <RouterLink
+                class="inline-flex min-h-6 items-center text-verdigris hover:underline"
+                :to="`/sources?at=${m.sourceId}`"
+                :title="m.title"
                 >{{ m.source }}, p. {{ m.cited }}</RouterLink
               ><span>{{ senseOf(m.sense)?.name }}</span
               ><span>{{ m.by }}{{ m.personal ? ', yours alone' : '' }}</span
