@@ -117,7 +117,7 @@ export class PlainReply {
   @ListOf(() => PlainPage) pages!: PlainPage[];
 }
 
-/** So many pages make one source. */
+/** The most pages one new source can be made of. */
 const MOST_TAKEN = 2000;
 
 export class TakePages {

@@ -57,7 +57,7 @@ export class NewMark {
   @Optional() @IsString() @MaxLength(20_000) gloss?: string;
   /** Highlighted where nothing is said. */
   @Optional() @IsIn(SHAPES) shape?: Shape;
-  /** Whether its maker alone is to see it. */
+  /** True where only the member who makes it is to see it. */
   @Optional() @IsBoolean() personal?: boolean;
 }
 

@@ -69,6 +69,20 @@ export async function commit(
 }
 
 /**
+ * As `commit`, where the kind of change says by itself what its maker must be allowed to: any member alters their own.
+ * @throws Refusal where their role does not allow it
+ */
+export async function commitByRole(
+  services: Needed,
+  actor: Access,
+  change: Change,
+  how?: Pick<How, 'joins'>,
+): Promise<Committed> {
+  refuseByRole(actor.role, change);
+  return commit(services, actor, change, how);
+}
+
+/**
  * Carries out a change that rests on how these sources stand: they are locked before `decide` reads anything, so that of
  * two who decide on the same at once the second decides on what the first left.
  */

@@ -11,7 +11,7 @@ import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { findFile } from './store.ts';
+import { findFileOf } from './store.ts';
 import { files, type ReadNumbering } from './tables.ts';
 
 interface InSource {
@@ -82,7 +82,7 @@ export async function numberPage(
   fileId: string,
   { page, number: written }: NumberPage,
 ): Promise<Changed> {
-  const file = await findFile(services.db, actor, fileId);
+  const file = await findFileOf(services.db, actor, source, fileId);
   if (page > file.pages) throw new Refusal('invalid', `the file has no page ${page}`);
   const before = file.numberedByHand;
   const run = written === undefined ? undefined : runFrom(page, written);

@@ -15,7 +15,7 @@ import type { Services } from '../services.ts';
 import type { StoredPage } from '../workers/read-pages.ts';
 import { prefixOf } from '../database/lexemes.ts';
 import { pdfInfo, type PdfInfo } from '@pandecta/debian/poppler';
-import { files, pages } from './tables.ts';
+import { files, pages, type ReadNumbering } from './tables.ts';
 
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST_REBUILT = 100 * 1024 ** 2;
@@ -101,10 +101,9 @@ async function readSound(
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
     const all = Math.max(count, info.pages);
-    await finish(db, workspace.id, fileId, state, all);
     // One whose labels cannot be read goes without.
     const labels = await workers.run('pageLabels', input.path).catch(() => []);
-    await within(db, workspace.id).update(files, { numbering: { labels, printed } }, eq(files.id, fileId));
+    await finish(db, workspace.id, fileId, state, all, { labels, printed });
     return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
   } finally {
     port1.close();
@@ -130,8 +129,13 @@ export async function finish(
   fileId: string,
   state: FileState,
   count: number,
+  numbering?: ReadNumbering,
 ): Promise<void> {
-  await within(db, workspaceId).update(files, { state, pages: count }, eq(files.id, fileId));
+  await within(db, workspaceId).update(
+    files,
+    { state, pages: count, ...(numbering && { numbering }) },
+    eq(files.id, fileId),
+  );
 }
 
 /** What an earlier reading left. */

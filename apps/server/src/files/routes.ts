@@ -18,7 +18,7 @@ import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
 import { correctLine, linesOfPage } from './corrections.ts';
 import { plainPages } from './plain.ts';
 import { numberPage, numbersOf } from './numbers.ts';
-import { findFile } from './store.ts';
+import { findFile, findFileOf } from './store.ts';
 
 const MOST_HITS = 500;
 
@@ -41,15 +41,15 @@ export function fileRoutes(declare: Declare, services: Services): void {
   declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));
   declare(routes.files.number, (call) => numberPage(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.lines, async (call) => {
-    await findFile(db, call.actor, call.params.file);
+    await findFileOf(db, call.actor, call.params.source, call.params.file);
     return linesOfPage(services, call, call.params.file, call.query.page);
   });
   declare(routes.files.correct, async (call) => {
-    await findFile(db, call.actor, call.params.file);
+    await findFileOf(db, call.actor, call.params.source, call.params.file);
     return correctLine(services, call, call.params.source, call.params.file, call.body);
   });
   declare(routes.files.plain, async ({ workspace, actor, params, query }) => {
-    await findFile(db, actor, params.file);
+    await findFileOf(db, actor, params.source, params.file);
     const here = { sourceId: params.source, fileId: params.file };
     return { pages: await plainPages(services, workspace.id, here, query) };
   });
@@ -83,7 +83,7 @@ export function fileRoutes(declare: Declare, services: Services): void {
   });
 
   declare(routes.files.within, async ({ workspace, actor, params, query }) => {
-    await findFile(db, actor, params.file);
+    await findFileOf(db, actor, params.source, params.file);
     const tree = parseQuery(query.q).tree;
     const sought = soughtIn(asTyped(tree), TEXT_FIELDS);
     const { any } = documentTsquery([prefixOf(workspace.number)], sought);

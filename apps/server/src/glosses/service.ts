@@ -6,8 +6,8 @@ import type { GlossChange } from '@pandecta/core/changes';
 import type { Access, Actor } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
 import { refuseByRole } from '../changes/carriers.ts';
-import { answer, commitWithin, type How } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
+import { answer, commitWithin } from '../changes/commit.ts';
+import { commitByRole } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { rows, text, truth } from '../database/read.ts';
 import { within } from '../database/within.ts';
@@ -49,24 +49,20 @@ export async function writeGloss(services: Services, actor: Access, source: stri
 export async function editGloss(services: Services, actor: Access, id: string, input: EditGloss): Promise<Changed> {
   const { now, ...one } = await findGloss(services.db, actor, id);
   const text = { before: input.seen ?? now, after: written(input.text) };
-  return alter(services, actor, { ...one, fields: { text } }, { joins: true });
+  return answer(await commitByRole(services, actor, { ...one, fields: { text } }, { joins: true }));
 }
 
 export async function removeGloss(services: Services, actor: Access, id: string): Promise<Changed> {
   const { now, ...one } = await findGloss(services.db, actor, id);
-  return alter(services, actor, { ...one, fields: { text: { before: now, after: null } } });
+  return answer(await commitByRole(services, actor, { ...one, fields: { text: { before: now, after: null } } }));
 }
 
 /** Everyone sees it from now on, and that it was shown. */
 export async function shareGloss(services: Services, actor: Access, id: string): Promise<Changed> {
   const { now: _, own, ...one } = await findGloss(services.db, actor, id);
-  return alter(services, actor, { ...one, fields: { owner: { before: own ?? null, after: null } } });
-}
-
-/** Any member alters their own; what all members see, whoever may mark: the carrier of the change says so. */
-async function alter(services: Services, actor: Access, change: GlossChange, how?: How): Promise<Changed> {
-  refuseByRole(actor.role, change);
-  return answer(await commit(services, actor, change, how));
+  return answer(
+    await commitByRole(services, actor, { ...one, fields: { owner: { before: own ?? null, after: null } } }),
+  );
 }
 
 function written(text: string): string {

@@ -69,6 +69,9 @@ describe('a mark for oneself alone', () => {
     ] as const)
       expect((await me.call(method, `/w/${me.workspace}${path}`, body)).status).toBe(404);
     await reader.at('PATCH', `/marks/${id}`, { gloss: 'Quixotic keeper indeed' });
+    await me.at('POST', '/presence', { ids: [source], to: 'bin' });
+    expect((await me.at<{ marks: number }>('GET', '/bin')).marks).toBe(0);
+    await me.at('POST', '/presence', { ids: [source], to: 'live' });
     // To show it takes the right to mark.
     expect((await reader.call('POST', `/w/${me.workspace}/marks/${id}/share`)).status).toBe(403);
   });
@@ -92,6 +95,20 @@ describe('a mark for oneself alone', () => {
     const narrow = await me.at<{ facets: { type: string; values: { count: number }[] }[] }>('GET', '/narrow');
     expect(narrow.facets.find((f) => f.type === 'sense')!.values.map((v) => v.count)).toEqual([1]);
   });
+});
+
+test('a line or a number is set, and pages are taken, through a source that has the file alone', async () => {
+  const elsewhere = (await me.at<Changed>('POST', '/sources', { record: { type: 'book', title: 'Elsewhere' } })).id!;
+  const at = `/w/${me.workspace}/sources/${elsewhere}/files/${file}`;
+  for (const [method, path, body] of [
+    ['PUT', '/lines', { page: 1, line: 0, text: 'x', seen: 'Hours of the lower gate' }],
+    ['POST', '/numbers', { page: 1, number: '12' }],
+    ['POST', '/parts', { pages: [1], record: { type: 'book', title: 'x' } }],
+    ['GET', '/parts', undefined],
+    ['GET', '/lines?page=1', undefined],
+    ['GET', '/plain?from=1&count=1', undefined],
+  ] as const)
+    expect([path, (await me.call(method, at + path, body)).status]).toEqual([path, 404]);
 });
 
 describe('a shape', () => {

@@ -2,6 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { within } from '../database/within.ts';
 import type { Facets } from '../indexing/facet.ts';
 import { entries } from '../lists/tables.ts';
+import { countedSense } from './store.ts';
 
 /** In which senses something is marked in a source. */
 export const markFacets: Facets = {
@@ -24,8 +25,8 @@ export const markFacets: Facets = {
     { type: 'marked', own: 'some', levels: { sort: 'marks', keys: ['gloss', 'mark'] } },
   ],
   pairs: ({ workspace, ids }) => sql`select * from (
-    with of as (select m.source_id, m.owner, m.gloss <> '' as glossed, coalesce(e.value->>'into', m.sense_id::text) as sense
-      from marks m left join entries e on e.workspace_id = m.workspace_id and e.list = 'sense' and e.id = m.sense_id
+    with of as (select m.source_id, m.owner, m.gloss <> '' as glossed, ${countedSense}::text as sense
+      from marks m
       where m.workspace_id = ${workspace} and m.source_id = any(${ids}) and m.present),
     said (source_id, type, key, owner) as (select source_id, 'sense', sense, owner from of
       union all select source_id, 'marked', 'mark', owner from of

@@ -1,20 +1,19 @@
 /** Documents with their marks; marks across sources; the senses marks have. */
 import { routes } from '@pandecta/contract';
 import { numbersOf, readNumbers } from '../files/numbers.ts';
-import { findFile } from '../files/store.ts';
+import { findFileOf } from '../files/store.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { marksAcross } from './across.ts';
 import { editSense, makeSense, mergeSense, orderSenses, removeSense, sensesOf } from './senses.ts';
-import { editMark, makeMark, refuseUnattached, removeMark, shareMark } from './service.ts';
+import { editMark, makeMark, removeMark, shareMark } from './service.ts';
 import { marksOf } from './store.ts';
 
 export function markRoutes(declare: Declare, services: Services): void {
   const { db } = services;
   const { marks, senses } = routes;
   declare(marks.document, async ({ workspace, actor, params: { source, file: id } }) => {
-    const file = await findFile(db, actor, id);
-    await refuseUnattached(db, workspace.id, source, file.id);
+    const file = await findFileOf(db, actor, source, id);
     await readNumbers(services, workspace.id, file.id);
     const here = { sourceId: source, fileId: file.id };
     const numbers = (await numbersOf(db, workspace.id, [here]))(here);

@@ -7,23 +7,17 @@ import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import { findQuote, isOnWords, type Rect } from '@pandecta/core/marks';
 import type { Access } from '../access/principal.ts';
 import { refuseByRole } from '../changes/carriers.ts';
-import { answer, commitWithin, type How } from '../changes/commit.ts';
-import { commit } from '../changes/service.ts';
+import { answer, commitWithin } from '../changes/commit.ts';
+import { commitByRole } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
-import { findFile } from '../files/store.ts';
-import { pages as pagesOfFiles, sourceFiles } from '../files/tables.ts';
+import { findFileOf } from '../files/store.ts';
+import { pages as pagesOfFiles } from '../files/tables.ts';
 import { entryOf } from '../lists/store.ts';
 import type { Services } from '../services.ts';
 import { findMark } from './store.ts';
 import { marks } from './tables.ts';
-
-/** @throws Refusal where the source has no such file */
-export async function refuseUnattached(db: Db, workspaceId: string, source: string, file: string): Promise<void> {
-  const where = and(eq(sourceFiles.sourceId, source), eq(sourceFiles.fileId, file));
-  if (!(await within(db, workspaceId).has(sourceFiles, where))) throw new Refusal('no_such_file');
-}
 
 export async function makeMark(
   services: Services,
@@ -32,8 +26,7 @@ export async function makeMark(
   input: NewMark,
 ): Promise<Changed> {
   const { db, followers } = services;
-  await refuseUnattached(db, actor.workspaceId, source, file);
-  const { pages } = await findFile(db, actor, file);
+  const { pages } = await findFileOf(db, actor, source, file);
   if (input.page > Math.max(1, pages)) throw new Refusal('invalid', `the file has no page ${input.page}`);
   await refuseUnknownSense(db, actor, input.sense);
   const shape = input.shape ?? 'highlight';
@@ -95,25 +88,25 @@ export async function editMark(
       return after === undefined || after === now[field] ? [] : [[field, { before: seen[field] ?? now[field], after }]];
     }),
   );
-  return alter(services, actor, { do: 'mark-edit', ...named, fields }, { joins: true });
+  return answer(await commitByRole(services, actor, { do: 'mark-edit', ...named, fields }, { joins: true }));
 }
 
 export async function removeMark(services: Services, actor: Access, id: string): Promise<Changed> {
   const { named } = await findMark(services.db, actor, id);
-  return alter(services, actor, { do: 'mark', ...named, present: false });
+  return answer(await commitByRole(services, actor, { do: 'mark', ...named, present: false }));
 }
 
 /** Everyone sees it from now on, and that it was shown. */
 export async function shareMark(services: Services, actor: Access, id: string): Promise<Changed> {
   const { named, now } = await findMark(services.db, actor, id);
   const { own: _, ...shown } = named;
-  return alter(services, actor, { do: 'mark-edit', ...shown, fields: { owner: { before: now.owner, after: null } } });
-}
-
-/** Any member alters their own; what all members see, whoever may mark: the carrier of the change says so. */
-async function alter(services: Services, actor: Access, change: Change, how?: How): Promise<Changed> {
-  refuseByRole(actor.role, change);
-  return answer(await commit(services, actor, change, how));
+  return answer(
+    await commitByRole(services, actor, {
+      do: 'mark-edit',
+      ...shown,
+      fields: { owner: { before: now.owner, after: null } },
+    }),
+  );
 }
 
 async function refuseUnknownSense(db: Db, actor: Access, id: string): Promise<void> {

@@ -20,6 +20,7 @@ import type { Services } from '../services.ts';
 import { binDays } from '../records/bin-days.ts';
 import { purgeWithin } from './purge.ts';
 import { sources } from '../records/tables.ts';
+import { visibleTo } from '../subjects/registry.ts';
 
 export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): Promise<Changed> {
   await db.execute(
@@ -29,7 +30,8 @@ export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): 
   return { changeId: null, says: `Removed sources now stay in the bin for ${days} days` };
 }
 
-export async function binState(db: Db, { workspaceId }: Actor): Promise<BinState> {
+export async function binState(db: Db, viewer: Actor): Promise<BinState> {
+  const { workspaceId } = viewer;
   const found = await one(
     db,
     { sources: number, files: number, marks: number },
@@ -39,7 +41,7 @@ export async function binState(db: Db, { workspaceId }: Actor): Promise<BinState
           where sf.workspace_id = ${workspaceId} and not exists (select 1 from source_files o
             where o.workspace_id = ${workspaceId} and o.file_id = sf.file_id and o.source_id not in (select id from b))) as files,
         (select count(*)::int from marks m join b on b.id = m.source_id
-          where m.workspace_id = ${workspaceId} and m.present) as marks`,
+          where m.workspace_id = ${workspaceId} and ${visibleTo(viewer, 'mark', sql`m`)}) as marks`,
   );
   return { ...found!, days: await binDays(db, workspaceId) };
 }

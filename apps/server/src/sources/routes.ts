@@ -15,7 +15,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
     editRecord(services, call.actor, call.params.source, call.body.fields, call.body.seen),
   );
   declare(routes.files.takePages, ({ actor, params, body }) => takePages(services, actor, params, body));
-  declare(routes.files.takenPages, ({ actor, params }) => takenPages(services.db, actor, params.file));
+  declare(routes.files.takenPages, ({ actor, params }) => takenPages(services.db, actor, params));
   declare(routes.sources.add, ({ actor, body }) => addByHand(services, actor, body.record, body.destination));
   declare(routes.sources.presence, async (call) =>
     setPresence(services, call.actor, await chosenIds(services, call, call.body), call.body.to),

@@ -16,7 +16,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { numbersOf } from '../files/numbers.ts';
 import { readOrRecognise } from '../files/read-scan.ts';
-import { findFile } from '../files/store.ts';
+import { findFile, findFileOf } from '../files/store.ts';
 import { files } from '../files/tables.ts';
 import type { Job, Progress } from '../queue/kind.ts';
 import { enter, noteResult } from '../queue/once.ts';
@@ -40,7 +40,7 @@ export async function takePages(
   { source, file: id }: { source: string; file: string },
   { pages, record }: TakePages,
 ): Promise<Changed> {
-  const file = await findFile(services.db, actor, id);
+  const file = await findFileOf(services.db, actor, source, id);
   const wanted = [...new Set(pages)].sort((a, b) => a - b);
   const beyond = wanted.find((page) => page > file.pages);
   if (beyond) throw new Refusal('invalid', `the file has no page ${beyond}`);
@@ -149,9 +149,13 @@ const collectionsOf = async (tx: Db, workspaceId: string, source: string): Promi
     )
   ).map((c) => c.id);
 
-/** Which pages of a file sources were made of, those that are in the workspace now. */
-export async function takenPages(db: Db, actor: Actor, file: string): Promise<TakenPages> {
-  await findFile(db, actor, file);
+/** For each source that was made of pages of this file, and is not in the bin: its title and those pages. */
+export async function takenPages(
+  db: Db,
+  actor: Actor,
+  { source, file }: { source: string; file: string },
+): Promise<TakenPages> {
+  await findFileOf(db, actor, source, file);
   const found = await rows(
     db,
     { source: text(), title: text(), pages: list(number) },

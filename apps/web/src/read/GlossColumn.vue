@@ -31,7 +31,7 @@ const emit = defineEmits<{
 }>();
 /** One's own may be altered by any member. */
 const mayAlter = (mark: GlossedMark): boolean => props.mayMark || mark.personal;
-/** Those that are offered, and the one it has. */
+/** The senses to choose from: those offered for new marks, and the mark's own even where it is retired. */
 const choices = (mark: GlossedMark): Sense[] => {
   const offered = offeredSenses(props.senses);
   const own = props.senses.find((s) => s.id === mark.sense);

@@ -47,6 +47,9 @@ test('the parts of a paragraph are all of its text, those that are marked with t
     [' at dusk.', undefined],
   ]);
   expect(partsOf('', [])).toEqual([]);
+  const aloud = partsOf(text, [mark('a', 'keeper shut the')], { start: 11, end: 15 });
+  expect(aloud.filter((p) => p.isSpoken).map((p) => [p.text, p.mark?.id])).toEqual([['shut', 'a']]);
+  expect(aloud.map((p) => p.text).join('')).toBe(text);
 });
 
 test('the headings of a document lead to their places, at any depth', async () => {

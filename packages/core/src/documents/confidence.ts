@@ -1,12 +1,12 @@
-/** Of no word is more known than that it stands there. */
+/** Stands for the confidence of a word that was not found among the recognised ones. */
 export const NOT_KNOWN = 255;
 
-/** Words so far apart in the two lists may be the same one. */
+/** How many recognised words ahead an equal one is looked for. */
 const FURTHEST = 12;
 
 /**
- * How sure each word is, in percent, of a list of the same words that may lack some, have others, or part them otherwise: the
- * next alike within a few words is taken for the same.
+ * The confidence of each word, in percent. The recognised words may differ from the page's: some are missing, others are added. A
+ * word takes the confidence of the next recognised word that is equal to it, at most a few words further on.
  */
 export function confidenceOf(
   words: readonly string[],

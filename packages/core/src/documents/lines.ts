@@ -49,8 +49,8 @@ export const lineText = (text: string, lines: readonly TextLine[], at: number): 
 };
 
 /**
- * The page with some of its lines as a person corrected them, each by its place among the lines of `page`. The words of a line
- * share its width as their letters do; as many as before keep their places.
+ * The page with corrected lines in it; `corrections` has their texts by the number of the line in `page`, from 0. Where a corrected
+ * line has as many words as before, they keep their boxes; otherwise each gets a share of the line's width by its letters.
  */
 export function correctedPage(page: PageText, corrections: ReadonlyMap<number, string>): PageText {
   if (!corrections.size) return page;

@@ -44,6 +44,12 @@ export function writeMarks(marks: readonly ExportedMark[], format: MarkFormat): 
 export const shortCitation = ({ source, cited }: Pick<ExportedMark, 'source' | 'cited'>): string =>
   `${source}, p. ${cited}`;
 
+/** The words it stands on; empty for a place without words. */
+const wordsOf = ({ shape, quote }: ExportedMark): string => (isOnWords(shape) ? quote.exact : '');
+/** "Claim"; of a place without words also what it is: "Region, Claim". */
+const whatOf = ({ shape, sense }: ExportedMark): string =>
+  isOnWords(shape) ? sense : `${SHAPE_NAMES[shape]}, ${sense}`;
+
 interface Group {
   citation: string;
   marks: ExportedMark[];
@@ -73,10 +79,9 @@ function markdown(marks: readonly ExportedMark[]): string {
   for (const group of bySource(marks)) {
     out.push(`## ${plainMarkdown(group.citation)}`);
     for (const mark of group.marks) {
-      const words = isOnWords(mark.shape) ? mark.quote.exact : '';
+      const words = wordsOf(mark);
       if (words) out.push(quoted(plainMarkdown(words)));
-      const what = isOnWords(mark.shape) ? mark.sense : `${SHAPE_NAMES[mark.shape]}, ${mark.sense}`;
-      out.push(`(${plainMarkdown(shortCitation(mark))}) **${plainMarkdown(what)}**, ${plainMarkdown(mark.by)}`);
+      out.push(`(${plainMarkdown(shortCitation(mark))}) **${plainMarkdown(whatOf(mark))}**, ${plainMarkdown(mark.by)}`);
       if (mark.gloss) out.push(plainMarkdown(mark.gloss));
     }
   }
@@ -89,11 +94,11 @@ const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => SIGNS[c
 function html(marks: readonly ExportedMark[]): string {
   const sections = bySource(marks).map(({ citation, marks: of }) => {
     const each = of.map((mark) => {
-      const words = isOnWords(mark.shape) ? mark.quote.exact : '';
+      const words = wordsOf(mark);
       return [
         '<article>',
         words && `<blockquote>${escaped(words)}</blockquote>`,
-        `<p class="place">${escaped(shortCitation(mark))} · ${escaped(isOnWords(mark.shape) ? mark.sense : `${SHAPE_NAMES[mark.shape]}, ${mark.sense}`)} · ${escaped(mark.by)}</p>`,
+        `<p class="place">${escaped(shortCitation(mark))} · ${escaped(whatOf(mark))} · ${escaped(mark.by)}</p>`,
         mark.gloss && `<p>${escaped(mark.gloss).replaceAll('\n', '<br>')}</p>`,
         '</article>',
       ]

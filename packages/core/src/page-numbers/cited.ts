@@ -71,7 +71,7 @@ function firstPage(pages: string | undefined, count: number): number | undefined
   if (!from) return undefined;
   const first = Number(from);
   if (!to) return first;
-  // "201–29" is 201 to 229.
+  // The end may be shortened: “201–29” means 201 to 229.
   const last = to.length < from.length ? Number(from.slice(0, from.length - to.length) + to) : Number(to);
   return last >= first && last - first + 1 === count ? first : undefined;
 }

@@ -14,7 +14,7 @@ import KitNotice from '../../kit/KitNotice.vue';
 import KitSelect from '../../kit/KitSelect.vue';
 import { FILL } from '../colours.ts';
 import { useAloud } from './aloud.ts';
-import { partsOf } from './parts.ts';
+import { partsOf, type Part } from './parts.ts';
 import { FACES, TINTS, useSetting } from './setting.ts';
 
 const props = defineProps<{
@@ -172,12 +172,13 @@ const numbers = (values: number[], unit: string) => values.map((n) => ({ value: 
 const as = (field: 'size' | 'leading' | 'spacing' | 'width') =>
   computed({ get: () => String(setting.value[field]), set: (v) => (setting.value[field] = Number(v)) });
 const [size, leading, spacing, width] = [as('size'), as('leading'), as('spacing'), as('width')];
-const lit = (p: Shown, part: { at: number; text: string }) => {
-  const now = spoken.value;
-  if (now?.key !== p.key || now.end <= part.at || now.start >= part.at + part.text.length) return null;
-  const from = Math.max(0, now.start - part.at);
-  return [part.text.slice(0, from), part.text.slice(from, now.end - part.at), part.text.slice(now.end - part.at)];
-};
+const marksOn = computed(() => {
+  const out = new Map<number, Mark[]>();
+  for (const mark of props.marks) out.set(mark.page, [...(out.get(mark.page) ?? []), mark]);
+  return out;
+});
+const partsIn = (p: Shown): Part[] =>
+  partsOf(p.text, marksOn.value.get(p.page) ?? [], spoken.value?.key === p.key ? spoken.value : undefined);
 const fillOf = (mark: Mark): string => FILL[props.senses.find((s) => s.id === mark.sense)?.colour ?? 'straw'];
 </script>
 
@@ -262,25 +263,16 @@ const fillOf = (mark: Mark): string => FILL[props.senses.find((s) => s.id === ma
             class="mb-[1em]"
             :class="p.kind === 'heading' ? 'font-bold' : p.kind === 'note' && 'text-[0.85em]'"
             :data-paragraph="p.key"
-            ><template
-              v-for="part in partsOf(
-                p.text,
-                marks.filter((m) => m.page === p.page),
-              )"
+            ><component
+              :is="part.mark ? 'mark' : 'span'"
+              v-for="part in partsIn(p)"
               :key="part.at"
-              ><mark
-                v-if="part.mark"
-                class="cursor-pointer text-inherit"
-                :class="fillOf(part.mark)"
-                @click="emit('mark', part.mark.id)"
-                ><template v-if="lit(p, part)"
-                  >{{ lit(p, part)![0] }}<b class="bg-[#17645e] text-white">{{ lit(p, part)![1] }}</b
-                  >{{ lit(p, part)![2] }}</template
-                ><template v-else>{{ part.text }}</template></mark
-              ><template v-else-if="lit(p, part)"
-                >{{ lit(p, part)![0] }}<b class="bg-[#17645e] text-white">{{ lit(p, part)![1] }}</b
-                >{{ lit(p, part)![2] }}</template
-              ><template v-else>{{ part.text }}</template></template
+              :class="[
+                part.mark && ['cursor-pointer text-inherit', fillOf(part.mark)],
+                part.isSpoken && '!bg-[#17645e] !text-white',
+              ]"
+              @click="part.mark && emit('mark', part.mark.id)"
+              >{{ part.text }}</component
             ></component
           >
         </template>

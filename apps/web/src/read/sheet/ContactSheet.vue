@@ -3,7 +3,7 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { computed, reactive, ref, useTemplateRef } from 'vue';
 import { routes, type SourceDetail } from '@pandecta/contract';
-import { KINDS, partOf, partsOfKind, type Kind, type SourceRecord, type Variable } from '@pandecta/core/source';
+import { KINDS, partOf, partsOfKind, type Kind, type Variable } from '@pandecta/core/source';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
@@ -25,7 +25,6 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; open: [page: number] }>();
 const { change } = useChanges();
 const list = useTemplateRef<HTMLElement>('list');
-const title = useTemplateRef<InstanceType<typeof KitField>>('title');
 const { data, error } = useAsked({
   question: () => ({ source: props.source.id, file: props.file }),
   fetch: async (at, signal) => (await ask(routes.files.takenPages, { ...at, signal })).taken,
@@ -117,14 +116,13 @@ const inWords = computed(() => {
     ? `pages ${props.labelOf(all[0]!)}–${props.labelOf(all.at(-1)!)}`
     : counted(all.length, 'page');
 });
-const record = computed((): SourceRecord => props.source.record);
 </script>
 
 <template>
   <section class="flex min-h-0 min-w-0" aria-label="Contact sheet">
     <div class="flex min-h-0 min-w-0 flex-1 flex-col">
       <header class="flex items-center gap-3 border-b border-line bg-paper px-4 py-2">
-        <h2 class="font-serif text-read font-medium">{{ record.title }}</h2>
+        <h2 class="font-serif text-read font-medium">{{ source.record.title }}</h2>
         <span class="text-fine text-muted"
           >{{ counted(pdf.numPages, 'page') }}{{ takenAs.size ? ` · ${formatNumber(left)} not taken yet` : '' }}</span
         >
@@ -164,7 +162,7 @@ const record = computed((): SourceRecord => props.source.record);
         the new source as its part.
       </p>
       <KitSelect v-model="draft.kind" above label="Kind" :options="kinds" />
-      <KitField ref="title" v-model="draft.title" above label="Title" maxlength="500" />
+      <KitField v-model="draft.title" above label="Title" maxlength="500" />
       <KitField v-model="draft.author" above label="Writer" placeholder="Penhallow, Ada" />
       <KitField v-if="draft.kind === 'personal_communication'" v-model="draft.recipient" above label="Recipient" />
       <KitField v-model="draft.issued" above label="Date" placeholder="18 Feb 1872" :error="dateError" />

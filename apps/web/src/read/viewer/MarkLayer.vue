@@ -21,15 +21,14 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ mark: [id: string]; draw: [place: Rect] }>();
 
-const place = (r: Rect): Record<string, string> => {
-  const { x0, y0, x1, y1 } = turnRect(r, props.size, props.turn);
-  return {
-    left: `${x0 * props.scale}px`,
-    top: `${y0 * props.scale}px`,
-    width: `${(x1 - x0) * props.scale}px`,
-    height: `${(y1 - y0) * props.scale}px`,
-  };
-};
+/** Of a place on the page as it is shown. */
+const boxOf = ({ x0, y0, x1, y1 }: Rect): Record<string, string> => ({
+  left: `${x0 * props.scale}px`,
+  top: `${y0 * props.scale}px`,
+  width: `${(x1 - x0) * props.scale}px`,
+  height: `${(y1 - y0) * props.scale}px`,
+});
+const place = (r: Rect): Record<string, string> => boxOf(turnRect(r, props.size, props.turn));
 /** The left end of its first line, where its key stands. */
 const corner = (m: Mark): Record<string, string> => {
   const { left, top } = place(m.rects[0] ?? { x0: 0, y0: 0, x1: 0, y1: 0 });
@@ -71,12 +70,6 @@ function end(): void {
     emit('draw', turnBack({ x0: x, y0: y, x1: x + POINT, y1: y + POINT }, props.size, props.turn));
   } else if (rect.x1 - rect.x0 > 4 && rect.y1 - rect.y0 > 4) emit('draw', turnBack(rect, props.size, props.turn));
 }
-const shown = (r: Rect): Record<string, string> => ({
-  left: `${r.x0 * props.scale}px`,
-  top: `${r.y0 * props.scale}px`,
-  width: `${(r.x1 - r.x0) * props.scale}px`,
-  height: `${(r.y1 - r.y0) * props.scale}px`,
-});
 </script>
 
 <template>
@@ -129,6 +122,6 @@ const shown = (r: Rect): Record<string, string> => ({
     @pointerup="end"
     @pointercancel="begun = null"
   >
-    <div v-if="drawn && draws === 'region'" class="absolute border-2 border-verdigris" :style="shown(drawn)" />
+    <div v-if="drawn && draws === 'region'" class="absolute border-2 border-verdigris" :style="boxOf(drawn)" />
   </div>
 </template>

@@ -1,6 +1,6 @@
 /**
- * Selecting with the pointer beside the lines. pdf.js keeps a selection from running to the end of the page; where the pointer is
- * beside a line, the line level with it is chosen to its end, or to its beginning when the pointer is left of it.
+ * What is selected when the pointer is dragged beside the text and not over it: the line at the height of the pointer, to its end;
+ * or from its beginning, when the pointer is left of it. (pdf.js alone would stop at the last letter the pointer was over.)
  */
 import { useEventListener } from '@vueuse/core';
 import type { Ref } from 'vue';

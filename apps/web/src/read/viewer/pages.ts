@@ -77,10 +77,17 @@ export function usePages(
       lay();
       ready.value = true;
     });
-    for (const event of ['scalechanging', 'rotationchanging', 'pagesloaded', 'pagerendered']) eventBus.on(event, place);
+    for (const event of ['scalechanging', 'rotationchanging', 'pagesloaded']) eventBus.on(event, place);
+    // Of very long documents a page has its own size only when it is drawn.
+    eventBus.on('pagerendered', ({ pageNumber }: { pageNumber: number }) => {
+      const [was, now] = [placed.value[pageNumber - 1], divOf(pageNumber)];
+      if (was?.width !== now.clientWidth || was.height !== now.clientHeight) place();
+    });
     eventBus.on('pagechanging', (event: { pageNumber: number }) => (page.value = event.pageNumber));
     return made;
   }
+
+  const divOf = (number: number): HTMLElement => (viewer!.getPageView(number - 1) as { div: HTMLElement }).div;
 
   /** At the scale and turn that are asked for. */
   function lay(): void {
@@ -94,8 +101,7 @@ export function usePages(
     if (!viewer) return;
     const upright = turn.value % 180 === 0;
     placed.value = Array.from({ length: viewer.pagesCount }, (_, i) => {
-      const view = viewer!.getPageView(i) as { div: HTMLElement; width: number; height: number; scale: number };
-      const { div } = view;
+      const div = divOf(i + 1);
       const [width, height] = [div.clientWidth, div.clientHeight];
       const points = { width: width / scale.value, height: height / scale.value };
       div.dataset.page = String(i + 1);
@@ -116,7 +122,7 @@ export function usePages(
     () => near.value.map(({ number }) => [number, `Page ${labelOf(number)}`] as const),
     (called) => {
       for (const [number, label] of called) {
-        const { div } = viewer!.getPageView(number - 1) as { div: HTMLElement };
+        const div = divOf(number);
         div.removeAttribute('data-l10n-id');
         div.setAttribute('role', 'region');
         div.setAttribute('aria-label', label);
