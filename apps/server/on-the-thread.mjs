@@ -5,6 +5,7 @@
  * proportion to it: each is doubled in `src/composition/on-the-thread.test.ts`.
  */
 export const ON_THE_THREAD = {
+  annotations: { bounded: ['TINTS', 'mergedNote', 'senseOf', 'shapeOf'] },
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
     bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
@@ -16,14 +17,14 @@ export const ON_THE_THREAD = {
   },
   citing: { bounded: ['DEFAULT_STYLE'] },
   documents: {
-    bounded: ['correctedPage', 'lineText', 'linesOf'],
+    bounded: ['correctedPage', 'lineText', 'linesOf', 'spanWithin'],
     grows: ['confidenceOf', 'packWords', 'rectsOf', 'unpackWords'],
   },
   door: { bounded: ['seenInWords'] },
   formats: { bounded: ['EXPORT_INFO', 'TEXT_FORMATS', 'isPdf', 'pictureType', 'readItem'], grows: ['checkColumns'] },
   identifiers: { bounded: ['normaliseDoi', 'normaliseIsbn'] },
   intake: { bounded: ['LACKS', 'lacksInWords', 'lacksOf'] },
-  marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'findQuote', 'isOnWords'] },
+  marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'findQuote', 'isOnWords', 'quoteAt', 'spanAfter'] },
   'mark-export': { bounded: ['MARK_INFO'] },
   matching: {
     bounded: 'ALL_OF_THEM CERTAIN LARGEST_BLOCK LONGEST_KEY VERDICTS WORTH_A_LOOK areOneWork canCombine compare filledBy givenByLike identifierKeys isTellingTitle matchKeys meetingKeys mergedRecord planMerge titleKey wholeKey'.split(' '), // prettier-ignore

@@ -68,10 +68,19 @@ export class MarkSeen {
   @Optional() @IsIn(SHAPES) shape?: Shape;
 }
 
+/** Where a mark stands now. */
+export class NewPlace {
+  @IsInt() @Min(1) @Max(100_000) page!: number;
+  @ValidateNested() @Type(() => QuoteBody) quote!: QuoteBody;
+  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => RectBody) rects!: RectBody[];
+}
+
 export class EditMark {
   @Optional() @IsString() @MaxLength(20_000) gloss?: string;
   @Optional() @IsUUID() sense?: string;
   @Optional() @IsIn(SHAPES) shape?: Shape;
+  /** Placed anew by a person, in the same document. */
+  @OptionalPart(() => NewPlace) place?: NewPlace;
   /** What they were when one began: where one of them is another by now, nothing is changed. */
   @OptionalPart(() => MarkSeen) seen?: MarkSeen;
 }
@@ -90,7 +99,12 @@ export class Mark {
   @Part(() => QuoteBody) quote!: QuoteBody;
   @ListOf(() => RectBody) rects!: RectBody[];
   @IsString() gloss!: string;
+  /** Who made it; of one from the file the name that stands there. */
   @IsString() by!: string;
+  /** Whether it was read from an annotation of the file. */
+  @IsBoolean() fromFile!: boolean;
+  /** It could not be placed again where its document changed. */
+  @IsBoolean() unplaced!: boolean;
   /** Whether its maker alone sees it. */
   @IsBoolean() personal!: boolean;
   @IsString() at!: string;
@@ -154,8 +168,15 @@ export class DocumentReply {
   @IsInt() pages!: number;
   @Part(() => PageNumbers) numbers!: PageNumbers;
   @ListOf(() => Mark) marks!: Mark[];
+  /** How many annotations of the file were not read in as marks. */
+  @IsInt() annotations!: number;
   /** All of them, those that are retired or merged too: marks may have one. */
   @ListOf(() => SenseInfo) senses!: SenseInfo[];
+}
+
+export class AnnotatedAsked {
+  /** With one's own too that nobody else sees. */
+  @Optional() @IsIn(['yes', 'no']) personal?: 'yes' | 'no';
 }
 
 /** What marks are sorted by; the place is by source, document and page. */
@@ -253,6 +274,23 @@ export const markRoutes = {
     may: 'mark',
     summary: 'Show a mark of one’s own to all members.',
     reply: Changed,
+  }),
+  readAnnotations: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/annotations',
+    may: 'mark',
+    summary: 'Read the annotations of a PDF in as marks, where they were not yet.',
+    reply: Changed,
+  }),
+  annotated: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/annotated',
+    may: 'read',
+    bounded: true,
+    heavy: true,
+    summary: 'The PDF with its marks as annotations; with those for oneself alone where they are asked for.',
+    query: AnnotatedAsked,
+    produces: 'application/pdf',
   }),
   list: route({
     method: 'POST',

@@ -14,7 +14,7 @@ import {
   type ReadingState,
 } from '@pandecta/core/changes';
 import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
-import type { Shape } from '@pandecta/core/marks';
+import type { MarkPlace, Shape } from '@pandecta/core/marks';
 import type { NumberRun } from '@pandecta/core/page-numbers';
 import type { SourceRecord } from '@pandecta/core/source';
 import type { Changed } from '@pandecta/contract';
@@ -164,7 +164,7 @@ async function stored(): Promise<Library> {
     {
       id: text(),
       source: text(),
-      file: text(),
+      place: json<MarkPlace>(),
       gloss: text(),
       sense: text(),
       shape: text<Shape>(),
@@ -172,7 +172,7 @@ async function stored(): Promise<Library> {
       present: truth,
     },
     sql`
-    select id, source_id as source, file_id as file, gloss, sense_id as sense, shape, owner, present from marks where workspace_id = ${w} order by id`,
+    select id, source_id as source, jsonb_build_object('file', file_id, 'page', page, 'quote', quote, 'rects', rects, 'unplaced', unplaced) as place, gloss, sense_id as sense, shape, owner, present from marks where workspace_id = ${w} order by id`,
   )) {
     const { id, ...mark } = m;
     library.marks.set(id, mark);

@@ -1,10 +1,10 @@
 /** Lines of pages as they were corrected: what is searched, quoted and shown; what was read first stays beside it. */
 import { and, eq, sql } from 'drizzle-orm';
 import type { Changed, CorrectLine, LinesOfPage } from '@pandecta/contract';
-import type { CorrectChange } from '@pandecta/core/changes';
+import { describe, type Change, type CorrectChange } from '@pandecta/core/changes';
 import { correctedPage, linesOf, lineText, packWords, unpackWords, type PageText } from '@pandecta/core/documents';
 import { Lexemes } from '@pandecta/core/words';
-import type { Acting } from '../access/principal.ts';
+import type { Acting, Actor } from '../access/principal.ts';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import { idsOf, type Db } from '../database/connect.ts';
@@ -14,6 +14,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { documents } from '../indexing/tables.ts';
 import type { Services } from '../services.ts';
+import { MARKS_ON } from './marks-on.ts';
 import { corrections, pages, pagesAsRead } from './tables.ts';
 
 type Line = Pick<CorrectChange, 'file' | 'page' | 'line'>;
@@ -139,5 +140,18 @@ export async function correctLine(
   // A line that reads as it was recognised is not corrected.
   const value = (said: string): string | null => (said.trim() === recognised ? null : said.trim());
   const text = { before: value(seen), after: value(written ?? recognised) };
-  return answer(await commit(services, actor, { do: 'correct', source, file, page, line, text }, { joins: true }));
+  const change: Change = { do: 'correct', source, file, page, line, text };
+  const along = await marksAlong(services.db, actor, { file, page, line }, text.after);
+  if (!along.length) return answer(await commit(services, actor, change, { joins: true }));
+  return answer(await commit(services, actor, { do: 'all', says: describe(change), changes: [change, ...along] }));
+}
+
+/** The marks on the page, with the words they have once the line is corrected. */
+async function marksAlong(db: Db, actor: Actor, { file, page, line }: Line, written: string | null): Promise<Change[]> {
+  const first = (await asRead(db, actor.workspaceId, file, page))!;
+  const lines = await correctedLines(db, actor.workspaceId, file, page);
+  const before = correctedPage(first, lines);
+  if (written === null) lines.delete(line);
+  else lines.set(line, written);
+  return MARKS_ON.all.keepWords(db, actor, { file, page, before, after: correctedPage(first, lines) });
 }

@@ -30,7 +30,7 @@ async function addFileWork(
     const committed = await commitWithin(
       tx,
       actor,
-      await attached(tx, actor, came, recognised ? [recognised.fileId, read.fileId] : [read.fileId]),
+      await attached(tx, services, actor, came, recognised ? [recognised.fileId, read.fileId] : [read.fileId]),
     );
     const told = committed.changeId ? committed.says : `${came.name} is there already`;
     const more = recognised

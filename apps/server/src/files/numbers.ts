@@ -11,6 +11,7 @@ import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { NOTHING_INSIDE } from './read-pdf.ts';
 import { findFileOf } from './store.ts';
 import { files, type ReadNumbering } from './tables.ts';
 
@@ -56,22 +57,23 @@ export async function numbersOf(
   return (one) => known.get(keyOf(one)) ?? citedPages(NO_NUMBERING, undefined, 0);
 }
 
-/** What a file says of its numbers, where nobody looked yet: those that were read before they were looked for. */
-export async function readNumbers(
+/** What a file says of its numbers and annotations, where nobody looked yet: those that were read before they were looked for. */
+export async function readInside(
   { db, workers, storage }: Pick<Services, 'db' | 'workers' | 'storage'>,
   workspaceId: string,
   fileId: string,
 ): Promise<void> {
   const here = within(db, workspaceId);
-  const { sha256, mediaType, numbering } = files;
-  const file = await here.first(files, { sha256, mediaType, numbering }, eq(files.id, fileId));
-  if (!file || file.numbering || file.mediaType !== 'application/pdf') return;
+  const { sha256, mediaType, numbering, annotations } = files;
+  const file = await here.first(files, { sha256, mediaType, numbering, annotations }, eq(files.id, fileId));
+  if (!file || (file.numbering && file.annotations) || file.mediaType !== 'application/pdf') return;
   const path = storage.path(file.sha256);
-  const [labels, printed] = await Promise.all([
-    workers.run('pageLabels', path).catch(() => []),
+  const [inside, printed] = await Promise.all([
+    workers.run('pdfInside', path).catch(() => NOTHING_INSIDE),
     workers.run('printedNumbers', path).catch(() => []),
   ]);
-  await here.update(files, { numbering: { labels, printed } }, eq(files.id, fileId));
+  const read = { numbering: { labels: inside.labels, printed }, annotations: inside.annotations };
+  await here.update(files, read, eq(files.id, fileId));
 }
 
 /** @throws Refusal where what was written is no number */

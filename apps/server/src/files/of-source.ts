@@ -4,12 +4,14 @@ import { and, eq } from 'drizzle-orm';
 import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
 import { describe, isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
 import { isPdf, pictureType } from '@pandecta/core/formats';
+import { counted } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor } from '../access/principal.ts';
+import { MARKS_ON } from './marks-on.ts';
 import { addFileJob } from './jobs.ts';
 import type { Services } from '../services.ts';
 import { sources } from '../records/tables.ts';
@@ -40,15 +42,17 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   const mediaType = pictureType(start) ?? 'application/octet-stream';
   const file = await ensureFile(db, actor.workspaceId, { ...came, mediaType });
   await finish(db, actor.workspaceId, file, 'other', 0);
-  return answer(await commit(services, actor, await attached(db, actor, came, [file])));
+  return answer(await commit(services, actor, await attached(db, services, actor, came, [file])));
 }
 
 /**
- * The change by which a file that is kept comes to its source. What it replaces goes, and it is opened first where that was.
+ * The change by which a file that is kept comes to its source, with its annotations as marks. What it replaces goes, its marks
+ * stand on the new one, and it is opened first where that was.
  * @param kept the file, and others that come beside it
  */
 export async function attached(
   db: Db,
+  services: Pick<Services, 'workers'>,
   actor: Actor,
   { source, name, instead }: Came,
   kept: [string, ...string[]],
@@ -63,13 +67,27 @@ export async function attached(
   const [file] = kept;
   const changes = kept.map((id) => attach(id, name, true));
   const old = instead ? await fileOf(db, actor, source, instead) : undefined;
-  if (!old || kept.includes(old.id))
+  const replaced = old && !kept.includes(old.id) ? old : undefined;
+  const along = await MARKS_ON.all.comeWith(db, services, actor, [{ source, files: kept, instead: replaced?.id }]);
+  if (!replaced) {
+    changes.push(...along);
     return changes.length === 1 ? changes[0]! : { do: 'all', says: describe(changes[0]!), changes };
-  changes.push(attach(old.id, old.name, false));
+  }
+  changes.push(attach(replaced.id, replaced.name, false), ...along);
   const main = await mainOf(db, actor, source);
-  if (main === old.id)
+  if (main === replaced.id)
     changes.push({ do: 'file-edit', source, file, called: name, fields: { main: { before: main, after: file } } });
-  return { do: 'all', says: `Put ${name} in place of ${old.name}`, changes };
+  return { do: 'all', says: `Put ${name} in place of ${replaced.name}${inWords(along)}`, changes };
+}
+
+/** How many marks stand on the new file, and how many could not be placed there; of none nothing is said. One's own are not told. */
+function inWords(along: Change[]): string {
+  const placed = along.flatMap((c) =>
+    c.do === 'mark-edit' && !c.own && c.fields.place?.after ? [c.fields.place.after] : [],
+  );
+  if (!placed.length) return '';
+  const lost = placed.filter((p) => p.unplaced).length;
+  return `; its ${counted(placed.length, 'mark')} came along${lost ? `, ${lost} of them without a place` : ''}`;
 }
 
 /** A link stands among the files under its name; its content is the address. */

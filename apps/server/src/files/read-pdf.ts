@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { and, eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import type { Annotation } from '@pandecta/core/annotations';
 import type { Embedded, Page } from '@pandecta/core/documents';
 import type { FileState } from '@pandecta/contract';
 import type { Db } from '../database/connect.ts';
@@ -19,6 +20,9 @@ import { files, pages, type ReadNumbering } from './tables.ts';
 
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST_REBUILT = 100 * 1024 ** 2;
+
+/** Of a file that cannot be taken apart. */
+export const NOTHING_INSIDE = { labels: [], annotations: [] };
 
 export interface ReadPdf {
   fileId: string;
@@ -101,9 +105,9 @@ async function readSound(
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
     const all = Math.max(count, info.pages);
-    // One whose labels cannot be read goes without.
-    const labels = await workers.run('pageLabels', input.path).catch(() => []);
-    await finish(db, workspace.id, fileId, state, all, { labels, printed });
+    // One that cannot be taken apart goes without labels and annotations.
+    const { labels, annotations } = await workers.run('pdfInside', input.path).catch(() => NOTHING_INSIDE);
+    await finish(db, workspace.id, fileId, state, all, { numbering: { labels, printed }, annotations });
     return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
   } finally {
     port1.close();
@@ -129,13 +133,9 @@ export async function finish(
   fileId: string,
   state: FileState,
   count: number,
-  numbering?: ReadNumbering,
+  read: { numbering?: ReadNumbering; annotations?: Annotation[] } = {},
 ): Promise<void> {
-  await within(db, workspaceId).update(
-    files,
-    { state, pages: count, ...(numbering && { numbering }) },
-    eq(files.id, fileId),
-  );
+  await within(db, workspaceId).update(files, { state, pages: count, ...read }, eq(files.id, fileId));
 }
 
 /** What an earlier reading left. */

@@ -6,7 +6,10 @@ import { Refusal } from '../errors.ts';
 import { inBounds } from '../subjects/registry.ts';
 import { files, sourceFiles } from './tables.ts';
 
-type FileRow = Omit<InferSelectModel<typeof files>, 'workspaceId' | 'releasedAt' | 'numbering' | 'takenFrom'>;
+type FileRow = Omit<
+  InferSelectModel<typeof files>,
+  'workspaceId' | 'releasedAt' | 'numbering' | 'annotations' | 'takenFrom'
+>;
 
 /**
  * The file, as one of a source.

@@ -13,6 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { FileState } from '@pandecta/contract';
+import type { Annotation } from '@pandecta/core/annotations';
 import type { Numbering, NumberRun } from '@pandecta/core/page-numbers';
 import { bytea, workspaceId } from '../database/columns.ts';
 
@@ -37,6 +38,8 @@ export const files = pgTable(
     pages: integer('pages').notNull().default(0),
     /** What is known of the numbers of its pages; null where they were not looked at yet. */
     numbering: jsonb('numbering').$type<ReadNumbering>(),
+    /** What readers wrote on its pages, as it came; null where it was not looked for. */
+    annotations: jsonb('annotations').$type<Annotation[]>(),
     /** As a person set them; null where nobody did. */
     numberedByHand: jsonb('numbered_by_hand').$type<NumberRun[]>(),
     /** Of one made of pages of another: which file, and which pages of it, counted from 1. */

@@ -18,6 +18,7 @@ import { broughtTo, findDestination, type Places } from '../sources/destination.
 import type { Services } from '../services.ts';
 import { releaseCitationKeys, reserveCitationKeys, type KeyedRecord } from '../records/citation-keys.ts';
 import { insertSources } from '../records/store.ts';
+import { MARKS_ON, type Coming } from '../files/marks-on.ts';
 import { ensureTags, tagName } from '../tags/store.ts';
 import { fileByFolder } from './folders.ts';
 import { isFile, type Input } from './inputs.ts';
@@ -79,7 +80,7 @@ export async function importWork(
     await insert(settled.fresh, 'live', 0);
     if (row.destination?.folders) noteFolders(settled.waiting, inputs);
     await insert(settled.waiting, 'intake', settled.fresh.length);
-    const changeId = await commitImport(tx, actor, row, destination, inputs, settled, (done, total) =>
+    const changeId = await commitImport(tx, services, actor, row, destination, inputs, settled, (done, total) =>
       progress(done, total, 'Indexing'),
     );
     const messages = [
@@ -169,6 +170,7 @@ async function insertNew(
 /** What came with the new sources is part of them; what it did to sources already here is part of the change. */
 async function commitImport(
   tx: Db,
+  services: Services,
   actor: Actor,
   row: ImportRow,
   destination: Places,
@@ -192,6 +194,13 @@ async function commitImport(
   for (const { source, candidate } of attach)
     for (const { id, name } of [candidate.file!, ...(candidate.beside ?? [])])
       changes.push({ do: 'attach', source, file: id, name, present: true });
+  const coming = [
+    ...[...fresh, ...waiting].map((candidate) => ({ source: candidate.id, candidate })),
+    ...attach,
+  ].flatMap(({ source, candidate: { file, beside = [] } }): Coming[] =>
+    file ? [{ source, files: [file.id, ...beside.map((f) => f.id)] }] : [],
+  );
+  changes.push(...(await MARKS_ON.all.comeWith(tx, services, actor, coming)));
   const sources = [...new Set([...known, ...attach].map((k) => k.source))].filter((id) => !fromHere.has(id));
   // What is here already stays where it is, unless it is to be brought along.
   if (sources.length && row.destination?.known) changes.push(...broughtTo(destination, sources));

@@ -22,6 +22,8 @@ import type { Db } from '../database/connect.ts';
 import { Refusal } from '../errors.ts';
 import { cut } from '@pandecta/core/text';
 import { fetchPdf } from '../files/fetch-pdf.ts';
+import { MARKS_ON } from '../files/marks-on.ts';
+import { attached } from '../files/of-source.ts';
 import type { RecordInput } from '../gathering/inputs.ts';
 import { fileTakenIn, hasFolders } from '../gathering/folders.ts';
 import { startImport } from '../gathering/start.ts';
@@ -231,7 +233,7 @@ export async function join(services: Services, actor: Actor, id: string, to: str
     const one = await waitingOne(tx, actor.workspaceId, id);
     const target = (await findKnown(tx, actor.workspaceId, [to])).get(to);
     if (!target) throw new Refusal('no_such_source');
-    const { changes, filled } = await joining(tx, actor.workspaceId, one, target);
+    const { changes, filled } = await joining(tx, services, actor, one, target);
     const title = withoutMarkup(target.record.title ?? 'an untitled source');
     return { do: 'all', says: `Joined to “${title}”${filledInWords(filled)}`, changes };
   };
@@ -257,7 +259,7 @@ export async function joinCertain(services: Services, actor: Actor, ids: string[
     for (const { id, to } of pairs) {
       const [one, target] = [waiting.get(id), known.get(to)];
       if (one?.presence !== 'intake' || !target) continue;
-      const done = await joining(tx, workspaceId, one, target);
+      const done = await joining(tx, services, actor, one, target);
       changes.push(...done.changes);
       joined += 1;
       filled += done.filled;
@@ -277,11 +279,12 @@ const filledInWords = (filled: number): string => (filled ? `: ${counted(filled,
 
 async function joining(
   tx: Db,
-  workspaceId: string,
+  services: Services,
+  actor: Actor,
   one: Waiting,
   target: { id: string; record: SourceRecord },
 ): Promise<{ changes: Change[]; filled: number; fills: object }> {
-  const { tags, collections, files } = await findTies(tx, workspaceId, one.id);
+  const { tags, collections, files } = await findTies(tx, actor.workspaceId, one.id);
   const fills = filledBy(target.record, one.record);
   const sources = [target.id];
   const changes: Change[] = [
@@ -290,6 +293,12 @@ async function joining(
     ...tags.map((t): Change => ({ do: 'tag', tag: t.id, name: t.name, subject: t.subject, sources, present: true })),
     ...collections.map((c) => filed(c, sources, true)),
     ...files.map((f): Change => ({ do: 'attach', source: target.id, file: f.id, name: f.name, present: true })),
+    ...(await MARKS_ON.all.comeWith(
+      tx,
+      services,
+      actor,
+      files.map((f) => ({ source: target.id, files: [f.id] })),
+    )),
   ];
   return { changes, filled: Object.keys(fills).length, fills };
 }
@@ -321,8 +330,8 @@ export async function fetchFullText(
   if (!pdf) throw new Refusal('invalid', 'no full text is known of it');
   try {
     const file = await fetchPdf(services, workspace, pdf);
-    const change: Change = { do: 'attach', source: id, file: file.id, name: file.name, present: true };
-    return answer(await commit(services, actor, change));
+    const came = { source: id, sha256: '', bytes: 0, name: file.name, instead: null };
+    return answer(await commit(services, actor, await attached(db, services, actor, came, [file.id])));
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;
     return { changeId: null, says: `The PDF could not be fetched: ${error.message}` };

@@ -4,6 +4,7 @@ import { editableMark, editedMark } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { within } from '../database/within.ts';
 import { markFacets } from './facets.ts';
+import { markWords } from './store.ts';
 import { marks } from './tables.ts';
 
 export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
@@ -22,12 +23,25 @@ export const markChanges: CarriersOf<'mark' | 'mark-edit'> = {
     async carryOut(tx, workspaceId, change) {
       const here = within(tx, workspaceId);
       const one = eq(marks.id, change.mark);
-      const { gloss: words, senseId: sense, shape, owner } = marks;
-      const found = await here.first(marks, { gloss: words, sense, shape, owner }, one, { lock: 'update' });
-      const done = found ? editableMark(found, change) : null;
-      if (!found || !done) return NOTHING;
-      const { sense: senseId, ...after } = editedMark(found, done);
-      await here.update(marks, { ...after, senseId }, one);
+      const {
+        gloss: words,
+        senseId: sense,
+        shape: form,
+        owner: own,
+        fileId: file,
+        page,
+        quote,
+        rects,
+        unplaced,
+      } = marks;
+      const fields = { gloss: words, sense, shape: form, owner: own, file, page, quote, rects, unplaced };
+      const found = await here.first(marks, fields, one, { lock: 'update' });
+      const now = found && markWords(found);
+      const done = now ? editableMark(now, change) : null;
+      if (!now || !done) return NOTHING;
+      const { sense: senseId, place, ...after } = editedMark(now, done);
+      const { file: fileId, ...stands } = place;
+      await here.update(marks, { ...after, senseId, fileId, ...stands }, one);
       const { gloss, owner: shown } = done.fields;
       return {
         change: done,

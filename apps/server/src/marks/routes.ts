@@ -1,10 +1,12 @@
 /** Documents with their marks; marks across sources; the senses marks have. */
 import { routes } from '@pandecta/contract';
-import { numbersOf, readNumbers } from '../files/numbers.ts';
+import { numbersOf, readInside } from '../files/numbers.ts';
 import { findFileOf } from '../files/store.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { marksAcross } from './across.ts';
+import { annotatedPdf } from './annotated.ts';
+import { readAnnotations, unreadAnnotations } from './coming.ts';
 import { editSense, makeSense, mergeSense, orderSenses, removeSense, sensesOf } from './senses.ts';
 import { editMark, makeMark, removeMark, shareMark } from './service.ts';
 import { marksOf } from './store.ts';
@@ -14,7 +16,7 @@ export function markRoutes(declare: Declare, services: Services): void {
   const { marks, senses } = routes;
   declare(marks.document, async ({ workspace, actor, params: { source, file: id } }) => {
     const file = await findFileOf(db, actor, source, id);
-    await readNumbers(services, workspace.id, file.id);
+    await readInside(services, workspace.id, file.id);
     const here = { sourceId: source, fileId: file.id };
     const numbers = (await numbersOf(db, workspace.id, [here]))(here);
     return {
@@ -25,6 +27,7 @@ export function markRoutes(declare: Declare, services: Services): void {
       pages: file.pages,
       numbers,
       marks: await marksOf(db, actor, source, file.id, numbers),
+      annotations: await unreadAnnotations(db, workspace.id, source, file.id),
       senses: await sensesOf(db, actor),
     };
   });
@@ -32,6 +35,16 @@ export function markRoutes(declare: Declare, services: Services): void {
   declare(marks.edit, ({ actor, params, body }) => editMark(services, actor, params.mark, body));
   declare(marks.remove, ({ actor, params }) => removeMark(services, actor, params.mark));
   declare(marks.share, ({ actor, params }) => shareMark(services, actor, params.mark));
+  declare(marks.readAnnotations, (call) => readAnnotations(services, call, call.params.source, call.params.file));
+  declare(marks.annotated, async ({ actor, params: { source, file: id }, query, reply }) => {
+    const file = await findFileOf(db, actor, source, id);
+    const bytes = await annotatedPdf(services, actor, { source, file }, query.personal === 'yes');
+    const name = file.name.replace(/(?:\.pdf)?$/i, ' (with marks).pdf');
+    return reply
+      .type('application/pdf')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+      .send(Buffer.from(bytes));
+  });
   declare(marks.list, (call) => marksAcross(services, call, call.body));
 
   declare(senses.list, async ({ actor }) => ({ senses: await sensesOf(db, actor) }));

@@ -1,10 +1,10 @@
 /** Making, changing, showing and removing marks. */
 import { and, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { Changed, EditMark, NewMark } from '@pandecta/contract';
+import type { Changed, EditMark, NewMark, NewPlace } from '@pandecta/contract';
 import type { Change, MarkEditChange, MarkWords } from '@pandecta/core/changes';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import { findQuote, isOnWords, type Rect } from '@pandecta/core/marks';
+import { findQuote, isOnWords, type MarkPlace, type Rect } from '@pandecta/core/marks';
 import type { Access } from '../access/principal.ts';
 import { refuseByRole } from '../changes/carriers.ts';
 import { answer, commitWithin } from '../changes/commit.ts';
@@ -13,7 +13,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { findFileOf } from '../files/store.ts';
-import { pages as pagesOfFiles } from '../files/tables.ts';
+import { files, pages as pagesOfFiles } from '../files/tables.ts';
 import { entryOf } from '../lists/store.ts';
 import type { Services } from '../services.ts';
 import { findMark } from './store.ts';
@@ -61,7 +61,12 @@ export async function makeMark(
 }
 
 /** Where the quoted words stand on the page; nowhere where they are not found there. */
-async function placeOf(db: Db, workspaceId: string, file: string, { page, quote }: NewMark): Promise<Rect[]> {
+async function placeOf(
+  db: Db,
+  workspaceId: string,
+  file: string,
+  { page, quote }: Pick<NewMark, 'page' | 'quote'>,
+): Promise<Rect[]> {
   const { text, words, fileId, number } = pagesOfFiles;
   const found = await within(db, workspaceId).first(
     pagesOfFiles,
@@ -88,7 +93,18 @@ export async function editMark(
       return after === undefined || after === now[field] ? [] : [[field, { before: seen[field] ?? now[field], after }]];
     }),
   );
-  return answer(await commitByRole(services, actor, { do: 'mark-edit', ...named, fields }, { joins: true }));
+  if (input.place)
+    fields.place = { before: now.place, after: await placedAt(services.db, actor, now.place, input.place) };
+  return answer(await commitByRole(services, actor, { do: 'mark-edit', ...named, fields }, { joins: !input.place }));
+}
+
+/** Where a person placed it anew, in the same document. */
+async function placedAt(db: Db, { workspaceId }: Access, now: MarkPlace, place: NewPlace): Promise<MarkPlace> {
+  const { quote, page } = place;
+  const file = await within(db, workspaceId).first(files, { pages: files.pages }, eq(files.id, now.file));
+  if (page > Math.max(1, file?.pages ?? 1)) throw new Refusal('invalid', `the file has no page ${page}`);
+  const rects = place.rects.length ? place.rects : await placeOf(db, workspaceId, now.file, { page, quote });
+  return { file: now.file, page, quote, rects, unplaced: false };
 }
 
 export async function removeMark(services: Services, actor: Access, id: string): Promise<Changed> {

@@ -26,13 +26,15 @@ export const MARK_COLUMNS = {
   shape: text<Mark['shape']>(),
   quote: json<Mark['quote']>(),
   rects: json<Mark['rects']>(),
+  unplaced: truth,
   gloss: text(),
   by: text(),
+  fromFile: truth,
   personal: truth,
   at: text(),
 };
-export const selectMark = sql`m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, ${countedSense} as sense, m.shape, m.quote, m.rects,
-  m.gloss, ${nameOfActor} as by, m.owner is not null as personal, m.made_at as at`;
+export const selectMark = sql`m.id, m.file_id as "fileId", m.source_id as "sourceId", m.page, ${countedSense} as sense, m.shape, m.quote, m.rects, m.unplaced,
+  m.gloss, coalesce(nullif(m.origin->>'author', ''), ${nameOfActor}) as by, m.origin is not null as "fromFile", m.owner is not null as personal, m.made_at as at`;
 
 /** Those in a document of a source, in the order they stand there. */
 export async function marksOf(
@@ -52,16 +54,27 @@ export async function marksOf(
   return found.map((mark) => ({ ...mark, cited: citedPage(numbers, mark.page) }));
 }
 
+/** A row of the table, as what of it can be edited. */
+export const markWords = ({
+  gloss,
+  sense,
+  shape,
+  owner,
+  ...place
+}: Omit<MarkWords, 'place'> & MarkWords['place']): MarkWords => ({ gloss, sense, shape, owner, place });
+
 /** A mark as a change names it, and what of it can be edited. @throws Refusal where it is not there, or may not be seen */
 export async function findMark(
   db: Db,
   viewer: Actor,
   id: string,
 ): Promise<{ named: { mark: string; source: string; own?: string }; now: MarkWords }> {
-  const { gloss, senseId: sense, shape, owner, sourceId: source } = marks;
+  const { gloss, senseId: sense, shape, owner, sourceId: source, fileId: file, page, quote, rects, unplaced } = marks;
   const one = and(eq(marks.id, id), visibleTo(viewer, 'mark', sql`marks`));
-  const found = await within(db, viewer.workspaceId).first(marks, { gloss, sense, shape, owner, source }, one);
+  const words = { gloss, sense, shape, owner };
+  const found = await within(db, viewer.workspaceId).first(marks, { ...words, source, file, page, quote, rects, unplaced }, one); // prettier-ignore
   if (!found) throw new Refusal('no_such_mark');
-  const { source: on, ...now } = found;
+  const { source: on, ...of } = found;
+  const now = markWords(of);
   return { named: { mark: id, source: on, ...(now.owner && { own: now.owner }) }, now };
 }

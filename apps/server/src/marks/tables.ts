@@ -1,4 +1,5 @@
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { MarkOrigin } from '@pandecta/core/annotations';
 import type { Shape } from '@pandecta/core/marks';
 import type { Mark } from '@pandecta/contract';
 import { now, workspaceId } from '../database/columns.ts';
@@ -17,6 +18,10 @@ export const marks = pgTable(
     owner: uuid('owner'),
     quote: jsonb('quote').$type<Mark['quote']>().notNull(),
     rects: jsonb('rects').$type<Mark['rects']>().notNull(),
+    /** It could not be placed again where its document changed. */
+    unplaced: boolean('unplaced').notNull().default(false),
+    /** Of one that was read from an annotation of the file. */
+    origin: jsonb('origin').$type<MarkOrigin>(),
     gloss: text('gloss').notNull().default(''),
     present: boolean('present').notNull().default(true),
     madeBy: uuid('made_by').notNull(),

@@ -14,6 +14,7 @@ import { transact, type Db } from '../database/connect.ts';
 import { list, number, one, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
+import { MARKS_ON } from '../files/marks-on.ts';
 import { numbersOf } from '../files/numbers.ts';
 import { readOrRecognise } from '../files/read-scan.ts';
 import { findFile, findFileOf } from '../files/store.ts';
@@ -91,7 +92,7 @@ async function takePagesWork(
     { ...stored, name, path: storage.path(stored.sha256) },
     (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
   );
-  const kept = [...(recognised ? [recognised.fileId] : []), read.fileId];
+  const kept: [string, ...string[]] = recognised ? [recognised.fileId, read.fileId] : [read.fileId];
   const id = uuidv7();
   const provenance = Object.fromEntries(
     Object.keys(input.record).map((f) => [f, { from: 'person' as const, sure: 1 }]),
@@ -119,6 +120,7 @@ async function takePagesWork(
     const changes: Change[] = [
       { do: 'presence', sources: [id], from: 'none', to: 'live' },
       ...kept.map((file): Change => ({ do: 'attach', source: id, file, name, present: true })),
+      ...(await MARKS_ON.all.comeWith(tx, services, actor, [{ source: id, files: kept }])),
       ...broughtTo(destination, [id]),
       { do: 'relate', from: id, to: input.source, as: 'part of', said },
     ];

@@ -57,6 +57,13 @@ export class Person {
     return reply.body;
   }
 
+  /** A file the workspace gives out. */
+  async bytes(path: string): Promise<Uint8Array> {
+    const reply = await fetch(`${this.base}/api/w/${this.workspace}${path}`, { headers: { cookie: this.cookie } });
+    if (!reply.ok) throw new Error(`GET ${path}: ${reply.status} ${await reply.text()}`);
+    return new Uint8Array(await reply.arrayBuffer());
+  }
+
   /** Brings files in, past the intake unless it is said otherwise. */
   async import(
     files: Record<string, string | Uint8Array>,

@@ -190,7 +190,9 @@ export async function cutPages({ path, pages }: { path: string; pages: number[] 
   return part.save();
 }
 
-export { pageLabels, printedNumbers } from './page-numbers.ts';
+export { pdfInside, printedNumbers } from './pdf-inside.ts';
+export { annotated } from './annotations.ts';
+export { anchored } from './anchoring.ts';
 
 /** Text vectors of sources, in the text form PostgreSQL casts. */
 export function vectors(parts: TextParts[]): Vectors[] {

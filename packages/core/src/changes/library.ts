@@ -48,7 +48,7 @@ export interface Library {
   files: Map<Id, LibraryFile>;
   collections: Map<Id, CollectionWords & { present: boolean }>;
   placements: Map<Id, { collection: Id; parent: Id | null; present: boolean; rank?: number }>;
-  marks: Map<Id, MarkWords & { source: Id; file: Id; present: boolean }>;
+  marks: Map<Id, MarkWords & { source: Id; present: boolean }>;
   /** Glosses on the whole of a source. */
   glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
   /** Lines of pages as they were corrected; see `lineKey`. */

@@ -1,7 +1,7 @@
-import { SHAPES, type Shape } from '../marks/index.ts';
+import { SHAPES, type MarkPlace, type Shape } from '../marks/index.ts';
 import { isObject } from '../source/record.ts';
 import { effectiveEdit, flipAll, joinedFields, type BeforeAfter, type Id, type Kind } from './kind.ts';
-import { isBeforeAfter, isId, isOneOf, isOptional, isText, shaped } from './json.ts';
+import { isBeforeAfter, isFlag, isId, isOneOf, isOptional, isText, shaped } from './json.ts';
 import { idOf, type Draw } from './draw.ts';
 
 /** What can be edited of a mark. */
@@ -11,9 +11,10 @@ export interface MarkWords {
   shape: Shape;
   /** The member who alone sees it; null where all members do. */
   owner: Id | null;
+  place: MarkPlace;
 }
 
-/** The gloss of a mark is written, its sense or shape is another, or it is shown to all members. */
+/** The gloss of a mark is written, its sense, shape or place is another, or it is shown to all members. */
 export interface MarkEditChange {
   do: 'mark-edit';
   mark: Id;
@@ -28,12 +29,25 @@ const CALLED: Record<keyof MarkWords, string> = {
   sense: 'the sense of the mark',
   shape: 'the shape of the mark',
   owner: 'who sees the mark',
+  place: 'where the mark stands',
 };
+const isNumber = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v);
+const isRect = (v: unknown): boolean => isObject(v) && [v.x0, v.y0, v.x1, v.y1].every(isNumber);
+const isPlace = (v: unknown): boolean =>
+  isObject(v) &&
+  isId(v.file) &&
+  Number.isInteger(v.page) &&
+  isObject(v.quote) &&
+  [v.quote.exact, v.quote.prefix, v.quote.suffix].every(isText) &&
+  Array.isArray(v.rects) &&
+  v.rects.every(isRect) &&
+  isFlag(v.unplaced);
 const FIELDS: Record<keyof MarkWords, (v: unknown) => boolean> = {
   gloss: isText,
   sense: isId,
   shape: isOneOf(...SHAPES),
   owner: isId,
+  place: isPlace,
 };
 const isField = (f: string): f is keyof MarkWords => Object.hasOwn(FIELDS, f);
 
@@ -57,12 +71,13 @@ export const markEdit: Kind<MarkEditChange> = {
   invert: ({ fields, ...change }) => ({ ...change, fields: flipAll(fields as Record<string, BeforeAfter<never>>) }),
   joined(earlier, later) {
     // Showing one to all members is an entry of its own.
-    if (earlier.fields.owner || later.fields.owner) return null;
+    if (earlier.fields.owner || later.fields.owner || earlier.fields.place || later.fields.place) return null;
     const fields = earlier.mark === later.mark && joinedFields(earlier.fields, later.fields);
     return fields ? { ...later, fields } : null;
   },
   isEmpty: (change) => Object.keys(change.fields).length === 0,
-  describe({ fields: { gloss, shape, owner } }) {
+  describe({ fields: { gloss, shape, owner, place } }) {
+    if (place) return 'Placed a mark anew';
     if (owner) return owner.after ? 'Kept a mark for oneself alone' : 'Showed a mark to all members';
     return gloss ? 'Changed a gloss' : shape ? 'Changed the shape of a mark' : 'Changed the sense of a mark';
   },
@@ -78,13 +93,22 @@ export const markEdit: Kind<MarkEditChange> = {
     const sense = { before: known?.sense ?? draw.id(), after: idOf(draw, senses) };
     const shape = { before: known?.shape ?? 'highlight', after: draw.pick(SHAPES) };
     const owner = { before: known?.owner ?? null, after: draw.pick([draw.member, null]) };
-    const fields = draw.pick([{ gloss }, { sense }, { gloss, sense }, { shape }, { owner }]);
+    const now = known?.place ?? { file: draw.id(), page: 1, quote: NO_WORDS, rects: [], unplaced: false };
+    const page = { ...now, page: draw.pick([1, 2, 3]), unplaced: draw.flag() };
+    const place = { before: now, after: page };
+    const fields = draw.pick([{ gloss }, { sense }, { gloss, sense }, { shape }, { owner }, { place }]);
     return { do: 'mark-edit', mark: id, source: known?.source ?? draw.id(), fields, ...(!('owner' in fields) && own) };
   },
 };
 
+const NO_WORDS = { exact: '', prefix: '', suffix: '' };
+
 /** The mark after the edit. */
-export const editedMark = (now: MarkWords, { fields: { gloss, sense, shape, owner } }: MarkEditChange): MarkWords => ({
+export const editedMark = (
+  now: MarkWords,
+  { fields: { gloss, sense, shape, owner, place } }: MarkEditChange,
+): MarkWords => ({
+  place: place?.after ?? now.place,
   gloss: gloss ? (gloss.after ?? '') : now.gloss,
   sense: sense?.after ?? now.sense,
   shape: shape?.after ?? now.shape,

@@ -51,8 +51,8 @@ export const merge: Kind<MergeChange> = {
       one.presence = 'live';
       delete one.mergedInto;
     }
-    const isOfSource = (m: { source: Id; file: Id }): boolean =>
-      !library.sources.get(m.source)!.files.has(m.file) && one.files.has(m.file);
+    const isOfSource = (m: { source: Id; place: { file: Id } }): boolean =>
+      !library.sources.get(m.source)!.files.has(m.place.file) && one.files.has(m.place.file);
     const all = [...library.marks];
     const stay = present ? idsOf(all.filter(([, m]) => m.source === into && isOfSource(m))) : (change.stay ?? []);
     const moved = all.filter(([id, m]) =>

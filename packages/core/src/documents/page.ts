@@ -97,3 +97,17 @@ export function rectsOf(words: PageWord[], start: number, end: number): Rect[] {
   }
   return out;
 }
+
+/** The span of a page's text that stands within rectangles: of the words whose middle is in one, from the first to the last. */
+export function spanWithin(
+  words: readonly PageWord[],
+  rects: readonly Rect[],
+): { start: number; end: number } | undefined {
+  let span: { start: number; end: number } | undefined;
+  for (const { start, end, box } of words) {
+    const [x, y] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+    if (!rects.some((r) => r.x0 <= x && x <= r.x1 && r.y0 <= y && y <= r.y1)) continue;
+    span = span ? { start: Math.min(span.start, start), end: Math.max(span.end, end) } : { start, end };
+  }
+  return span;
+}

@@ -79,7 +79,13 @@ export function smallLibrary(): Library {
   for (const n of [61, 62])
     library.marks.set(testId(n), {
       source: testId(1),
-      file: testId(21),
+      place: {
+        file: testId(21),
+        page: 1,
+        quote: { exact: 'gate', prefix: 'the ', suffix: ' was' },
+        rects: [{ x0: 10, y0: 10, x1: 40, y1: 20 }],
+        unplaced: false,
+      },
       gloss: '',
       sense: testId(31),
       shape: 'highlight',

@@ -43,13 +43,24 @@ function readEmbedded(field: (name: string) => string | undefined, meta: string)
   };
 }
 
-/** The pages of a PDF with the place of every word, as they are read. */
+/** Which pages lie on their side: their own `Rotate` is a quarter or three. */
+async function sideways(path: string): Promise<Set<number>> {
+  const { out } = await textOf('pdfinfo', ['-f', '1', '-l', '-1', path]);
+  return new Set([...out.matchAll(/^Page +(\d+) rot: +(?:90|270)$/gm)].map((m) => Number(m[1])));
+}
+
+/** The pages of a PDF with the place of every word, as they are shown: what the crop box leaves, turned as the page says. */
 export async function* pdfPages(path: string): AsyncGenerator<Page, void> {
-  const r = run('pdftotext', ['-bbox-layout', '-enc', 'UTF-8', path, '-']);
+  const turned = sideways(path).catch(() => new Set<number>());
+  const r = run('pdftotext', ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', path, '-']);
   const reader = new BboxReader();
   try {
-    for await (const chunk of r.out.setEncoding('utf8')) yield* reader.push(chunk as string);
-    yield* reader.push('\n');
+    // Poppler gives the places of words as the page is turned, and the size of the page as it lies.
+    const upright = (page: Page, aside: Set<number>): Page =>
+      aside.has(page.number) ? { ...page, width: page.height, height: page.width } : page;
+    for await (const chunk of r.out.setEncoding('utf8'))
+      for (const page of reader.push(chunk as string)) yield upright(page, await turned);
+    for (const page of reader.push('\n')) yield upright(page, await turned);
     await r.done;
   } finally {
     r.stop();

@@ -1,6 +1,9 @@
-/** What a PDF says of the numbers of its pages. */
+/** What stands in a PDF beside its pages: the labels of the pages, and what readers wrote on them. */
 import { readFile, stat } from 'node:fs/promises';
-import type { PDFArray, PDFDict, PDFName, PDFNumber, PDFString, PDFHexString } from '@cantoo/pdf-lib';
+import type { PDFArray, PDFDict, PDFDocument, PDFName, PDFNumber, PDFString, PDFHexString } from '@cantoo/pdf-lib';
+import { shapeOf, type Annotation } from '@pandecta/core/annotations';
+import { spanWithin } from '@pandecta/core/documents';
+import { isOnWords, quoteAt } from '@pandecta/core/marks';
 import {
   candidatesOf,
   printedRuns,
@@ -9,6 +12,7 @@ import {
   type NumberStyle,
 } from '@pandecta/core/page-numbers';
 import { pdfPages } from '@pandecta/debian/poppler';
+import { annotationsIn, type Lib } from './annotations.ts';
 
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST = 100 * 1024 ** 2;
@@ -17,12 +21,39 @@ const MOST_RUNS = 10_000;
 /** Table 159 of ISO 32000-1. */
 const STYLES: Record<string, NumberStyle> = { D: 'decimal', R: 'ROMAN', r: 'roman', A: 'LETTERS', a: 'letters' };
 
-/** The page labels of a PDF (ISO 32000-1, 12.4.2): a number tree (7.9.7) of where each run begins. None where it has none. */
-export async function pageLabels(path: string): Promise<NumberRun[]> {
-  if ((await stat(path)).size > LARGEST) return [];
+export interface Inside {
+  labels: NumberRun[];
+  annotations: Annotation[];
+}
+
+/** Nothing of a file that is too large, or that cannot be taken apart. */
+export async function pdfInside(path: string): Promise<Inside> {
+  if ((await stat(path)).size > LARGEST) return { labels: [], annotations: [] };
   const lib = await import('@cantoo/pdf-lib');
-  const name = (key: string): PDFName => lib.PDFName.of(key);
   const document = await lib.PDFDocument.load(await readFile(path), { ignoreEncryption: true, updateMetadata: false });
+  // What is locked cannot be read without its password: its texts would be no texts.
+  const annotations = document.isEncrypted ? [] : annotationsIn(lib, document);
+  return { labels: pageLabels(lib, document), annotations: await quoted(path, annotations) };
+}
+
+/** The words each annotation stands on, of the pages as poppler reads them. */
+async function quoted(path: string, annotations: Annotation[]): Promise<Annotation[]> {
+  const onWords = annotations.filter((a) => isOnWords(shapeOf(a.kind)!));
+  if (!onWords.length) return annotations;
+  const last = Math.max(...onWords.map((a) => a.page));
+  for await (const page of pdfPages(path)) {
+    for (const annotation of onWords.filter((a) => a.page === page.number)) {
+      const span = spanWithin(page.words, annotation.rects);
+      if (span) annotation.quote = quoteAt(page.text, span.start, span.end);
+    }
+    if (page.number >= last) break;
+  }
+  return annotations;
+}
+
+/** The page labels of a PDF (ISO 32000-1, 12.4.2): a number tree (7.9.7) of where each run begins. None where it has none. */
+function pageLabels(lib: Lib, document: PDFDocument): NumberRun[] {
+  const name = (key: string): PDFName => lib.PDFName.of(key);
   const out: NumberRun[] = [];
   const seen = new Set<PDFDict>();
   const walk = (node: PDFDict | undefined): void => {
