@@ -22,8 +22,8 @@ export async function keepPage(
   workspace: { id: string; number: number },
   page: { html: string; address: string; name: string },
 ): Promise<string | undefined> {
-  const seen = formatDate(Date.now());
-  const kept = await workers.run('keepPage', { ...page, seen, lead: prefixOf(workspace.number) });
+  const from = `Seen at ${page.address}, ${formatDate(Date.now())}`;
+  const kept = await workers.run('keepPage', { ...page, from, lead: prefixOf(workspace.number) });
   if (!kept?.text) return undefined;
   const data = new Map<number, string>();
   let inAll = 0;
@@ -40,9 +40,34 @@ export async function keepPage(
     },
     { concurrency: 4 },
   );
-  const html = Buffer.from(withPictures(kept.html, data));
-  const stored = await storage.put(Readable.from([html]));
-  const fileId = await ensureFile(db, workspace.id, { ...stored, name: page.name, mediaType: SNAPSHOT_TYPE });
+  return store({ db, storage }, workspace, page.name, { ...kept, html: withPictures(kept.html, data) });
+}
+
+/**
+ * A document that is no PDF (DOCX, ODT, HTML, plain text), as a page that is read and marked like those of the web.
+ * @returns the file it is kept as; nothing of what is no text
+ */
+export async function keepReadable(
+  { db, workers, storage }: Services,
+  workspace: { id: string; number: number },
+  file: { path: string; name: string },
+): Promise<string | undefined> {
+  const from = `Made from ${file.name}, ${formatDate(Date.now())}`;
+  const kept = await workers.run('keepReadable', { path: file.path, from, lead: prefixOf(workspace.number) });
+  if (!kept?.text) return undefined;
+  const name = `${file.name.replace(/\.\w{1,5}$/, '')} (for reading).html`;
+  // Its pictures are not fetched from outside.
+  return store({ db, storage }, workspace, name, { ...kept, html: withPictures(kept.html, new Map()) });
+}
+
+async function store(
+  { db, storage }: Pick<Services, 'db' | 'storage'>,
+  workspace: { id: string },
+  name: string,
+  kept: { html: string; text: string; vector: string },
+): Promise<string> {
+  const stored = await storage.put(Readable.from([Buffer.from(kept.html)]));
+  const fileId = await ensureFile(db, workspace.id, { ...stored, name, mediaType: SNAPSHOT_TYPE });
   await forgetPages(db, workspace.id, fileId);
   const text = cut(withoutNul(kept.text), MOST_TEXT);
   await writePages(db, workspace.id, fileId, [

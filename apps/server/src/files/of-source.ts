@@ -1,6 +1,6 @@
 /** What a person does with the files of a source: adds, renames, replaces, takes away, says which is opened first. */
 import { createHash } from 'node:crypto';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
 import { describe, isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
 import { isPdf, pictureType } from '@pandecta/core/formats';
@@ -8,9 +8,11 @@ import { counted } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
+import { number, one } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor } from '../access/principal.ts';
+import { keepReadable } from './keep-page.ts';
 import { MARKS_ON } from './marks-on.ts';
 import { addFileJob } from './jobs.ts';
 import type { Services } from '../services.ts';
@@ -28,6 +30,9 @@ export interface Came {
   instead: string | null;
 }
 
+/** Texts one reads and marks: documents of word processors, pages, plain text. */
+const READABLE = /\.(?:docx|odt|html?|xhtml|txt|text|md|markdown)$/i;
+
 /** A PDF is read first, which a job does; anything else is kept as it is. */
 export async function addFile(services: Services, { actor }: Acting, came: Came): Promise<Changed> {
   const { db, storage, jobs: queue } = services;
@@ -42,7 +47,13 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   const mediaType = pictureType(start) ?? 'application/octet-stream';
   const file = await ensureFile(db, actor.workspaceId, { ...came, mediaType });
   await finish(db, actor.workspaceId, file, 'other', 0);
-  return answer(await commit(services, actor, await attached(db, services, actor, came, [file])));
+  // Text is read and marked as a page made of it, which stands before it.
+  const workspace = await one(db, { number }, sql`select number from workspaces where id = ${actor.workspaceId}`);
+  const readable = !READABLE.test(came.name)
+    ? undefined
+    : await keepReadable(services, { id: actor.workspaceId, number: workspace!.number }, { path: storage.path(came.sha256), name: came.name }); // prettier-ignore
+  const kept: [string, ...string[]] = readable ? [readable, file] : [file];
+  return answer(await commit(services, actor, await attached(db, services, actor, came, kept)));
 }
 
 /**

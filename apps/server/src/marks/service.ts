@@ -27,7 +27,8 @@ export async function makeMark(
 ): Promise<Changed> {
   const { db, followers } = services;
   const { pages } = await findFileOf(db, actor, source, file);
-  if (input.page > Math.max(1, pages)) throw new Refusal('invalid', `the file has no page ${input.page}`);
+  // Of a locked file nobody knows how many it has.
+  if (pages && input.page > pages) throw new Refusal('invalid', `the file has no page ${input.page}`);
   await refuseUnknownSense(db, actor, input.sense);
   const shape = input.shape ?? 'highlight';
   if (!isOnWords(shape) && input.rects.length !== 1)
@@ -102,7 +103,7 @@ export async function editMark(
 async function placedAt(db: Db, { workspaceId }: Access, now: MarkPlace, place: NewPlace): Promise<MarkPlace> {
   const { quote, page } = place;
   const file = await within(db, workspaceId).first(files, { pages: files.pages }, eq(files.id, now.file));
-  if (page > Math.max(1, file?.pages ?? 1)) throw new Refusal('invalid', `the file has no page ${page}`);
+  if (file?.pages && page > file.pages) throw new Refusal('invalid', `the file has no page ${page}`);
   const rects = place.rects.length ? place.rects : await placeOf(db, workspaceId, now.file, { page, quote });
   return { file: now.file, page, quote, rects, unplaced: false };
 }

@@ -1,4 +1,5 @@
-import { foreignKey, primaryKey, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, jsonb, primaryKey, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { OpenDocuments } from '@pandecta/contract';
 import type { ReadingState } from '@pandecta/core/changes';
 import { workspaceId } from '../database/columns.ts';
 import { sources } from '../records/tables.ts';
@@ -28,3 +29,26 @@ export const sourceStars = pgTable('source_stars', columns(), (t) => [
     'cascade',
   ),
 ]);
+
+/** The documents each member has open, and their place in each. */
+export const openDocuments = pgTable(
+  'open_documents',
+  {
+    workspaceId: workspaceId(),
+    userId: uuid('user_id').notNull(),
+    kept: jsonb('kept').$type<OpenDocuments>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.userId] })],
+);
+
+/** Passwords by which members opened locked files, sealed (own/seal.ts). */
+export const filePasswords = pgTable(
+  'file_passwords',
+  {
+    workspaceId: workspaceId(),
+    userId: uuid('user_id').notNull(),
+    fileId: uuid('file_id').notNull(),
+    sealed: text('sealed').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.userId, t.fileId] })],
+);

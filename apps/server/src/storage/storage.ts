@@ -1,7 +1,7 @@
 /** Files lie under the SHA-256 of their content, so the same file is kept once. A folder here; an object store would offer the same four calls. */
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
+import { mkdir, open, readdir, readFile, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Transform } from 'node:stream';
@@ -24,6 +24,8 @@ export interface Storage {
    * @returns how many files went
    */
   sweep(held: (sha256: string[]) => Promise<ReadonlySet<string>>, only?: string[]): Promise<number>;
+  /** The key of 32 bytes by which what is kept in the database is sealed; made when it is first asked for. */
+  secret(): Promise<Buffer>;
 }
 
 /** What came since is held soon, if it is not yet. */
@@ -103,6 +105,16 @@ export class FolderStorage implements Storage {
       }
     }
     return gone;
+  }
+
+  async secret(): Promise<Buffer> {
+    const path = join(this.folder, 'secret');
+    await mkdir(this.folder, { recursive: true });
+    // Of several servers that ask at once the first makes it.
+    await writeFile(path, randomBytes(32), { mode: 0o600, flag: 'wx' }).catch((error: NodeJS.ErrnoException) => {
+      if (error.code !== 'EEXIST') throw error;
+    });
+    return readFile(path);
   }
 
   private async all(): Promise<string[]> {

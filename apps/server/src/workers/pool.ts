@@ -42,6 +42,7 @@ const LONGEST_MS: Partial<Record<TaskName, number>> = {
   readVocabulary: 60_000,
   readPage: 30_000,
   keepPage: 30_000,
+  keepReadable: 60_000,
   readAnswer: 30_000,
   readListing: 60_000,
   fold: 60_000,

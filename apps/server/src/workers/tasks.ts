@@ -1,6 +1,6 @@
 /** What the workers do: computation that would hold up the server's own thread. Runs in a thread of its own. */
 import { readlinkSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
 import { workerData } from 'piscina';
@@ -38,7 +38,7 @@ import {
   type Paragraph,
   type Recognised,
 } from '@pandecta/core/documents';
-import { OFFICE, officeFormat, readOffice } from '@pandecta/core/office';
+import { OFFICE, officeFormat, officeToHtml, readOffice, textToHtml } from '@pandecta/core/office';
 import {
   isPage,
   readPage as readWebPage,
@@ -101,6 +101,9 @@ export function cite({ folder, style, locale, sources, inText, items }: CiteTask
   const citationHtml = printed.length ? citer.citation(printed, items) : '';
   return { ...bibliography, citationHtml, citationText: htmlToText(citationHtml) };
 }
+
+/** In bytes: longer texts are kept as they are, and not shown. */
+const LARGEST_READABLE = 20 * 1024 ** 2;
 
 /** What a file holds: records of a format, or parts to be looked up and read, or a page; else what it is known as. */
 export type Parsed =
@@ -236,19 +239,38 @@ export function readPage({ html, address }: { html: string; address: string }): 
 export function keepPage({
   html,
   address,
-  seen,
+  from,
   lead,
 }: {
   html: string;
   address: string;
-  seen: string;
+  from: string;
   lead: string;
 }): (Snapshot & { vector: string }) | undefined {
   if (tooDeep(html)) return undefined;
-  const snapshot = snapshotOf(html, address, seen);
+  const snapshot = snapshotOf(html, address, from);
   const words = new Lexemes();
   words.add(lead, snapshot.text);
   return { ...snapshot, vector: words.toString() };
+}
+
+/** A document that is no PDF as a page that is kept; nothing of what is no text. @param from a sentence that says what it was made of */
+export async function keepReadable({
+  path,
+  from,
+  lead,
+}: {
+  path: string;
+  from: string;
+  lead: string;
+}): Promise<(Snapshot & { vector: string }) | undefined> {
+  if ((await stat(path)).size > LARGEST_READABLE) return undefined;
+  const bytes = await readFile(path);
+  const office = officeFormat(bytes);
+  if (office) return keepPage({ html: officeToHtml(bytes, office), address: '', from, lead });
+  if (bytes.subarray(0, 4096).includes(0)) return undefined;
+  const { text } = decodeText(bytes);
+  return keepPage({ html: isPage(text) ? text : textToHtml(text), address: '', from, lead });
 }
 
 /** Where what was gathered is now, in the words of the flow. */

@@ -2,7 +2,7 @@
  * What can be done by a key or by name: one table, which the keys, the list of keys, the palette and menus read. A stage
  * binds the deeds of those that are its own while it is on screen.
  */
-import { onScopeDispose, shallowReactive } from 'vue';
+import { onScopeDispose, shallowReactive, watch } from 'vue';
 import type { Action } from '@pandecta/contract';
 import { useSession } from '../session/store.ts';
 import { isTyping } from './typing.ts';
@@ -190,12 +190,20 @@ export type Deed = (event?: KeyboardEvent) => unknown;
 
 const deeds = shallowReactive(new Map<string, Deed>());
 
-/** Binds what commands do, until whoever bound them is gone. */
-export function useDeeds(bound: Partial<Record<CommandId, Deed>>): void {
-  for (const [id, deed] of Object.entries(bound)) deeds.set(id, deed);
-  onScopeDispose(() => {
+/** Binds what commands do, until whoever bound them is gone. @param isActive of several of a kind, whether this is the one that is used */
+export function useDeeds(bound: Partial<Record<CommandId, Deed>>, isActive: () => boolean = () => true): void {
+  const release = (): void => {
     for (const [id, deed] of Object.entries(bound)) if (deeds.get(id) === deed) deeds.delete(id);
-  });
+  };
+  watch(
+    isActive,
+    (active) => {
+      if (!active) release();
+      else for (const [id, deed] of Object.entries(bound)) deeds.set(id, deed);
+    },
+    { immediate: true, flush: 'sync' },
+  );
+  onScopeDispose(release);
 }
 
 /** The commands that can be given by name just now. */

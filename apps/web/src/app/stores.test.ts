@@ -183,8 +183,12 @@ describe('collections', () => {
 test('open documents: one tab each, that keeps its page; the one closed gives way to its neighbour', () => {
   const tabs = page.make(useTabs);
   const tab = (n: number) => ({ source: `s${n}`, file: `f${n}`, title: `Okonjo ${n}` });
-  for (const n of [1, 2, 3]) tabs.show(tab(n)).page = n * 10;
-  expect(tabs.show({ ...tab(2), title: 'Okonjo 2014' })).toMatchObject({ page: 20, title: 'Okonjo 2014' });
+  for (const n of [1, 2, 3]) {
+    tabs.show(tab(n));
+    tabs.keep({ file: `f${n}`, page: n * 10 });
+  }
+  tabs.show({ ...tab(2), title: 'Okonjo 2014' });
+  expect([tabs.open[1]!.title, tabs.placeOf('f2')]).toEqual(['Okonjo 2014', { file: 'f2', page: 20 }]);
   expect([tabs.open.length, tabs.current?.file]).toEqual([3, 'f2']);
   expect(tabs.close('f2')?.file).toBe('f3');
   expect(tabs.close('f3')?.file).toBe('f1');

@@ -2,9 +2,17 @@
 /** What is done with the document that is open: how it is marked, where one goes in it, how it is shown. */
 import { Minus, Plus, TableOfContents } from '@lucide/vue';
 import { computed, ref, useTemplateRef } from 'vue';
-import type { DocumentReply } from '@pandecta/contract';
-import { SHAPE_NAMES, SHAPES, type Sense, type Shape } from '@pandecta/core/marks';
+import { routes, type DocumentReply } from '@pandecta/contract';
+import {
+  isOnWords,
+  SHAPE_NAMES,
+  SHAPES,
+  type MarkFilter as Filter,
+  type Sense,
+  type Shape,
+} from '@pandecta/core/marks';
 import type { CitedPages } from '@pandecta/core/page-numbers';
+import { addressOf } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
 import KitMenu, { type MenuEntry } from '../kit/KitMenu.vue';
@@ -12,6 +20,7 @@ import KitPopover from '../kit/KitPopover.vue';
 import KitSelect from '../kit/KitSelect.vue';
 import { useSession } from '../session/store.ts';
 import { FILL } from './colours.ts';
+import MarkFilter from './MarkFilter.vue';
 import OutlineTree, { type Heading } from './OutlineTree.vue';
 import PageField from './PageField.vue';
 import SensesSheet from './SensesSheet.vue';
@@ -19,7 +28,9 @@ import type { useWithin } from './within.ts';
 import WithinBar from './WithinBar.vue';
 
 const props = defineProps<{
-  shows: 'snapshot' | 'picture' | 'pages';
+  shows: 'flow' | 'picture' | 'pages';
+  /** Whether another document stands beside. */
+  narrow?: boolean | undefined;
   document: DocumentReply | null;
   offered: Sense[];
   within: { [K in 'words' | 'hits' | 'total' | 'at' | 'error']: ReturnType<typeof useWithin>[K]['value'] };
@@ -33,6 +44,7 @@ const props = defineProps<{
 const sense = defineModel<string>('sense', { required: true });
 const shape = defineModel<Shape>('shape', { required: true });
 const personal = defineModel<boolean>('personal', { required: true });
+const filter = defineModel<Filter>('filter', { required: true });
 const words = defineModel<string>('words', { required: true });
 /** Whether the text is shown set anew, and whether it is corrected line by line. */
 const plain = defineModel<boolean>('plain', { required: true });
@@ -56,15 +68,41 @@ const withinBar = useTemplateRef<{ focus(): void }>('withinBar');
 const pageField = useTemplateRef<{ focus(): void }>('pageField');
 defineExpose({ focusSearch: () => withinBar.value?.focus(), focusPage: () => pageField.value?.focus() });
 
-const shapes = SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }));
+/** A picture has no words to stand on, a text that flows no fixed place. */
+const shapes = computed(() =>
+  SHAPES.filter((s) => (props.shows === 'flow' ? isOnWords(s) : props.shows === 'picture' ? !isOnWords(s) : true)).map(
+    (value) => ({ value, name: SHAPE_NAMES[value] }),
+  ),
+);
+const shown = computed({
+  get: () => (shapes.value.some((s) => s.value === shape.value) ? shape.value : shapes.value[0]!.value),
+  set: (value) => (shape.value = value),
+});
 const arranging = ref(false);
+/** @param personal with those nobody else sees */
+function save(personal: 'yes' | 'no'): void {
+  const { sourceId: source, fileId: file } = props.document!;
+  location.assign(addressOf(routes.marks.annotated, { source, file, query: { personal } }));
+}
 const more = computed<MenuEntry[]>(() => [
   { name: 'Fit to the width', run: () => emit('fit') },
-  { name: 'Turn right', run: () => emit('turn', 90) },
-  { name: 'Turn left', run: () => emit('turn', -90) },
-  { name: 'Print…', run: () => emit('print') },
-  { name: 'Plain reading', checked: plain.value, run: () => (plain.value = !plain.value) },
-  { name: 'Correct the text', checked: correcting.value, run: () => (correcting.value = !correcting.value) },
+  ...(props.shows === 'pages'
+    ? [
+        { name: 'Turn right', run: () => emit('turn', 90) },
+        { name: 'Turn left', run: () => emit('turn', -90) },
+        { name: 'Print…', run: () => emit('print') },
+        { name: 'Plain reading', checked: plain.value, run: () => (plain.value = !plain.value) },
+        { name: 'Correct the text', checked: correcting.value, run: () => (correcting.value = !correcting.value) },
+      ]
+    : []),
+  ...(props.document?.mediaType === 'application/pdf'
+    ? [
+        { name: 'Save the PDF with its marks', run: () => save('no') },
+        ...(props.document.marks.some((m) => m.personal)
+          ? [{ name: 'Save it with your own marks too', run: () => save('yes') }]
+          : []),
+      ]
+    : []),
   ...(session.may('edit') && props.shows === 'pages'
     ? [{ name: 'Take pages as a source…', run: () => (sheet.value = true) }]
     : []),
@@ -76,10 +114,7 @@ const more = computed<MenuEntry[]>(() => [
   <div
     class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line bg-paper px-4 py-[7px] text-body"
   >
-    <span v-if="shows !== 'pages'" class="text-muted">{{
-      shows === 'snapshot' ? 'A saved web page' : 'A picture'
-    }}</span>
-    <template v-else-if="session.may('own')">
+    <template v-if="session.may('own')">
       <span class="text-muted">Mark as</span>
       <KitButton
         v-for="s in offered"
@@ -94,9 +129,9 @@ const more = computed<MenuEntry[]>(() => [
         <span
           class="inline-block h-[15px] w-[15px] rounded-[3px] text-center font-mono text-label font-semibold leading-[15px] text-[#1f262d]"
           :class="FILL[s.colour]"
-          >{{ s.key ?? '' }}</span>{{ s.name }}
+          >{{ s.key ?? '' }}</span><span :class="narrow && 'sr-only'">{{ s.name }}</span>
       </KitButton>
-      <KitSelect v-model="shape" class="w-28" label="Shape of marks" :options="shapes" />
+      <KitSelect v-model="shown" class="w-28" label="Shape of marks" :options="shapes" />
       <label class="flex items-center gap-1.5 text-fine whitespace-nowrap"
         ><KitCheck
           :checked="personal"
@@ -109,8 +144,9 @@ const more = computed<MenuEntry[]>(() => [
     <span v-if="document?.state === 'image only'" class="text-ochre"
       >These pages are pictures; their words cannot be selected or found.</span
     >
-    <div v-if="shows !== 'picture'" class="ml-auto flex flex-wrap items-center gap-1.5">
+    <div class="ml-auto flex flex-wrap items-center gap-1.5">
       <WithinBar
+        v-if="shows !== 'picture'"
         ref="withinBar"
         v-model="words"
         :found="within.hits.length"
@@ -120,7 +156,8 @@ const more = computed<MenuEntry[]>(() => [
         @search="emit('search')"
         @step="emit('step', $event)"
       />
-      <span v-if="shows === 'pages'" class="flex items-center gap-1.5">
+      <MarkFilter v-if="document?.marks.length" v-model="filter" :marks="document.marks" :senses="document.senses" />
+      <span class="flex items-center gap-1.5">
         <span class="mx-1 h-5 border-l border-line" />
         <KitPopover v-if="outline.length" look="quiet" name="Contents of the document"
           ><template #button><TableOfContents :size="15" /></template
@@ -128,7 +165,7 @@ const more = computed<MenuEntry[]>(() => [
             ><OutlineTree class="w-80 p-2" :headings="outline" @follow="(emit('follow', $event), close())" /></template
         ></KitPopover>
         <PageField
-          v-if="pages"
+          v-if="pages && shows === 'pages'"
           ref="pageField"
           :page="page"
           :pages="pages"

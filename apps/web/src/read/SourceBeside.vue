@@ -2,12 +2,14 @@
 /** The source whose document is open: what it is, its marks and reading, and where the words stand that were searched. */
 import { computed } from 'vue';
 import { dateShort, namesShort } from '@pandecta/core/source';
-import { routes, type DocumentReply, type PageHit, type SourceDetail } from '@pandecta/contract';
-import { counted } from '@pandecta/core/wording';
+import { routes, type DocumentReply, type Mark, type PageHit, type SourceDetail } from '@pandecta/contract';
+import { counted, formatNumber } from '@pandecta/core/wording';
 import { addressOf } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import LitText from '../kit/LitText.vue';
+import { useSession } from '../session/store.ts';
 import { GlossesBlock, ReadingSelect } from '../sources/index.ts';
+import MarkList from './MarkList.vue';
 
 const props = defineProps<{
   source: SourceDetail;
@@ -17,8 +19,13 @@ const props = defineProps<{
   page?: { at: number; of: number; called: string };
   hits: PageHit[];
   hitAt: number;
+  /** Those that are shown. */
+  marks: Mark[];
+  filtered: boolean;
+  active: string | null;
 }>();
-const emit = defineEmits<{ hit: [at: number] }>();
+const emit = defineEmits<{ hit: [at: number]; mark: [id: string]; readAnnotations: [] }>();
+const session = useSession();
 /** More nobody reads; the strip and the keys lead to all. */
 const MOST = 60;
 
@@ -28,13 +35,11 @@ const about = computed(() => {
     .filter(Boolean)
     .join(', ');
 });
-const sums = computed(() =>
-  (props.document?.senses ?? [])
-    .map((s) => ({ name: s.name, n: props.document!.marks.filter((m) => m.sense === s.id).length }))
-    .filter((s) => s.n)
-    .map((s) => `${s.name} ${s.n}`)
-    .join(' · '),
-);
+/** "12 marks", or of those a filter lets through "3 of 12 marks". */
+const sum = computed(() => {
+  const all = counted(props.document?.marks.length ?? 0, 'mark');
+  return props.filtered ? `${formatNumber(props.marks.length)} of ${all}` : all;
+});
 </script>
 
 <template>
@@ -46,8 +51,20 @@ const sums = computed(() =>
       >{{ source.record.title }}</RouterLink
     >
     <p class="text-muted">{{ about }}</p>
-    <h2 class="heading mt-4">{{ counted(document?.marks.length ?? 0, 'mark') }}</h2>
-    <p>{{ sums || (page ? 'Select words to mark them' : 'Only PDFs can be marked') }}</p>
+    <h2 class="heading mt-4">{{ sum }}</h2>
+    <MarkList
+      v-if="document?.marks.length"
+      :marks="marks"
+      :senses="document.senses"
+      :active="active"
+      @mark="emit('mark', $event)"
+    />
+    <p v-else>Select words to mark them</p>
+    <p v-if="document?.annotations && session.may('mark')" class="mt-1">
+      The file has {{ counted(document.annotations, 'annotation') }} that
+      {{ document.annotations === 1 ? 'is no mark' : 'are no marks' }} yet.
+      <KitButton look="word" @click="emit('readAnnotations')">Read in</KitButton>
+    </p>
     <RouterLink v-if="document?.marks.length" class="text-verdigris hover:underline" to="/read/marks"
       >All marks across sources</RouterLink
     >

@@ -29,6 +29,24 @@ export function useDocument() {
   const pdf = shallowRef<PDFDocumentProxy | null>(null);
   const error = ref('');
   let turn = 0;
+  /** Set while the password of a locked file is waited for. */
+  const locked = shallowRef<{ isWrong: boolean; open(password: string, keep: boolean): void } | null>(null);
+
+  /** The one that is kept, else one the person writes. */
+  async function passwordFor(file: string, isWrong: boolean): Promise<string> {
+    const kept = isWrong ? null : await ask(routes.own.filePassword, { file }).catch(() => null);
+    if (kept?.password) return kept.password;
+    return new Promise((resolve) => {
+      locked.value = {
+        isWrong,
+        open(password, keep) {
+          locked.value = null;
+          if (keep) void ask(routes.own.keepFilePassword, { file, body: { password } }).catch(() => undefined);
+          resolve(password);
+        },
+      };
+    });
+  }
 
   const here = () => ({ source: info.value!.sourceId, file: info.value!.fileId });
 
@@ -36,6 +54,7 @@ export function useDocument() {
   async function open(sourceId: string, fileId: string): Promise<boolean> {
     const mine = ++turn;
     error.value = '';
+    locked.value = null;
     info.value = null;
     pdf.value = null;
     try {
@@ -45,7 +64,12 @@ export function useDocument() {
         ask(routes.sources.one, { source: sourceId }),
         // A page of the web, and a picture, is shown as it is kept.
         asked.then(({ mediaType }) =>
-          /html|^image/.test(mediaType) ? null : openDocument(addressOf(routes.files.content, { file: fileId })),
+          /html|^image/.test(mediaType)
+            ? null
+            : openDocument(addressOf(routes.files.content, { file: fileId }), {
+                hidesMarks: true,
+                password: (isWrong) => passwordFor(fileId, isWrong),
+              }),
         ),
       ]);
       if (mine !== turn) return false;
@@ -94,12 +118,14 @@ export function useDocument() {
       to: `/read/${here().source}/${here().file}`,
     });
   }
-  const editMark = (mark: string, body: Pick<EditMark, 'sense' | 'shape'>): Promise<unknown> =>
+  const editMark = (mark: string, body: Pick<EditMark, 'sense' | 'shape' | 'place'>): Promise<unknown> =>
     changes.change(() => ask(routes.marks.edit, { mark, body }));
   const shareMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.share, { mark }));
   /** @param number as it is printed; without one, what was set by hand is removed */
   const numberPage = (page: number, number?: string): Promise<Changed | undefined> =>
     changes.change(() => ask(routes.files.number, { ...here(), body: { page, ...(number && { number }) } }));
+  const readAnnotations = (): Promise<unknown> =>
+    changes.change(() => ask(routes.marks.readAnnotations, here())).then(reload);
   const removeMark = (mark: string): Promise<unknown> => changes.change(() => ask(routes.marks.remove, { mark }));
 
   /** The marks, each with its gloss as one wrote it last, saved or not; where another wrote meanwhile, with both. */
@@ -119,6 +145,7 @@ export function useDocument() {
     source,
     pdf,
     error,
+    locked,
     open,
     reload,
     addMark,
@@ -130,5 +157,6 @@ export function useDocument() {
     numbers,
     labelOf,
     removeMark,
+    readAnnotations,
   };
 }

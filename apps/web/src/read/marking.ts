@@ -13,9 +13,19 @@ interface Shown {
   turn: Turn;
   sizeOf: (page: number) => { width: number; height: number };
   element: HTMLElement | undefined;
+  /** Whether the text flows: a mark is then found by its words alone. */
+  flows: boolean;
+  /** Whether it is a picture, which has no words to select. */
+  pictured: boolean;
 }
 
-export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Shown, active: Ref<string | null>) {
+/** @param isUsed of two side by side, whether this is the one that is used */
+export function useMarking(
+  doc: ReturnType<typeof useDocument>,
+  shown: () => Shown,
+  active: Ref<string | null>,
+  isUsed: () => boolean,
+) {
   const session = useSession();
   const citing = useCiting();
   const selected = ref<Selected | null>(null);
@@ -28,14 +38,18 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
     set: (value) => (wantsPersonal.value = value),
   });
   const offered = computed(() => offeredSenses(doc.info.value?.senses ?? []));
-  const draws = computed(() => (isOnWords(shape.value) ? null : (shape.value as 'region' | 'point')));
+  const draws = computed((): 'region' | 'point' | null => {
+    const { flows, pictured } = shown();
+    if (flows) return null;
+    return isOnWords(shape.value) ? (pictured ? 'region' : null) : (shape.value as 'region' | 'point');
+  });
 
   function read(): Selected | undefined {
-    const { scale, turn, sizeOf } = shown();
-    return readSelection(scale, turn, sizeOf);
+    const { scale, turn, sizeOf, element } = shown();
+    return element && readSelection(element, scale, turn, sizeOf);
   }
   let isPlain = false;
-  const look = (): void => void (isPlain || (selected.value = read() ?? null));
+  const look = (): void => void (isPlain || !isUsed() || (selected.value = read() ?? null));
   useEventListener('mouseup', () => setTimeout(look));
 
   /** What is selected in the plain text: the server finds its place on the page. */
@@ -51,7 +65,8 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
   }
 
   async function add(what: { page: number; quote: Selected['quote']; rects: Rect[] }, as: Shape): Promise<void> {
-    const { page, quote, rects } = what;
+    const { page, quote } = what;
+    const rects = shown().flows ? [] : what.rects;
     const body = { page, quote, rects, sense: sense.value, shape: as, personal: personal.value };
     const done = await doc.addMark(body);
     unchoose();
@@ -63,11 +78,20 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
     const what = selected.value ?? read();
     sense.value = id;
     // Words are highlighted where what is drawn is chosen.
-    if (what) await add(what, draws.value ? 'highlight' : shape.value);
+    if (what) await add(what, isOnWords(shape.value) ? shape.value : 'highlight');
+  }
+  /** A mark that lost its place stands on the selected words from now on. */
+  async function place(id: string): Promise<void> {
+    const what = selected.value ?? read();
+    if (!what) return;
+    const { page, quote } = what;
+    await doc.editMark(id, { place: { page, quote, rects: shown().flows ? [] : what.rects } });
+    unchoose();
+    await doc.reload();
   }
   /** A region or a point, drawn on a page. */
   const draw = (page: number, rect: Rect): Promise<void> =>
-    add({ page, quote: { exact: '', prefix: '', suffix: '' }, rects: [rect] }, shape.value);
+    add({ page, quote: { exact: '', prefix: '', suffix: '' }, rects: [rect] }, draws.value ?? 'region');
 
   async function copyQuote(): Promise<void> {
     const what = selected.value ?? read();
@@ -86,5 +110,19 @@ export function useMarking(doc: ReturnType<typeof useDocument>, shown: () => Sho
     return Boolean(word);
   }
 
-  return { selected, sense, shape, personal, offered, draws, mark, draw, copyQuote, choose, choosePlain, unchoose };
+  return {
+    selected,
+    sense,
+    shape,
+    personal,
+    offered,
+    draws,
+    mark,
+    place,
+    draw,
+    copyQuote,
+    choose,
+    choosePlain,
+    unchoose,
+  };
 }

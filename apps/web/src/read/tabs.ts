@@ -1,39 +1,65 @@
-/** The documents that are open, each with the place one was at. */
+/** The documents that are open, and the place one was at in each: one's own, kept by the server. */
 import { defineStore } from 'pinia';
-import { useLocalStorage } from '@vueuse/core';
-import { computed } from 'vue';
-import type { Turn } from '@pandecta/core/marks';
+import { useDebounceFn, useLocalStorage } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import { MOST_PLACES_KEPT, routes, type OpenDocument, type PlaceInDocument } from '@pandecta/contract';
+import { ask } from '../api/client.ts';
+import { useSession } from '../session/store.ts';
 
-export interface Tab {
-  source: string;
-  file: string;
-  title: string;
-  page: number;
-  /** Pixels a point; none to fit the width. */
-  zoom?: number | null;
-  turn?: Turn;
-}
+/** In milliseconds: who scrolls through a document sends its place once they stop. */
+const QUIET = 1000;
 
 export const useTabs = defineStore('tabs', () => {
-  const open = useLocalStorage<Tab[]>('open documents', []);
-  const last = useLocalStorage<string>('last document', '');
+  const session = useSession();
+  const key = `open documents ${session.workspace?.id ?? ''} ${session.user?.userId ?? ''}`;
+  const open = useLocalStorage<OpenDocument[]>(key, []);
+  /** The newest last. */
+  const places = useLocalStorage<PlaceInDocument[]>(`${key} places`, []);
+  const last = useLocalStorage<string>(`${key} last`, '');
   const current = computed(() => open.value.find((t) => t.file === last.value) ?? open.value.at(-1));
+  const known = ref(false);
 
-  function show(tab: Pick<Tab, 'source' | 'file' | 'title'>): Tab {
+  const send = useDebounceFn(() => {
+    const body = { open: open.value, places: places.value, ...(last.value && { last: last.value }) };
+    // It is here as well: what is not sent now is sent with the next.
+    void ask(routes.own.keepOpen, { body }).catch(() => undefined);
+  }, QUIET);
+
+  /** What was open on another machine. */
+  const loaded = (async () => {
+    const kept = await ask(routes.own.openDocuments, {}).catch(() => undefined);
+    if (kept) {
+      const here = open.value.filter((t) => !kept.open.some((k) => k.file === t.file));
+      // What was opened before the answer came stays open.
+      if (!known.value) open.value = kept.open;
+      else open.value = [...kept.open, ...here];
+      const newer = places.value.filter((p) => !kept.places.some((k) => k.file === p.file));
+      places.value = [...kept.places, ...newer].slice(-MOST_PLACES_KEPT);
+      if (!known.value) last.value = kept.last ?? '';
+    }
+    watch([open, places, last], send, { deep: true });
+  })();
+
+  function show(tab: OpenDocument): void {
+    known.value = true;
     last.value = tab.file;
-    const known = open.value.find((t) => t.file === tab.file);
-    if (known) return Object.assign(known, { title: tab.title, source: tab.source });
-    const made = { ...tab, page: 1 };
-    open.value.push(made);
-    return open.value.at(-1)!;
+    const there = open.value.find((t) => t.file === tab.file);
+    if (there) Object.assign(there, tab);
+    else open.value.push({ ...tab });
   }
 
-  /** Closes a document; gives the one to show instead. */
-  function close(file: string): Tab | undefined {
+  /** Closes a document; gives the one to show instead. Its place is kept. */
+  function close(file: string): OpenDocument | undefined {
+    known.value = true;
     const at = open.value.findIndex((t) => t.file === file);
     open.value.splice(at, 1);
     return open.value[Math.min(at, open.value.length - 1)];
   }
 
-  return { open, last, current, show, close };
+  const placeOf = (file: string): PlaceInDocument | undefined => places.value.find((p) => p.file === file);
+  function keep(place: PlaceInDocument): void {
+    places.value = [...places.value.filter((p) => p.file !== place.file), place].slice(-MOST_PLACES_KEPT);
+  }
+
+  return { open, last, current, show, close, placeOf, keep, loaded };
 });

@@ -1,6 +1,17 @@
 import fc from 'fast-check';
-import { expect, test } from 'vitest';
-import { findQuote, offeredSenses, quoteAt, turnBack, turned, turnRect, TURNS, type Turn } from './index.ts';
+import { describe, expect, test } from 'vitest';
+import {
+  findQuote,
+  isShown,
+  NO_FILTER,
+  offeredSenses,
+  quoteAt,
+  turnBack,
+  turned,
+  turnRect,
+  TURNS,
+  type Turn,
+} from './index.ts';
 
 const words = fc.array(fc.constantFrom('the', 'gate', 'shall', 'be', 'kept', 'open', 'at', 'ebb', 'tide'), {
   minLength: 4,
@@ -79,4 +90,25 @@ test('senses are offered by their keys, without those that are retired or were m
     sense('m', 3, { into: 'a' }),
   ];
   expect(offeredSenses(all).map((s) => s.id)).toEqual(['a', 'b', 'z']);
+});
+
+describe('a filter of marks', () => {
+  const mark = {
+    sense: 'doubt',
+    shape: 'region' as const,
+    by: 'Marit',
+    quote: quoteAt('Who shuts it', 4, 9),
+    gloss: 'The Tenant',
+  };
+  test.each([
+    [{}, true],
+    [{ senses: ['doubt', 'claim'] }, true],
+    [{ senses: ['claim'] }, false],
+    [{ shapes: ['region' as const], people: ['Marit'] }, true],
+    [{ people: ['Ines'] }, false],
+    [{ words: ' tenant ' }, true],
+    [{ words: 'SHUTS' }, true],
+    [{ words: 'gate' }, false],
+    [{ senses: ['doubt'], words: 'gate' }, false],
+  ])('%j lets it through: %s', (some, shown) => expect(isShown(mark, { ...NO_FILTER, ...some })).toBe(shown));
 });

@@ -5,6 +5,7 @@ import { partsOf, type PartsOf } from './parts.ts';
 export type { PartsOf } from './parts.ts';
 export type { Paragraph } from './paragraph.ts';
 export { paragraphsOfDocx, paragraphsOfOdt, partsOf };
+export { officeToHtml, textToHtml } from './readable.ts';
 
 export const OFFICE = { docx: 'a DOCX document', odt: 'an ODT document' } as const;
 export type OfficeFormat = keyof typeof OFFICE;

@@ -10,7 +10,11 @@ const PAGE = `<!doctype html><html><head><title>Gate stays open</title><meta pro
 <table><tr><td colspan="2">1872</td></tr></table></article></main><footer>All rights</footer></body></html>`;
 
 describe('a snapshot', () => {
-  const { html, text, pictures } = snapshotOf(PAGE, 'https://packet.example/news/1', '28 November 2026');
+  const { html, text, pictures } = snapshotOf(
+    PAGE,
+    'https://packet.example/news/1',
+    'Seen at https://packet.example/news/1, 28 November 2026',
+  );
 
   test('keeps the text with its headings, tables and links, and nothing that runs or stands around it', () => {
     const $ = load(html);

@@ -25,9 +25,9 @@ const LOOK =
 
 /**
  * @param address where it was found, to which its links and pictures are relative
- * @param seen the day it was seen, in words
+ * @param from a sentence that says where it is from, and when
  */
-export function snapshotOf(html: string, address: string, seen: string): Snapshot {
+export function snapshotOf(html: string, address: string, from: string): Snapshot {
   const $ = parsePage(html);
   const title = ($('h1').first().text() || $('title').first().text()).replace(/\s+/g, ' ').trim();
   const own = $('meta[property="og:image"]').attr('content');
@@ -65,11 +65,11 @@ export function snapshotOf(html: string, address: string, seen: string): Snapsho
     exclusiveFilter: ({ tag, attribs }) => tag === 'img' && !attribs.src,
   });
   const escaped = sanitize(title, { allowedTags: [], allowedAttributes: {} });
-  const from = sanitize(address, { allowedTags: [], allowedAttributes: {} });
+  const said = sanitize(from, { allowedTags: [], allowedAttributes: {} });
   const shown = lead && !body.includes(lead) ? `<p><img src="${lead}" alt=""></p>` : '';
   const text = parsePage(body).text().replace(/\s+/g, ' ').trim();
   return {
-    html: `<!doctype html><html><head><meta charset="utf-8"><title>${escaped}</title><style>${LOOK}</style></head><body><p class="from">Seen at ${from}, ${seen}</p>${shown}${body}</body></html>`,
+    html: `<!doctype html><html><head><meta charset="utf-8"><title>${escaped}</title><style>${LOOK}</style></head><body><p class="from">${said}</p>${shown}${body}</body></html>`,
     text: [title, text.startsWith(title) ? text.slice(title.length).trim() : text].filter(Boolean).join('\n'),
     pictures,
   };

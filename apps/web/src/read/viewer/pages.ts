@@ -52,8 +52,10 @@ export function usePages(
     return placed.value.filter((p) => p.top + p.height > from && p.top < to);
   });
 
-  async function begin(): Promise<PDFViewer> {
-    const { parts } = await pdfjs();
+  async function begin(): Promise<PDFViewer | undefined> {
+    const { lib, parts } = await pdfjs();
+    // Something else is shown by now.
+    if (!container.value || !inner.value) return undefined;
     const eventBus: EventBus = new parts.EventBus();
     links = new parts.PDFLinkService({
       eventBus,
@@ -66,7 +68,8 @@ export function usePages(
       eventBus,
       linkService: links,
       removePageBorders: true,
-      annotationMode: 1,
+      // With what is hidden for being a mark (pdf.ts).
+      annotationMode: lib.AnnotationMode.ENABLE_STORAGE,
       enableAutoLinking: false,
       abortSignal: ended.signal,
     } as ConstructorParameters<typeof parts.PDFViewer>[0]);
@@ -137,7 +140,7 @@ export function usePages(
     if (!container.value) return;
     viewer ??= await begin();
     // Another was opened meanwhile.
-    if (document.value !== shown) return;
+    if (document.value !== shown || !viewer) return;
     viewer.setDocument(shown as never);
     links!.setDocument(shown as never, null);
   }

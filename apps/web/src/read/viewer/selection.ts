@@ -10,9 +10,11 @@ export interface Selected {
   at: DOMRect;
 }
 
-/** @param scale pixels a point
+/** @param root where it is looked for
+ * @param scale pixels a point
  * @param sizeOf a page’s size in points, upright */
 export function readSelection(
+  root: HTMLElement,
   scale: number,
   turn: Turn,
   sizeOf: (page: number) => { width: number; height: number },
@@ -22,7 +24,7 @@ export function readSelection(
   const range = selection.getRangeAt(0);
   const page = (range.startContainer.parentElement ?? undefined)?.closest<HTMLElement>('[data-page]');
   const layer = page?.querySelector<HTMLElement>('.textLayer');
-  if (!page || !layer) return undefined;
+  if (!page || !layer || !root.contains(page)) return undefined;
   // A selection that runs over the end of the page is cut there: a mark stands on one page.
   const cut = range.cloneRange();
   if (!layer.contains(range.endContainer)) cut.setEnd(layer, layer.childNodes.length);

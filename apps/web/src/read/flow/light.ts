@@ -1,11 +1,11 @@
-/** Words lit in a page that stands in a frame of its own. */
+/** Words lit in a text that flows. */
 
 const LIT = 'pandecta-lit';
 const SHOWN = 'background: #f1c65b; outline: 2px solid #17645e; color: #1f262d';
 const PLAIN = 'background: #fbe7b0; color: #1f262d';
 
 /** Lights every place where one of the words stands, whole; what was lit before is not any more. */
-export function lightWords(page: Document, words: readonly string[]): void {
+export function lightWords(page: Element, words: readonly string[]): void {
   for (const mark of page.querySelectorAll(`mark.${LIT}`)) {
     const parent = mark.parentNode;
     mark.replaceWith(...mark.childNodes);
@@ -15,7 +15,7 @@ export function lightWords(page: Document, words: readonly string[]): void {
   if (!sought.length) return;
   const either = sought.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+')).join('|');
   const pattern = new RegExp(`(?<![\\p{L}\\p{N}])(?:${either})(?![\\p{L}\\p{N}])`, 'giu');
-  const walk = page.createTreeWalker(page.body, 4 /* NodeFilter.SHOW_TEXT */);
+  const walk = document.createTreeWalker(page, 4 /* NodeFilter.SHOW_TEXT */);
   const texts: Text[] = [];
   while (walk.nextNode()) texts.push(walk.currentNode as Text);
   for (const text of texts) {
@@ -25,7 +25,7 @@ export function lightWords(page: Document, words: readonly string[]): void {
     for (const m of [...text.data.matchAll(pattern)].reverse()) {
       const found = text.splitText(m.index);
       found.splitText(m[0].length);
-      const mark = page.createElement('mark');
+      const mark = document.createElement('mark');
       mark.className = LIT;
       mark.setAttribute('style', PLAIN);
       found.replaceWith(mark);
@@ -35,7 +35,7 @@ export function lightWords(page: Document, words: readonly string[]): void {
 }
 
 /** Brings one of what is lit into view; after the last comes the first. */
-export function showHit(page: Document, at: number): void {
+export function showHit(page: Element, at: number): void {
   const marks = [...page.querySelectorAll<HTMLElement>(`mark.${LIT}`)];
   for (const mark of marks) mark.setAttribute('style', PLAIN);
   const shown = marks[at % Math.max(1, marks.length)];
