@@ -9,6 +9,7 @@ import { findQuote, quoteAt } from '@pandecta/core/marks';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
 import {
   NOTHING_SAID,
+  type Change,
   type CollectionEditChange,
   type ReadingState,
   type Relation,
@@ -32,6 +33,7 @@ import { ensureTags } from '@pandecta/server/tags/store';
 import { jobEnds } from './ended.ts';
 import { keepThings } from './keeping.ts';
 import { fillIntake } from './intake.ts';
+import { bringScans } from './scans.ts';
 import { Chance } from './scenario/random.ts';
 import { SOURCES, type DemoSource } from './scenario/sources.ts';
 import { COPIES, FAULTY, LOOK_ALIKES } from './scenario/faulty.ts';
@@ -79,6 +81,9 @@ async function bring(files: { name: string; content: Uint8Array | string }[]): P
   const { jobId } = await startImport(services, actor, inputs, { through: 'straight' });
   await jobEnds(db, workspaceId, jobId);
 }
+
+// What lies deepest came first.
+await bringScans(services, actor, workspaceId);
 
 const textual = SOURCES.filter((s) =>
   ['article-journal', 'book', 'chapter', 'paper-conference', 'review-book'].includes(s.record.type),
@@ -147,7 +152,8 @@ function nameOf(s: DemoSource, i: number): string {
 const here = await rows(
   db,
   { id: text(), title: text(), kind: text() },
-  sql`select id, record->>'title' as title, record->>'type' as kind from sources where workspace_id = ${workspaceId} order by id`,
+  sql`select id, record->>'title' as title, record->>'type' as kind from sources
+    where workspace_id = ${workspaceId} and coalesce(record->>'archive_location', '') not like 'Box 9%' order by id`,
 );
 const idOf = new Map(here.map((h) => [h.title, h.id]));
 const ofTheme = (theme: Theme, kinds?: string[]): string[] =>
@@ -251,33 +257,56 @@ const files = await rows(
   { id: text(), source: text(), theme: text() },
   sql`select f.id, sf.source_id as source, s.record->>'title' as theme from files f
   join source_files sf on sf.workspace_id = f.workspace_id and sf.file_id = f.id join sources s on s.workspace_id = sf.workspace_id and s.id = sf.source_id
-  where f.workspace_id = ${workspaceId} and f.state = 'text' order by f.name, f.id`,
+  where f.workspace_id = ${workspaceId} and f.state = 'text' and f.name not like 'box-9%' order by f.name, f.id`,
 );
-for (const f of files) {
-  const theme = SOURCES.find((s) => s.record.title === f.theme)?.theme ?? 'operators';
-  const pages = await rows(
-    db,
-    { number: number, text: text(), words: bytes },
-    sql`select number, text, words from pages where workspace_id = ${workspaceId} and file_id = ${f.id} order by number`,
-  );
-  for (const page of pages.filter(() => chance.odds(0.45)).slice(0, 12)) {
-    const at = findQuote(page.text, { exact: chance.pick(SENTENCES[theme]), prefix: '', suffix: '' });
-    if (!at) continue;
-    const id = uuidv7();
-    const shape = chance.odds(0.8) ? 'highlight' : chance.pick(['underline', 'strike'] as const);
-    const owner = chance.odds(0.08) ? users[0]! : null;
-    await db.execute(sql`insert into marks (workspace_id, id, source_id, file_id, page, sense_id, shape, owner, quote, rects, gloss, present, made_by)
-      values (${workspaceId}, ${id}, ${f.source}, ${f.id}, ${page.number}, ${chance.pick(senses)}, ${shape}, ${owner}, ${JSON.stringify(quoteAt(page.text, at.start, at.end))}::jsonb,
-        ${JSON.stringify(rectsOf(unpackWords(page.words), at.start, at.end))}::jsonb, ${chance.pick(GLOSSES)}, false, ${owner ?? chance.pick(users.slice(0, 2))})`);
-    await commit(services, actor, {
-      do: 'mark',
-      mark: id,
-      source: f.source,
-      present: true,
-      ...(owner && { own: owner }),
-    });
+interface Marking {
+  chance: Chance;
+  /** The first page that is marked. */
+  from: number;
+  /** Of the pages so large a part is marked, and at most so many. */
+  share: number;
+  most: number;
+  /** Of the marks so large a part is a highlight, and so large a part one member's own. */
+  highlights: number;
+  own: number;
+}
+async function markPassages({ chance: of, from, share, most, highlights, own }: Marking): Promise<void> {
+  for (const f of files) {
+    const theme = SOURCES.find((s) => s.record.title === f.theme)?.theme ?? 'operators';
+    const pages = await rows(
+      db,
+      { number: number, text: text(), words: bytes },
+      sql`select number, text, words from pages where workspace_id = ${workspaceId} and file_id = ${f.id} and number >= ${from} order by number`,
+    );
+    for (const page of pages.filter(() => of.odds(share)).slice(0, most)) {
+      const at = findQuote(page.text, { exact: of.pick(SENTENCES[theme]), prefix: '', suffix: '' });
+      if (!at) continue;
+      const id = uuidv7();
+      const shape = of.odds(highlights) ? 'highlight' : of.pick(['underline', 'strike'] as const);
+      const owner = of.odds(own) ? users[0]! : null;
+      const [senseId, gloss] = [of.pick(senses), of.pick(GLOSSES)];
+      await within(db, workspaceId).insert(marks, {
+        id,
+        sourceId: f.source,
+        fileId: f.id,
+        page: page.number,
+        senseId,
+        shape,
+        owner,
+        quote: quoteAt(page.text, at.start, at.end),
+        rects: rectsOf(unpackWords(page.words), at.start, at.end),
+        gloss,
+        present: false,
+        madeBy: owner ?? of.pick(users.slice(0, 2)),
+      });
+      const change: Change = { do: 'mark', mark: id, source: f.source, present: true, ...(owner && { own: owner }) };
+      await commit(services, actor, change);
+    }
   }
 }
+await markPassages({ chance, from: 1, share: 0.45, most: 12, highlights: 0.8, own: 0.08 });
+// Those of the spring, in what was read more closely.
+await markPassages({ chance: new Chance(1975), from: 5, share: 0.3, most: 8, highlights: 0.7, own: 0 });
 // Places without words of their own: a table, and a spot on a page.
 for (const [i, f] of files.slice(0, 12).entries()) {
   const region = i % 3 < 2;

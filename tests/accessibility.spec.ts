@@ -131,8 +131,24 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByRole('textbox', { name: /^Line 1:/ })).toBeVisible();
   },
   'the contact sheet': async (page) => {
-    await openMenu(page, 'Take pages as a source…');
+    await openMenu(page, 'Contact sheet');
     await expect(page.getByRole('listbox', { name: 'Pages' }).getByRole('option').first()).toBeVisible();
+  },
+  'pages one by one': async (page) => {
+    await VIEWS['the contact sheet']!(page);
+    await page.getByRole('button', { name: 'Page by page' }).click();
+    await expect(page.getByRole('img', { name: /^Page/ })).toBeVisible();
+  },
+  'two documents side by side': async (page) => {
+    await VIEWS['the reader']!(page);
+    await page.getByRole('button', { name: 'Show another beside' }).click();
+    await page.getByRole('menuitem', { name: 'This document a second time' }).click();
+    await expect(page.getByRole('group', { name: 'Right document' }).getByRole('slider')).toBeVisible();
+  },
+  'a filter of marks': async (page) => {
+    await VIEWS['a mark that is open']!(page);
+    await page.getByRole('button', { name: 'Filter the marks' }).click();
+    await expect(page.getByLabel('Words in the mark or its gloss')).toBeVisible();
   },
   'the senses of marks': async (page) => {
     await openMenu(page, 'Senses of marks…');

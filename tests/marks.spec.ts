@@ -132,7 +132,7 @@ test('the text is read plainly, marked there, and the mark stands on its page', 
 
 test('pages are taken as a source of their own by keys, and the contact sheet shows them', async ({ page }) => {
   await openDocument(page, 'Folder of the gate');
-  await more(page, 'Take pages as a source…');
+  await more(page, 'Contact sheet');
   await page.getByRole('listbox', { name: 'Pages' }).focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press(' ');

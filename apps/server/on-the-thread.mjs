@@ -8,7 +8,7 @@ export const ON_THE_THREAD = {
   annotations: { bounded: ['TINTS', 'mergedNote', 'senseOf', 'shapeOf'] },
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NOT_SORTED keptState sortable NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {

@@ -8,6 +8,7 @@ import {
   IsInt,
   IsNumber,
   IsObject,
+  IsOptional,
   IsString,
   IsUrl,
   IsUUID,
@@ -20,7 +21,7 @@ import { Changed } from './changes.ts';
 import { RectBody } from './marks.ts';
 import { RECORDS, route } from './route.ts';
 import { PARAGRAPH_KINDS, type ParagraphKind } from '@pandecta/core/documents';
-import { ListOf, Optional, Part } from './shape.ts';
+import { ListOf, Optional, OrNull, Part, Texts } from './shape.ts';
 import { LitSpan } from './sources.ts';
 
 export class PageHit {
@@ -115,6 +116,32 @@ export class PlainPage {
 
 export class PlainReply {
   @ListOf(() => PlainPage) pages!: PlainPage[];
+}
+
+/** What was decided of a page. */
+export class SortedPage {
+  /** Counted from 1. */
+  @IsInt() page!: number;
+  @IsBoolean() used!: boolean;
+  /** It is to be looked at again. */
+  @IsBoolean() check!: boolean;
+  @IsOptional() @IsUUID() sense!: string | null;
+  /** By name, in the order they were given. */
+  @Texts() tags!: string[];
+}
+
+export class SortedPages {
+  @ListOf(() => SortedPage) pages!: SortedPage[];
+}
+
+/** What is to be another; the rest stays. */
+export class SortPage extends PageAsked {
+  @Optional() @IsBoolean() used?: boolean;
+  @Optional() @IsBoolean() check?: boolean;
+  /** None where it is null. */
+  @Optional() @OrNull() @IsUUID() sense?: string | null;
+  /** A tag that is given, or taken back where it has it. */
+  @Optional() @IsString() @Length(1, 200) tag?: string;
 }
 
 /** The most pages one new source can be made of. */
@@ -215,6 +242,22 @@ export const fileRoutes = {
     summary: 'Pages as paragraphs in the order one reads them, without running heads.',
     query: PagesAsked,
     reply: PlainReply,
+  }),
+  sortedPages: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/pages',
+    may: 'read',
+    bounded: true,
+    summary: 'What was decided of the pages of a document.',
+    reply: SortedPages,
+  }),
+  sortPage: route({
+    method: 'PATCH',
+    path: '/w/:workspace/sources/:source/files/:file/pages',
+    may: 'mark',
+    summary: 'Say of a page that it is used or to be checked again, give it a sense or a tag.',
+    body: SortPage,
+    reply: Changed,
   }),
   takePages: route({
     method: 'POST',

@@ -44,6 +44,14 @@ export class PlaceInDocument {
   /** Pixels a point; none to fit the width. */
   @IsOptional() @IsNumber() @Min(0.05) @Max(20) zoom?: number | null;
   @Optional() @IsIn(TURNS) turn?: Turn;
+  /** Of pages that were looked through one by one: first and last of each run, in their order. */
+  @Optional()
+  @IsArray()
+  @ArrayMaxSize(1000)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  @Max(100_000, { each: true })
+  looked?: number[];
 }
 
 const MOST_OPEN = 60;

@@ -11,6 +11,7 @@ import {
   type Entry,
   type Library,
   type Presence,
+  type PageState,
   type ReadingState,
 } from '@pandecta/core/changes';
 import { anyChance, drawChange, drawFrom } from '@pandecta/core/testing';
@@ -128,6 +129,11 @@ async function stored(): Promise<Library> {
     sql`select file_id || ' ' || page || ' ' || line as key, text from corrections where workspace_id = ${w}`,
   ))
     library.corrections.set(c.key, c.text);
+  for (const s of await of(
+    { key: text(), state: json<PageState>() },
+    sql`select file_id || ' ' || page as key, state from page_states where workspace_id = ${w}`,
+  ))
+    library.pageStates.set(s.key, s.state);
   for (const f of await of(
     { id: text(), name: text(), numbering: orNull(json<NumberRun[]>()) },
     sql`select id, name, numbered_by_hand as numbering from files where workspace_id = ${w} order by id`,
@@ -212,6 +218,7 @@ function shown(library: Library): unknown {
     collections: present(library.collections),
     placements: present(library.placements),
     marks: present(library.marks),
+    pageStates: [...library.pageStates].sort(([a], [b]) => (a < b ? -1 : 1)),
     glosses: present(library.glosses),
     relations: [...library.relations].sort(([a], [b]) => (a < b ? -1 : 1)),
     settled: [...library.settled].sort(),

@@ -1,16 +1,16 @@
-import { eq, sql } from 'drizzle-orm';
-import { correctable, editableFile } from '@pandecta/core/changes';
+import { and, eq, sql } from 'drizzle-orm';
+import { correctable, editableFile, sortable } from '@pandecta/core/changes';
 import { NOTHING, type CarriersOf } from '../changes/carry.ts';
 import { tie } from '../database/tie.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { sources } from '../records/tables.ts';
 import { lockedLine, sourcesWith, writeLine } from './corrections.ts';
-import { files } from './tables.ts';
+import { files, pageStates } from './tables.ts';
 
 const FILES = { table: sql`source_files`, column: sql`file_id` };
 
-export const fileChanges: CarriersOf<'attach' | 'file-edit' | 'correct'> = {
+export const fileChanges: CarriersOf<'attach' | 'file-edit' | 'correct' | 'page-state'> = {
   attach: {
     may: 'edit',
     async carryOut(tx, workspaceId, change) {
@@ -51,6 +51,21 @@ export const fileChanges: CarriersOf<'attach' | 'file-edit' | 'correct'> = {
       if (now === undefined || !correctable(now, change)) return NOTHING;
       await writeLine(tx, workspaceId, change, change.text.after);
       return { change, altered: { records: await sourcesWith(tx, workspaceId, change.file) } };
+    },
+  },
+  'page-state': {
+    may: 'mark',
+    async carryOut(tx, workspaceId, change) {
+      const here = within(tx, workspaceId);
+      const ofFile = eq(files.id, change.file);
+      if (!(await here.first(files, { id: files.id }, ofFile, { lock: 'update' }))) return NOTHING;
+      const one = and(eq(pageStates.fileId, change.file), eq(pageStates.page, change.page));
+      const now = await here.first(pageStates, { state: pageStates.state }, one);
+      if (!sortable(now?.state ?? null, change)) return NOTHING;
+      const { after: state } = change.state;
+      await here.delete(pageStates, one);
+      if (state) await here.insert(pageStates, { fileId: change.file, page: change.page, state });
+      return { change, altered: {} };
     },
   },
 };

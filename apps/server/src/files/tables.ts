@@ -13,6 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { FileState } from '@pandecta/contract';
+import type { PageState } from '@pandecta/core/changes';
 import type { Annotation } from '@pandecta/core/annotations';
 import type { Numbering, NumberRun } from '@pandecta/core/page-numbers';
 import { bytea, workspaceId } from '../database/columns.ts';
@@ -112,4 +113,16 @@ export const corrections = pgTable(
     text: text('text').notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.page, t.line] })],
+);
+
+/** What was decided of pages while going through them; no row where nothing was. */
+export const pageStates = pgTable(
+  'page_states',
+  {
+    workspaceId: workspaceId(),
+    fileId: uuid('file_id').notNull(),
+    page: integer('page').notNull(),
+    state: jsonb('state').$type<PageState>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.page] })],
 );

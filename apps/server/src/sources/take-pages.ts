@@ -26,6 +26,7 @@ import { refuseWrong } from '../records/refuse-wrong.ts';
 import { findRecords, insertSources } from '../records/store.ts';
 import type { Services } from '../services.ts';
 import { broughtTo, findDestination } from './destination.ts';
+import { tagsOfPages } from './sorting.ts';
 
 interface Taking {
   source: string;
@@ -112,7 +113,11 @@ async function takePagesWork(
     const destination = await findDestination(
       tx,
       actor,
-      { collections: await collectionsOf(tx, workspaceId, input.source), tags: [], reading: null },
+      {
+        collections: await collectionsOf(tx, workspaceId, input.source),
+        tags: await tagsOfPages(tx, workspaceId, input.file, input.pages),
+        reading: null,
+      },
       'left out',
     );
     const whatOf = (await findRecords(tx, workspaceId, [input.source])).get(input.source)?.title ?? 'a source';

@@ -360,6 +360,7 @@ const chooserAt = useBeside(words, chooser);
           :file="info.fileId"
           :pdf="pdf"
           :label-of="labelOf"
+          :senses="senses"
           @close="sheet = false"
           @open="((wanted = $event), (sheet = false))"
         />

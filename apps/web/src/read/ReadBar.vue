@@ -103,9 +103,7 @@ const more = computed<MenuEntry[]>(() => [
           : []),
       ]
     : []),
-  ...(session.may('edit') && props.shows === 'pages'
-    ? [{ name: 'Take pages as a source…', run: () => (sheet.value = true) }]
-    : []),
+  ...(props.shows === 'pages' ? [{ name: 'Contact sheet', run: () => (sheet.value = true) }] : []),
   ...(session.may('arrange') ? [{ name: 'Senses of marks…', run: () => (arranging.value = true) }] : []),
 ]);
 </script>

@@ -5,6 +5,7 @@ export {
   type CollectionWords,
 } from './collection-edit.ts';
 export { correctable, type CorrectChange } from './correct.ts';
+export { keptState, NOT_SORTED, sortable, type PageState, type PageStateChange } from './page-state.ts';
 export { type Draw } from './draw.ts';
 export { editable, editRecord, type EditChange } from './edit.ts';
 export { editableFile, type FileEditChange } from './file-edit.ts';

@@ -7,6 +7,7 @@ import type { CollectionWords } from './collection-edit.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
 import type { MarkWords } from './mark-edit.ts';
+import type { PageState } from './page-state.ts';
 import type { NumberRun } from '../page-numbers/index.ts';
 import type { Term } from './term.ts';
 import type { Said } from './relate.ts';
@@ -53,6 +54,8 @@ export interface Library {
   glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
   /** Lines of pages as they were corrected; see `lineKey`. */
   corrections: Map<string, string>;
+  /** What was decided of pages; see `pageKey`. */
+  pageStates: Map<string, PageState>;
   /** See `relationKey`. */
   relations: Map<string, Said>;
   /** See `settledKey`. */
@@ -71,6 +74,7 @@ export const emptyLibrary = (): Library => ({
   marks: new Map(),
   glosses: new Map(),
   corrections: new Map(),
+  pageStates: new Map(),
   relations: new Map(),
   settled: new Set(),
   entries: new Map(),

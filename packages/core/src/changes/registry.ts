@@ -23,6 +23,7 @@ import { mark } from './mark.ts';
 import { markEdit } from './mark-edit.ts';
 import { merge } from './merge.ts';
 import { order } from './order.ts';
+import { pageState } from './page-state.ts';
 import { placement } from './placement.ts';
 import { presence } from './presence.ts';
 import { reading } from './reading.ts';
@@ -47,6 +48,7 @@ export const SIMPLE = {
   attach,
   'file-edit': fileEdit,
   correct,
+  'page-state': pageState,
   mark,
   'mark-edit': markEdit,
   gloss,

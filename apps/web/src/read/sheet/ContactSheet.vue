@@ -3,6 +3,7 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { computed, reactive, ref, useTemplateRef } from 'vue';
 import { routes, type SourceDetail } from '@pandecta/contract';
+import type { Sense } from '@pandecta/core/marks';
 import { KINDS, partOf, partsOfKind, type Kind, type Variable } from '@pandecta/core/source';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
@@ -13,30 +14,57 @@ import KitButton from '../../kit/KitButton.vue';
 import KitField from '../../kit/KitField.vue';
 import KitNotice from '../../kit/KitNotice.vue';
 import KitSelect from '../../kit/KitSelect.vue';
+import { useSession } from '../../session/store.ts';
+import { useTabs } from '../tabs.ts';
 import { textToField } from '../../sources/index.ts';
+import OneByOne from './OneByOne.vue';
 import PageThumb from './PageThumb.vue';
+import { useSorting } from './sorting.ts';
 
 const props = defineProps<{
   source: SourceDetail;
   file: string;
   pdf: PDFDocumentProxy;
   labelOf: (page: number) => string;
+  senses: Sense[];
 }>();
 const emit = defineEmits<{ close: []; open: [page: number] }>();
 const { change } = useChanges();
+const session = useSession();
 const list = useTemplateRef<HTMLElement>('list');
 const { data, error } = useAsked({
   question: () => ({ source: props.source.id, file: props.file }),
   fetch: async (at, signal) => (await ask(routes.files.takenPages, { ...at, signal })).taken,
   concerns: (touched) => concerns(touched, ['source']),
 });
-const pages = computed(() => Array.from({ length: props.pdf.numPages }, (_, i) => i + 1));
+const pages = computed(() =>
+  Array.from({ length: props.pdf.numPages }, (_, i) => i + 1).filter((page) => {
+    const state = sorting.states.value.get(page);
+    if (only.value === 'left') return !sorting.isLooked(page);
+    return only.value === 'all' || (only.value === 'used' ? state?.used : state?.check);
+  }),
+);
+const sorting = useSorting(() => ({
+  source: props.source.id,
+  file: props.file,
+  pages: props.pdf.numPages,
+  senses: props.senses,
+}));
+const oneByOne = ref(false);
+/** Which pages are shown. */
+const only = ref<'all' | 'used' | 'check' | 'left'>('all');
+const shows = [
+  { value: 'all' as const, name: 'All pages' },
+  { value: 'used' as const, name: 'Used' },
+  { value: 'check' as const, name: 'To check again' },
+  { value: 'left' as const, name: 'Not looked at' },
+];
 const takenAs = computed(() => new Map((data.value ?? []).flatMap((t) => t.pages.map((page) => [page, t.title]))));
 const left = computed(() => props.pdf.numPages - takenAs.value.size);
 
 const chosen = ref(new Set<number>());
 const anchor = ref(1);
-const at = ref(1);
+const at = ref(useTabs().placeOf(props.file)?.page ?? 1);
 function choose(page: number, extend: boolean): void {
   at.value = page;
   if (!extend) {
@@ -47,7 +75,7 @@ function choose(page: number, extend: boolean): void {
     return;
   }
   const [from, to] = [Math.min(anchor.value, page), Math.max(anchor.value, page)];
-  chosen.value = new Set(pages.value.slice(from - 1, to));
+  chosen.value = new Set(pages.value.filter((p) => p >= from && p <= to));
 }
 /** So many stand beside each other. */
 function columns(): number {
@@ -65,11 +93,16 @@ function key(event: KeyboardEvent): void {
   }[event.key];
   if (event.key === ' ') choose(at.value, false);
   else if (event.key === 'Enter') emit('open', at.value);
-  else if (by === undefined) return;
-  else {
-    at.value = Math.max(1, Math.min(props.pdf.numPages, at.value + by));
+  else if (event.ctrlKey || event.metaKey || event.altKey) return;
+  else if (by === undefined) {
+    // Of several that are chosen, the key is for each.
+    const of = chosen.value.size ? [...chosen.value] : [at.value];
+    if (!of.map((page) => sorting.key(page, event.key)).some(Boolean)) return;
+  } else {
+    const place = Math.max(0, Math.min(pages.value.length - 1, pages.value.indexOf(at.value) + by));
+    at.value = pages.value[place] ?? 1;
     if (event.shiftKey) choose(at.value, true);
-    list.value?.children[at.value - 1]?.scrollIntoView({ block: 'nearest' });
+    list.value?.children[place]?.scrollIntoView({ block: 'nearest' });
   }
   event.preventDefault();
 }
@@ -120,13 +153,16 @@ const inWords = computed(() => {
 
 <template>
   <section class="flex min-h-0 min-w-0" aria-label="Contact sheet">
-    <div class="flex min-h-0 min-w-0 flex-1 flex-col">
+    <div class="flex min-h-0 min-w-0 flex-1 flex-col" :inert="oneByOne">
       <header class="flex items-center gap-3 border-b border-line bg-paper px-4 py-2">
         <h2 class="font-serif text-read font-medium">{{ source.record.title }}</h2>
         <span class="text-fine text-muted"
           >{{ counted(pdf.numPages, 'page') }}{{ takenAs.size ? ` · ${formatNumber(left)} not taken yet` : '' }}</span
         >
-        <KitButton class="ml-auto" look="quiet" @click="emit('close')">Close</KitButton>
+        <span class="text-fine text-muted">{{ formatNumber(sorting.left.value) }} left to look at</span>
+        <KitSelect v-model="only" low class="ml-auto w-36" label="Which pages" :options="shows" />
+        <KitButton @click="oneByOne = true">Page by page</KitButton>
+        <KitButton look="quiet" @click="emit('close')">Close</KitButton>
       </header>
       <KitNotice v-if="error" tone="bad" class="m-4">{{ error }}</KitNotice>
       <div
@@ -146,13 +182,27 @@ const inWords = computed(() => {
           :called="labelOf(page)"
           :chosen="chosen.has(page)"
           :taken="takenAs.get(page)"
+          :state="sorting.states.value.get(page)"
+          :senses="senses"
           :class="at === page && 'ring-2 ring-verdigris/50'"
           @choose="choose(page, $event)"
           @dblclick="emit('open', page)"
         />
       </div>
     </div>
+    <OneByOne
+      v-if="oneByOne"
+      v-model:at="at"
+      :pdf="pdf"
+      :senses="senses"
+      :sorting="sorting"
+      :label-of="labelOf"
+      :title="source.record.title ?? ''"
+      @close="((oneByOne = false), list?.focus())"
+    />
     <form
+      v-if="session.may('edit')"
+      :inert="oneByOne"
       class="flex w-72 shrink-0 flex-col gap-2 overflow-auto border-l border-line bg-card p-4"
       @submit.prevent="take"
     >

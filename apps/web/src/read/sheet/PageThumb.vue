@@ -2,7 +2,10 @@
 /** One page of a document, small; drawn when it comes into sight. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { useIntersectionObserver } from '@vueuse/core';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
+import type { SortedPage } from '@pandecta/contract';
+import type { Sense } from '@pandecta/core/marks';
+import PageState from './PageState.vue';
 
 const props = defineProps<{
   pdf: PDFDocumentProxy;
@@ -12,12 +15,23 @@ const props = defineProps<{
   chosen: boolean;
   /** The title of the source it was taken as. */
   taken?: string | undefined;
+  state?: SortedPage | undefined;
+  senses: Sense[];
 }>();
 const emit = defineEmits<{ choose: [extend: boolean] }>();
 const box = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const WIDTH = 150;
 let isDrawn = false;
+/** With all that was said of it. */
+const summary = computed(() => {
+  const { state } = props;
+  const sense = props.senses.find((s) => s.id === state?.sense)?.name;
+  const said = [state?.used && 'used', state?.check && 'to check again', sense, ...(state?.tags ?? [])];
+  return [`Page ${props.called}`, ...said.filter(Boolean), props.taken && `taken as ${props.taken}`]
+    .filter(Boolean)
+    .join(', ');
+});
 
 async function draw(): Promise<void> {
   if (isDrawn || !canvas.value) return;
@@ -39,12 +53,13 @@ useIntersectionObserver(box, ([entry]) => entry?.isIntersecting && void draw(), 
     :class="chosen ? 'border-verdigris outline-2 outline-verdigris' : 'border-edge'"
     role="option"
     :aria-selected="chosen"
-    :aria-label="`Page ${called}${taken ? `, taken as ${taken}` : ''}`"
+    :aria-label="summary"
     :title="taken ? `Taken as “${taken}”` : undefined"
     @click="emit('choose', $event.shiftKey)"
   >
     <canvas ref="canvas" class="block min-h-40 w-full" :class="taken && 'opacity-45'" />
     <span class="absolute bottom-1 left-1 rounded bg-card px-1 font-mono text-label text-ink">{{ called }}</span>
+    <PageState v-if="state" class="absolute right-1 bottom-1 max-w-[75%]" :state="state" :senses="senses" />
     <span
       v-if="taken"
       class="absolute right-1 top-1 max-w-[90%] truncate rounded bg-mist px-1 text-label text-[#1f262d]"

@@ -83,7 +83,9 @@ const what = (f: FileOfSource): string =>
       : /^image/.test(f.mediaType)
         ? 'picture'
         : /html/.test(f.mediaType)
-          ? 'page of the web'
+          ? f.name.endsWith('(for reading).html')
+            ? 'its text'
+            : 'page of the web'
           : 'file';
 const contentOf = (f: FileOfSource): string => addressOf(routes.files.content, { file: f.id });
 const opens = (f: FileOfSource): boolean => !f.address && /pdf|html|^image/.test(f.mediaType);
