@@ -49,6 +49,9 @@ test('two documents stand side by side, each with its own page and keys; where o
   await page.getByRole('button', { name: 'Show another beside' }).click();
   await page.getByRole('menuitem', { name: 'This document a second time' }).click();
   const [left, right] = ['Left document', 'Right document'].map((name) => page.getByRole('group', { name }));
+  await left!.getByLabel('Go to page').click();
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
   await right!.getByLabel('Go to page').click();
   await page.keyboard.type('9');
   await page.keyboard.press('Enter');
@@ -71,9 +74,10 @@ const TEXT = 'The keeper shut the lower gate at dusk.\n\nNobody said who must op
 test('a plain text is read and marked like a document; the marks are filtered', async ({ page }) => {
   await ask(page, 'title:"Letters to the Harbour Commission"');
   await line(page, LETTERS).click();
+  await expect(slip(page).getByText('Box 9, folder 3', { exact: true })).toBeVisible();
   const file = { name: 'brief.txt', mimeType: 'text/plain', buffer: Buffer.from(TEXT) };
   await slip(page).getByLabel('A file for this source').setInputFiles(file);
-  await slip(page).getByRole('button', { name: 'brief (for reading).html' }).click();
+  await slip(page).getByRole('button', { name: 'brief (for reading).html', exact: true }).click();
   const text = page.getByRole('document', { name: 'brief (for reading).html' });
   await text.getByText('Nobody said who must open it again.').selectText();
   await expect(page.getByRole('toolbar', { name: 'Mark the selection' })).toBeVisible();

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { Changed, SourceDetail } from '@pandecta/contract';
+import type { Changed, DocumentReply, SourceDetail } from '@pandecta/contract';
 import { startTestServer, type Person, type TestServer } from '../testing/server.ts';
 import { makePdf } from '../testing/pdf.ts';
 
@@ -75,4 +75,19 @@ test('what is no document is kept as it is, and taken away without loss', async 
   expect([removed.says, await names()]).toEqual(['Detached data.csv', []]);
   await me.at('POST', `/changes/${removed.changeId}/undo`);
   expect(await names()).toEqual(['data.csv']);
+});
+
+test('a text is kept with a page made of it, which is opened, searched and marked', async () => {
+  await add('brief.txt', Buffer.from('The keeper shut it.\n\nNobody said who opens it <again>.\n'));
+  expect((await source()).files.map((f) => [f.name, f.state])).toEqual([
+    ['brief (for reading).html', 'text'],
+    ['brief.txt', 'other'],
+  ]);
+  expect(await me.titles('"who opens it"')).toEqual(['Silt']);
+  const file = await fileOf('brief (for reading).html');
+  const at = `/sources/${id}/files/${file}`;
+  const { senses } = await me.at<DocumentReply>('GET', at);
+  const quote = { exact: 'Nobody said', prefix: '', suffix: ' who' };
+  await me.at('POST', `${at}/marks`, { page: 1, sense: senses[0]!.id, quote, rects: [] });
+  expect((await me.at<DocumentReply>('GET', at)).marks).toMatchObject([{ quote, page: 1, unplaced: false }]);
 });

@@ -74,7 +74,7 @@ function toggle(of: 'senses' | 'shapes' | 'people', key: string): void {
       />
       <fieldset v-for="s in sorts" :key="s.of">
         <legend class="heading">{{ s.called }}</legend>
-        <label v-for="c in s.choices" :key="c.key" class="flex items-center gap-2 py-0.5"
+        <label v-for="c in s.choices" :key="c.key" class="flex min-h-7 items-center gap-2"
           ><KitCheck
             :checked="(filter[s.of] as string[]).includes(c.key)"
             :label="`${c.name}, ${c.count}`"

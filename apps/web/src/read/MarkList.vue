@@ -27,7 +27,7 @@ const groups = computed(() => {
 
 <template>
   <details v-for="g in groups" :key="g.key" class="group" :open="g.key === 'lost' || groups.length === 1">
-    <summary class="flex cursor-pointer items-center gap-1.5 py-0.5">
+    <summary class="flex min-h-7 cursor-pointer items-center gap-1.5">
       <ChevronRight
         :size="13"
         class="transition-transform group-open:rotate-90 motion-reduce:transition-none"
@@ -36,7 +36,7 @@ const groups = computed(() => {
       <span v-if="g.colour" class="inline-block h-3 w-3 rounded-[2px]" :class="FILL[g.colour]" aria-hidden="true" />
       <span class="min-w-0 flex-1 truncate" :class="g.key === 'lost' && 'font-semibold text-ochre'">{{
         g.name
-      }}</span><span class="text-muted">{{ g.marks.length }}</span>
+      }}</span>{{ ' ' }}<span class="text-muted">{{ g.marks.length }}</span>
     </summary>
     <p v-if="g.key === 'lost'" class="text-fine text-muted">
       Their words are not in this document. Choose one, select where it belongs, and place it there.

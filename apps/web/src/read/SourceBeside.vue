@@ -65,7 +65,10 @@ const sum = computed(() => {
       {{ document.annotations === 1 ? 'is no mark' : 'are no marks' }} yet.
       <KitButton look="word" @click="emit('readAnnotations')">Read in</KitButton>
     </p>
-    <RouterLink v-if="document?.marks.length" class="text-verdigris hover:underline" to="/read/marks"
+    <RouterLink
+      v-if="document?.marks.length"
+      class="mt-1 inline-block py-1 text-verdigris hover:underline"
+      to="/read/marks"
       >All marks across sources</RouterLink
     >
     <GlossesBlock :id="source.id" class="mt-4" heading="h2" />
