@@ -68,7 +68,7 @@ export async function purgeWithin(tx: Db, which: SQL): Promise<{ count: number; 
     w: ['uuid', files.map((f) => f.workspace_id)],
     f: ['uuid', files.map((f) => f.id)],
   });
-  for (const of of ['pages', 'pages_as_read', 'corrections'])
+  for (const of of ['pages', 'pages_as_read', 'corrections', 'page_states', 'file_passwords'])
     await tx.execute(
       sql`delete from ${sql.raw(of)} t using ${gonePages} where t.workspace_id = u.w and t.file_id = u.f`,
     );
