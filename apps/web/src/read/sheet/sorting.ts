@@ -17,7 +17,7 @@ export function useSorting(at: () => { source: string; file: string; pages: numb
   const tabs = useTabs();
   /** The tag each letter gives. */
   const letters = useLocalStorage<Record<string, string>>('letters for pages', {});
-  const { data } = useAsked({
+  const { data, reload } = useAsked({
     question: () => ({ source: at().source, file: at().file }),
     fetch: async (of, signal) => (await ask(routes.files.sortedPages, { ...of, signal })).pages,
     concerns: (touched) => concerns(touched, ['source'], at().source),
@@ -31,6 +31,9 @@ export function useSorting(at: () => { source: string; file: string; pages: numb
     return all;
   });
 
+  let last: Promise<unknown> = Promise.resolve();
+  /** How many of what was said of a page the server has not answered yet. */
+  const waiting = new Map<number, number>();
   async function say(page: number, body: Omit<SortPage, 'page'>): Promise<void> {
     const now = states.value.get(page);
     const { tag, ...rest } = body;
@@ -41,11 +44,19 @@ export function useSorting(at: () => { source: string; file: string; pages: numb
     };
     said.value = new Map(said.value).set(page, { ...said.value.get(page), ...after });
     const { source, file } = at();
-    await change(() => ask(routes.files.sortPage, { source, file, body: { page, ...body } }));
+    waiting.set(page, (waiting.get(page) ?? 0) + 1);
+    // One after another: each says what it is on top of what was said before.
+    const sent = last.then(() => change(() => ask(routes.files.sortPage, { source, file, body: { page, ...body } })));
+    last = sent.catch(() => undefined);
+    await sent;
+    waiting.set(page, waiting.get(page)! - 1);
+    if (waiting.get(page)) return;
+    await reload();
     // Where it was refused, what the server has is shown again.
+    if (waiting.get(page)) return;
     const left = new Map(said.value);
     left.delete(page);
-    setTimeout(() => (said.value = left), 400);
+    said.value = left;
   }
 
   /** @returns whether the key says something of a page */
