@@ -68,7 +68,7 @@ export class MarkSeen {
   @Optional() @IsIn(SHAPES) shape?: Shape;
 }
 
-/** Where a mark stands now. */
+/** A new place for a mark: page, words and rectangles. */
 export class NewPlace {
   @IsInt() @Min(1) @Max(100_000) page!: number;
   @ValidateNested() @Type(() => QuoteBody) quote!: QuoteBody;

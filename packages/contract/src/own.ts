@@ -55,7 +55,7 @@ export class PlaceInDocument {
 }
 
 const MOST_OPEN = 60;
-/** Places of so many documents are kept, the newest. */
+/** The place is kept in so many documents, those read last. */
 export const MOST_PLACES_KEPT = 300;
 
 export class OpenDocuments {

@@ -13,6 +13,7 @@ import { bytes, number, one, orNull, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { documents } from '../indexing/tables.ts';
+import { workspaceOf } from '../records/workspace.ts';
 import type { Services } from '../services.ts';
 import { MARKS_ON } from './marks-on.ts';
 import { corrections, pages, pagesAsRead } from './tables.ts';
@@ -68,9 +69,9 @@ export async function writeLine(
   if (written !== null) await here.insert(corrections, { fileId: file, page, line, text: written });
   const now = correctedPage(first, await correctedLines(tx, workspaceId, file, page));
   await here.update(pages, { text: now.text, words: Buffer.from(packWords(now.words)) }, pageAt(file, page));
-  const workspace = await one(tx, { number }, sql`select number from workspaces where id = ${workspaceId}`);
+  const workspace = await workspaceOf(tx, workspaceId);
   const words = new Lexemes();
-  words.add(prefixOf(workspace!.number), now.text);
+  words.add(prefixOf(workspace.number), now.text);
   await here.update(
     documents,
     { vector: words.toString() },
@@ -141,14 +142,19 @@ export async function correctLine(
   const value = (said: string): string | null => (said.trim() === recognised ? null : said.trim());
   const text = { before: value(seen), after: value(written ?? recognised) };
   const change: Change = { do: 'correct', source, file, page, line, text };
-  const along = await marksAlong(services.db, actor, { file, page, line }, text.after);
+  const along = await marksAlong(services.db, actor, first!, { file, page, line }, text.after);
   if (!along.length) return answer(await commit(services, actor, change, { joins: true }));
   return answer(await commit(services, actor, { do: 'all', says: describe(change), changes: [change, ...along] }));
 }
 
-/** The marks on the page, with the words they have once the line is corrected. */
-async function marksAlong(db: Db, actor: Actor, { file, page, line }: Line, written: string | null): Promise<Change[]> {
-  const first = (await asRead(db, actor.workspaceId, file, page))!;
+/** The marks on the page, with the words they have once the line is corrected. @param first the page as it was read first */
+async function marksAlong(
+  db: Db,
+  actor: Actor,
+  first: PageText,
+  { file, page, line }: Line,
+  written: string | null,
+): Promise<Change[]> {
   const lines = await correctedLines(db, actor.workspaceId, file, page);
   const before = correctedPage(first, lines);
   if (written === null) lines.delete(line);

@@ -1,10 +1,9 @@
-import { sql } from 'drizzle-orm';
 import { commitWithin } from '../changes/commit.ts';
 import { transact } from '../database/connect.ts';
-import { number, one } from '../database/read.ts';
 import type { Job, Progress } from '../queue/kind.ts';
 import { defineJob } from '../capability.ts';
 import { enter, noteResult } from '../queue/once.ts';
+import { workspaceOf } from '../records/workspace.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
 import { readOrRecognise } from './read-scan.ts';
@@ -16,10 +15,9 @@ async function addFileWork(
   progress: Progress,
 ): Promise<string> {
   const { db, storage, followers } = services;
-  const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
   const { read, recognised } = await readOrRecognise(
     services,
-    { id: workspaceId, number: workspace!.number },
+    await workspaceOf(db, workspaceId),
     { ...came, path: storage.path(came.sha256) },
     (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
   );

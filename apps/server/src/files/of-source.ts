@@ -1,6 +1,6 @@
 /** What a person does with the files of a source: adds, renames, replaces, takes away, says which is opened first. */
 import { createHash } from 'node:crypto';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Changed, EditFile, LinkFile } from '@pandecta/contract';
 import { describe, isEmpty, type Change, type FileEditChange } from '@pandecta/core/changes';
 import { isPdf, pictureType } from '@pandecta/core/formats';
@@ -8,7 +8,6 @@ import { counted } from '@pandecta/core/wording';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
-import { number, one } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Acting, Actor } from '../access/principal.ts';
@@ -17,6 +16,7 @@ import { MARKS_ON } from './marks-on.ts';
 import { addFileJob } from './jobs.ts';
 import type { Services } from '../services.ts';
 import { sources } from '../records/tables.ts';
+import { workspaceOf } from '../records/workspace.ts';
 import { ensureFile, finish } from './read-pdf.ts';
 import { startOf } from '../storage/storage.ts';
 import { files, sourceFiles } from './tables.ts';
@@ -48,10 +48,10 @@ export async function addFile(services: Services, { actor }: Acting, came: Came)
   const file = await ensureFile(db, actor.workspaceId, { ...came, mediaType });
   await finish(db, actor.workspaceId, file, 'other', 0);
   // Text is read and marked as a page made of it, which stands before it.
-  const workspace = await one(db, { number }, sql`select number from workspaces where id = ${actor.workspaceId}`);
-  const readable = !READABLE.test(came.name)
-    ? undefined
-    : await keepReadable(services, { id: actor.workspaceId, number: workspace!.number }, { path: storage.path(came.sha256), name: came.name }); // prettier-ignore
+  const text = { path: storage.path(came.sha256), name: came.name };
+  const readable = READABLE.test(came.name)
+    ? await keepReadable(services, await workspaceOf(db, actor.workspaceId), text)
+    : undefined;
   const kept: [string, ...string[]] = readable ? [readable, file] : [file];
   return answer(await commit(services, actor, await attached(db, services, actor, came, kept)));
 }

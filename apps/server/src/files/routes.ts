@@ -16,6 +16,7 @@ import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
 import { correctLine, linesOfPage } from './corrections.ts';
+import { keepPassword, passwordOf } from './passwords.ts';
 import { plainPages } from './plain.ts';
 import { numberPage, numbersOf } from './numbers.ts';
 import { findFile, findFileOf } from './store.ts';
@@ -81,6 +82,11 @@ export function fileRoutes(declare: Declare, services: Services): void {
       .headers({ 'content-range': `bytes ${start}-${end}/${total}`, 'content-length': end - start + 1 })
       .send(storage.read(file.sha256, { start, end }));
   });
+
+  declare(routes.own.filePassword, ({ actor, params }) => passwordOf(services, actor, params.file));
+  declare(routes.own.keepFilePassword, ({ actor, params, body }) =>
+    keepPassword(services, actor, params.file, body.password),
+  );
 
   declare(routes.files.within, async ({ workspace, actor, params, query }) => {
     await findFileOf(db, actor, params.source, params.file);

@@ -126,3 +126,15 @@ export const pageStates = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.fileId, t.page] })],
 );
+
+/** Passwords by which members opened locked files, sealed (passwords.ts). */
+export const filePasswords = pgTable(
+  'file_passwords',
+  {
+    workspaceId: workspaceId(),
+    userId: uuid('user_id').notNull(),
+    fileId: uuid('file_id').notNull(),
+    sealed: text('sealed').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.userId, t.fileId] })],
+);

@@ -331,7 +331,7 @@ export async function fetchFullText(
   try {
     const file = await fetchPdf(services, workspace, pdf);
     const came = { source: id, sha256: '', bytes: 0, name: file.name, instead: null };
-    return answer(await commit(services, actor, await attached(db, services, actor, came, [file.id])));
+    return answer(await commitDecided(services, actor, [id], (tx) => attached(tx, services, actor, came, [file.id])));
   } catch (error) {
     if (!(error instanceof Unreachable)) throw error;
     return { changeId: null, says: `The PDF could not be fetched: ${error.message}` };

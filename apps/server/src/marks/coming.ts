@@ -1,4 +1,4 @@
-/** Marks that come with a file: its annotations, read in once, and the marks of the file it takes the place of. */
+/** What happens to marks when a file comes or changes: its annotations are read in, and the marks of the file it replaces move to it. */
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Changed } from '@pandecta/contract';

@@ -54,7 +54,7 @@ export async function marksOf(
   return found.map((mark) => ({ ...mark, cited: citedPage(numbers, mark.page) }));
 }
 
-/** A row of the table, as what of it can be edited. */
+/** What can be edited of a mark, from its row in the table. */
 export const markWords = ({
   gloss,
   sense,

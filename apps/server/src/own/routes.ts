@@ -3,7 +3,6 @@ import type { Declare } from '../http/route.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
 import { keepOpen, openOf } from './open.ts';
-import { keepPassword, passwordOf } from './passwords.ts';
 import { setReading, setStar } from './service.ts';
 
 export function ownRoutes(declare: Declare, services: Services): void {
@@ -15,8 +14,4 @@ export function ownRoutes(declare: Declare, services: Services): void {
   );
   declare(routes.own.openDocuments, ({ actor }) => openOf(services.db, actor));
   declare(routes.own.keepOpen, ({ actor, body }) => keepOpen(services.db, actor, body));
-  declare(routes.own.filePassword, ({ actor, params }) => passwordOf(services, actor, params.file));
-  declare(routes.own.keepFilePassword, ({ actor, params, body }) =>
-    keepPassword(services, actor, params.file, body.password),
-  );
 }

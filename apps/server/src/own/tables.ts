@@ -40,15 +40,3 @@ export const openDocuments = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.userId] })],
 );
-
-/** Passwords by which members opened locked files, sealed (own/seal.ts). */
-export const filePasswords = pgTable(
-  'file_passwords',
-  {
-    workspaceId: workspaceId(),
-    userId: uuid('user_id').notNull(),
-    fileId: uuid('file_id').notNull(),
-    sealed: text('sealed').notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.userId, t.fileId] })],
-);

@@ -11,7 +11,7 @@ import type { Access, Actor } from '../access/principal.ts';
 import { defineJob } from '../capability.ts';
 import { commitWithin } from '../changes/commit.ts';
 import { transact, type Db } from '../database/connect.ts';
-import { list, number, one, rows, text } from '../database/read.ts';
+import { list, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { MARKS_ON } from '../files/marks-on.ts';
@@ -23,6 +23,7 @@ import type { Job, Progress } from '../queue/kind.ts';
 import { enter, noteResult } from '../queue/once.ts';
 import { reserveCitationKeys } from '../records/citation-keys.ts';
 import { refuseWrong } from '../records/refuse-wrong.ts';
+import { workspaceOf } from '../records/workspace.ts';
 import { findRecords, insertSources } from '../records/store.ts';
 import type { Services } from '../services.ts';
 import { broughtTo, findDestination } from './destination.ts';
@@ -86,10 +87,9 @@ async function takePagesWork(
   }.pdf`;
   const bytes = await workers.run('cutPages', { path: storage.path(whole.sha256), pages: input.pages });
   const stored = await storage.put(Readable.from([Buffer.from(bytes)]));
-  const workspace = await one(db, { number }, sql`select number from workspaces where id = ${workspaceId}`);
   const { read, recognised } = await readOrRecognise(
     services,
-    { id: workspaceId, number: workspace!.number },
+    await workspaceOf(db, workspaceId),
     { ...stored, name, path: storage.path(stored.sha256) },
     (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
   );

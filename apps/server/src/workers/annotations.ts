@@ -17,7 +17,7 @@ import { isOnWords, TURNS, type Rect, type Shape, type Turn } from '@pandecta/co
 
 export type Lib = typeof import('@cantoo/pdf-lib');
 
-/** More than anyone makes in one document. */
+/** Annotations beyond so many are left out. */
 const MOST = 20_000;
 const MOST_NOTE = 10_000;
 /** A place without an extent: what a note's icon takes. */

@@ -31,7 +31,7 @@ export async function pdfInside(path: string): Promise<Inside> {
   if ((await stat(path)).size > LARGEST) return { labels: [], annotations: [] };
   const lib = await import('@cantoo/pdf-lib');
   const document = await lib.PDFDocument.load(await readFile(path), { ignoreEncryption: true, updateMetadata: false });
-  // What is locked cannot be read without its password: its texts would be no texts.
+  // In a locked file the texts of annotations are encrypted as well.
   const annotations = document.isEncrypted ? [] : annotationsIn(lib, document);
   return { labels: pageLabels(lib, document), annotations: await quoted(path, annotations) };
 }

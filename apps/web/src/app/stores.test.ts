@@ -189,6 +189,10 @@ test('open documents: one tab each, that keeps its page; the one closed gives wa
   }
   tabs.show({ ...tab(2), title: 'Okonjo 2014' });
   expect([tabs.open[1]!.title, tabs.placeOf('f2')]).toEqual(['Okonjo 2014', { file: 'f2', page: 20 }]);
+  // What was looked through stays known where only the page is another.
+  tabs.keep({ file: 'f1', page: 11, looked: [1, 4] });
+  tabs.keep({ file: 'f1', page: 12, zoom: null });
+  expect(tabs.placeOf('f1')).toEqual({ file: 'f1', page: 12, zoom: null, looked: [1, 4] });
   expect([tabs.open.length, tabs.current?.file]).toEqual([3, 'f2']);
   expect(tabs.close('f2')?.file).toBe('f3');
   expect(tabs.close('f3')?.file).toBe('f1');

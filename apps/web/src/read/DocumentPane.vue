@@ -84,7 +84,10 @@ let wantedMark = '';
 /** In pixels, for the glosses; there is no room for them beside the lines that are corrected. */
 const margin = computed(() => (correcting.value ? 24 : props.narrow ? 180 : 250));
 
+/** Pixels a point; the places of a text that flows are pixels. */
 const scale = computed(() => (shows.value === 'flow' ? 1 : (viewer.value?.scale ?? 1)));
+/** As large as it is shown, which of a text that flows is the size of its letters. */
+const magnified = computed(() => (shows.value === 'flow' ? (zoom.value ?? 1) : scale.value));
 const sizeOf = (n: number): PlacedPage['size'] => viewer.value?.placed[n - 1]?.size ?? { width: 482, height: 680 };
 const pages = computed(() => pdf.value?.numPages ?? 0);
 const marking = reactive(
@@ -202,8 +205,7 @@ function copyMark(id: string): void {
 /** The page one is at stays in sight. */
 function show(how: { factor?: number; by?: 90 | -90 }): void {
   const number = at.value;
-  const now = shows.value === 'flow' ? (zoom.value ?? 1) : scale.value;
-  if (how.factor) zoom.value = Math.max(0.4, Math.min(4, now * how.factor));
+  if (how.factor) zoom.value = Math.max(0.4, Math.min(4, magnified.value * how.factor));
   if (how.by) turn.value = turned(turn.value, how.by);
   go(number);
 }
@@ -303,7 +305,7 @@ const chooserAt = useBeside(words, chooser);
         :pages="pages"
         :numbers="doc.numbers.value"
         :label-of="labelOf"
-        :scale="shows === 'flow' ? (zoom ?? 1) : scale"
+        :scale="magnified"
         :outline="outline"
         @mark="marking.mark"
         @search="searchNow"

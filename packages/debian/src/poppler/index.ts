@@ -55,7 +55,7 @@ export async function* pdfPages(path: string): AsyncGenerator<Page, void> {
   const r = run('pdftotext', ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', path, '-']);
   const reader = new BboxReader();
   try {
-    // Poppler gives the places of words as the page is turned, and the size of the page as it lies.
+    // Poppler gives the places of words on the page as it is shown, but the size of the page before it is turned.
     const upright = (page: Page, aside: Set<number>): Page =>
       aside.has(page.number) ? { ...page, width: page.height, height: page.width } : page;
     for await (const chunk of r.out.setEncoding('utf8'))

@@ -15,7 +15,7 @@ function textUnder(root: Element): { text: string; nodes: { node: Text; start: n
   return { text, nodes };
 }
 
-/** The range of each quotation; undefined of one that is not there. */
+/** The range of each quotation; undefined where its words are not found. */
 export function rangesOf(root: Element, quotes: readonly Quote[]): (Range | undefined)[] {
   const { text, nodes } = textUnder(root);
   const at = (offset: number): { node: Text; offset: number } | undefined => {

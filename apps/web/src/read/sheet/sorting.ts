@@ -86,7 +86,7 @@ export function useSorting(at: () => { source: string; file: string; pages: numb
   });
   function look(page: number): void {
     const { file } = at();
-    tabs.keep({ page, ...tabs.placeOf(file), file, looked: withPage(runs.value, page) });
+    tabs.keep({ file, page, looked: withPage(runs.value, page) });
   }
 
   function give(letter: string, tag: string): void {

@@ -1,12 +1,11 @@
 /** Passwords of locked files, each kept for the member who opened it: sealed, so that neither the database nor its backup shows them. */
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { FilePassword } from '@pandecta/contract';
 import type { Actor } from '../access/principal.ts';
 import { within } from '../database/within.ts';
-import { Refusal } from '../errors.ts';
 import type { Services } from '../services.ts';
-import { inBounds } from '../subjects/registry.ts';
+import { findFile } from './store.ts';
 import { filePasswords } from './tables.ts';
 
 const CIPHER = 'aes-256-gcm';
@@ -29,14 +28,8 @@ function unseal(key: Buffer, sealed: string): string | undefined {
   }
 }
 
-/** @throws Refusal where there is no such file, or the member sees no source it belongs to */
-async function refuseUnseen({ db }: Services, viewer: Actor, file: string): Promise<void> {
-  const seen = sql`select 1 from source_files sf where sf.workspace_id = ${viewer.workspaceId} and sf.file_id = ${file} and ${inBounds(viewer, sql`sf.source_id`)}`;
-  if (!(await db.execute(seen)).rows.length) throw new Refusal('no_such_file');
-}
-
 export async function passwordOf(services: Services, viewer: Actor, file: string): Promise<FilePassword> {
-  await refuseUnseen(services, viewer, file);
+  await findFile(services.db, viewer, file);
   const mine = and(eq(filePasswords.userId, viewer.userId), eq(filePasswords.fileId, file));
   const found = await within(services.db, viewer.workspaceId).first(filePasswords, { sealed: filePasswords.sealed }, mine); // prettier-ignore
   return { password: (found && unseal(await services.storage.secret(), found.sealed)) ?? null };
@@ -48,7 +41,7 @@ export async function keepPassword(
   file: string,
   password: string | null,
 ): Promise<FilePassword> {
-  await refuseUnseen(services, viewer, file);
+  await findFile(services.db, viewer, file);
   const here = within(services.db, viewer.workspaceId);
   const { workspaceId, userId, fileId } = filePasswords;
   if (password === null) await here.delete(filePasswords, and(eq(userId, viewer.userId), eq(fileId, file)));
