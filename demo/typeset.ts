@@ -165,15 +165,19 @@ export async function typeset(
   set.title(record);
   if (record.abstract) set.paragraph(record.abstract);
   const headings = HEADINGS[theme];
+  // Judgments count their paragraphs.
+  let counted = 0;
+  const numbered = (): string => (record.type === 'legal_case' ? `[${(counted += 1)}] ` : '');
   for (let section = 0; set.pages < pages; section += 1) {
     set.heading(`${section + 1}. ${headings[section % headings.length]!}`);
     for (let p = 0; p < 4 && set.pages <= pages; p += 1)
       set.paragraph(
-        [
-          ...chance.some(SENTENCES[theme], chance.int(3, 5)),
-          ...chance.some(SENTENCES.any, chance.int(1, 2)),
-          ...chance.some(SENTENCES[theme], 1),
-        ].join(' '),
+        numbered() +
+          [
+            ...chance.some(SENTENCES[theme], chance.int(3, 5)),
+            ...chance.some(SENTENCES.any, chance.int(1, 2)),
+            ...chance.some(SENTENCES[theme], 1),
+          ].join(' '),
       );
   }
   while (doc.getPageCount() > pages) doc.removePage(doc.getPageCount() - 1);

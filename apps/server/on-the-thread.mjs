@@ -31,7 +31,9 @@ export const ON_THE_THREAD = {
     grows: ['bestOf', 'bestOfField'],
   },
   narrowing: { bounded: ['NO_YEAR', 'PRESENCES', 'setsFrom'], grows: ['mostAlike'] },
-  'page-numbers': { bounded: ['NO_NUMBERING', 'citedPage', 'citedPages', 'runFrom', 'runOf'] },
+  'page-numbers': {
+    bounded: ['NO_NUMBERING', 'citedPage', 'citedPlace', 'placeWritten', 'citedPages', 'runFrom', 'runOf'],
+  },
   pages: { grows: ['withPictures'] },
   printing: { bounded: ['PRINT_INFO'] },
   proofing: { bounded: ['RULES', 'findRules', 'proof', 'ruleOf'] },

@@ -27,7 +27,7 @@ import { LitSpan } from './sources.ts';
 export class PageHit {
   /** Counted from 1. */
   @IsInt() page!: number;
-  /** The number by which the page is cited. */
+  /** The place as it is cited: the number of the page, “12r” of a leaf, “para 33” of a judgment. */
   @IsString() cited!: string;
   @IsString() text!: string;
   @ListOf(() => LitSpan) lit!: LitSpan[];

@@ -22,6 +22,7 @@ import {
   NUMBER_ORIGINS,
   NUMBER_STYLES,
   type CitedPages,
+  type NumberedParagraph,
   type NumberOrigin,
   type NumberRun,
   type NumberStyle,
@@ -91,7 +92,7 @@ export class Mark {
   @IsUUID() sourceId!: string;
   /** Counted from 1. */
   @IsInt() page!: number;
-  /** The number by which the page is cited. */
+  /** Its place as it is cited: the number of the page, “12r” of a leaf, “para 33” of a judgment. */
   @IsString() cited!: string;
   /** The sense it counts as: where its own was merged into another, that one. */
   @IsUUID() sense!: string;
@@ -153,10 +154,20 @@ export class RunOfNumbers implements NumberRun {
   @IsInt() start!: number;
 }
 
+export class ParagraphNumber implements NumberedParagraph {
+  @IsInt() number!: number;
+  /** Counted from 1. */
+  @IsInt() page!: number;
+  /** How far down the page it begins, in points. */
+  @IsNumber() y!: number;
+}
+
 /** The numbers by which the pages of a document are cited. */
 export class PageNumbers implements CitedPages {
   @ListOf(() => RunOfNumbers) runs!: RunOfNumbers[];
   @IsIn(NUMBER_ORIGINS) origin!: NumberOrigin;
+  /** Of a judgment that counts its paragraphs, which is cited by them. */
+  @Optional() @ListOf(() => ParagraphNumber) paragraphs?: ParagraphNumber[];
 }
 
 export class DocumentReply {

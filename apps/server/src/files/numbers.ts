@@ -6,7 +6,7 @@ import type { Acting } from '../access/principal.ts';
 import { answer } from '../changes/commit.ts';
 import { commit } from '../changes/service.ts';
 import type { Db } from '../database/connect.ts';
-import { json, number, orNull, rows, text } from '../database/read.ts';
+import { json, number, orNull, rows, text, truth } from '../database/read.ts';
 import { table } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -43,16 +43,18 @@ export async function numbersOf(
       read: orNull(json<ReadNumbering>()),
       byHand: orNull(json<NumberRun[]>()),
       record: orNull(text()),
+      isJudgment: truth,
     },
-    sql`select u.source as "sourceId", u.file as "fileId", f.pages, f.numbering as read, f.numbered_by_hand as "byHand", s.record->>'page' as record
+    sql`select u.source as "sourceId", u.file as "fileId", f.pages, f.numbering as read, f.numbered_by_hand as "byHand", s.record->>'page' as record, coalesce(s.record->>'type' = 'legal_case', false) as "isJudgment"
       from ${pairs} join files f on f.workspace_id = ${workspaceId} and f.id = u.file
       left join sources s on s.workspace_id = ${workspaceId} and s.id = u.source`,
   );
   const known = new Map(
-    found.map(({ pages, read, byHand, record, ...one }) => [
-      keyOf(one),
-      citedPages({ ...NO_NUMBERING, ...read, byHand: byHand ?? [] }, record ?? undefined, pages),
-    ]),
+    found.map(({ pages, read, byHand, record, isJudgment, ...one }) => {
+      const { paragraphs, ...runs } = { ...NO_NUMBERING, ...read, byHand: byHand ?? [] };
+      const cited = citedPages(runs, record ?? undefined, pages);
+      return [keyOf(one), isJudgment && paragraphs?.length ? { ...cited, paragraphs } : cited];
+    }),
   );
   return (one) => known.get(keyOf(one)) ?? citedPages(NO_NUMBERING, undefined, 0);
 }
@@ -66,13 +68,16 @@ export async function readInside(
   const here = within(db, workspaceId);
   const { sha256, mediaType, numbering, annotations } = files;
   const file = await here.first(files, { sha256, mediaType, numbering, annotations }, eq(files.id, fileId));
-  if (!file || (file.numbering && file.annotations) || file.mediaType !== 'application/pdf') return;
+  if (!file || (file.numbering?.paragraphs && file.annotations) || file.mediaType !== 'application/pdf') return;
   const path = storage.path(file.sha256);
-  const [inside, printed] = await Promise.all([
+  const [inside, numbers] = await Promise.all([
     workers.run('pdfInside', path).catch(() => NOTHING_INSIDE),
-    workers.run('printedNumbers', path).catch(() => []),
+    workers.run('printedNumbers', path).catch(() => ({ printed: [], paragraphs: [] })),
   ]);
-  const read = { numbering: { labels: inside.labels, printed }, annotations: inside.annotations };
+  const read = {
+    numbering: { labels: inside.labels, ...numbers },
+    annotations: file.annotations ?? inside.annotations,
+  };
   await here.update(files, read, eq(files.id, fileId));
 }
 

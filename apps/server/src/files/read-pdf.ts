@@ -101,13 +101,13 @@ async function readSound(
     });
   });
   try {
-    const { count, letters, front, printed } = await reading;
+    const { count, letters, front, printed, paragraphs } = await reading;
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
     const all = Math.max(count, info.pages);
     // One that cannot be taken apart goes without labels and annotations.
     const { labels, annotations } = await workers.run('pdfInside', input.path).catch(() => NOTHING_INSIDE);
-    await finish(db, workspace.id, fileId, state, all, { numbering: { labels, printed }, annotations });
+    await finish(db, workspace.id, fileId, state, all, { numbering: { labels, printed, paragraphs }, annotations });
     return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
   } finally {
     port1.close();

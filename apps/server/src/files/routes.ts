@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { routes } from '@pandecta/contract';
 import { rectsOf, unpackWords } from '@pandecta/core/documents';
-import { citedPage } from '@pandecta/core/page-numbers';
+import { citedPlace } from '@pandecta/core/page-numbers';
 import { asTyped, parseQuery, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { cut } from '@pandecta/core/text';
 import { excerpt, findLit } from '@pandecta/core/words';
@@ -105,12 +105,11 @@ export function fileRoutes(declare: Declare, services: Services): void {
     const numbers = (await numbersOf(db, workspace.id, [here]))(here);
     const hits = found.flatMap((page) => {
       const words = unpackWords(page.words);
-      return findLit(page.text, sought).map((at, _, lit) => ({
-        page: page.number,
-        cited: citedPage(numbers, page.number),
-        ...excerpt(page.text, lit, at, 120),
-        rects: rectsOf(words, at.start, at.end),
-      }));
+      return findLit(page.text, sought).map((at, _, lit) => {
+        const rects = rectsOf(words, at.start, at.end);
+        const cited = citedPlace(numbers, page.number, rects[0]?.y0);
+        return { page: page.number, cited, ...excerpt(page.text, lit, at, 120), rects };
+      });
     });
     return { hits: hits.slice(0, MOST_HITS), total: hits.length };
   });

@@ -15,11 +15,14 @@ import {
 import type { FileState } from '@pandecta/contract';
 import type { PageState } from '@pandecta/core/changes';
 import type { Annotation } from '@pandecta/core/annotations';
-import type { Numbering, NumberRun } from '@pandecta/core/page-numbers';
+import type { NumberedParagraph, Numbering, NumberRun } from '@pandecta/core/page-numbers';
 import { bytea, workspaceId } from '../database/columns.ts';
 
 /** The numbers of a document's pages, as far as its file says them. */
-export type ReadNumbering = Pick<Numbering, 'labels' | 'printed'>;
+export interface ReadNumbering extends Pick<Numbering, 'labels' | 'printed'> {
+  /** Not looked for where it is missing. */
+  paragraphs?: NumberedParagraph[];
+}
 
 export interface TakenFrom {
   file: string;

@@ -225,3 +225,47 @@ describe('the page that is cited', () => {
     expect((await open()).marks[0]!.cited).toBe('202');
   });
 });
+
+describe('the place that is cited', () => {
+  test('of a judgment is its numbered paragraph: in marks, hits and exports, as soon as it is a judgment', async () => {
+    const first = Array.from({ length: 4 }, (_, i) => [
+      `[${i + 1}] The tidal Board says so ${i}.`,
+      'It goes on.',
+    ]).flat();
+    const bytes = await makePdf([
+      ['Marsh v Harbour Board', ...first],
+      ['Judgment', 'It goes on here as well.', '[5] The gate was shut.', 'The ferry lay within.', '[6] Allowed.'],
+    ]);
+    await me.import({ 'judgment.pdf': bytes });
+    const row = (await me.ask('ferry')).rows[0]!;
+    const at = `/sources/${row.id}/files/${row.fileId!}`;
+    const put = (exact: string): Promise<Changed> =>
+      me.at('POST', `${at}/marks`, {
+        page: 2,
+        sense: senses[0]!.id,
+        quote: { exact, prefix: '', suffix: '' },
+        rects: [],
+      });
+    await put('lay within');
+    await put('It goes on');
+    const cited = async (): Promise<string[]> => (await me.at<DocumentReply>('GET', at)).marks.map((m) => m.cited);
+    expect(await cited()).toEqual(['2', '2']);
+    await me.at('PATCH', `/sources/${row.id}`, { fields: { type: 'legal_case' } });
+    expect(await cited()).toEqual(['para 4', 'para 5']);
+    expect((await me.at<WithinReply>('GET', `${at}/within?q=ferry`)).hits[0]!.cited).toBe('para 5');
+    const reply = await me.call('POST', `/w/${me.workspace}/marks/export`, {
+      format: 'markdown',
+      words: 'lay within',
+      style: 'apa',
+    });
+    expect(JSON.stringify(reply)).toContain('para 5)');
+  });
+
+  test('of a leaf is the side one was told', async () => {
+    await me.at('POST', `/sources/${source}/files/${file}/numbers`, { page: 2, number: '12v' });
+    await mark({ page: 3 });
+    expect((await open()).marks.find((m) => m.page === 3)!.cited).toBe('13r');
+    await me.at('POST', '/undo');
+    await me.at('POST', '/undo');
+  });
+});

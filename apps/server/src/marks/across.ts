@@ -3,7 +3,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { AskMarks, ExportMarks, MarkRow, MarksAsked, MarkSort, MarksReply } from '@pandecta/contract';
 import { MARK_INFO, type ExportedMark } from '@pandecta/core/mark-export';
 import { SHAPE_NAMES } from '@pandecta/core/marks';
-import { citedPage } from '@pandecta/core/page-numbers';
+import { citedPlace } from '@pandecta/core/page-numbers';
 import { namesShort, withoutMarkup, yearShort, type SourceRecord } from '@pandecta/core/source';
 import { formatNumber } from '@pandecta/core/wording';
 import type { Acting } from '../access/principal.ts';
@@ -72,7 +72,7 @@ async function found(
     source: [namesShort(record.author ?? record.editor) || withoutMarkup(title), yearShort(record.issued)]
       .filter(Boolean)
       .join(' '),
-    cited: citedPage(numbers(mark), mark.page),
+    cited: citedPlace(numbers(mark), mark.page, mark.rects[0]?.y0),
   }));
 }
 

@@ -2,7 +2,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import type { Mark } from '@pandecta/contract';
 import type { MarkWords } from '@pandecta/core/changes';
-import { citedPage, type CitedPages } from '@pandecta/core/page-numbers';
+import { citedPlace, type CitedPages } from '@pandecta/core/page-numbers';
 import type { Actor } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
 import type { Db } from '../database/connect.ts';
@@ -51,7 +51,7 @@ export async function marksOf(
       where m.workspace_id = ${viewer.workspaceId} and m.file_id = ${file} and m.source_id = ${source} and ${visibleTo(viewer, 'mark', sql`m`)}
       order by m.page, (m.rects->0->>'y0')::real, m.id`,
   );
-  return found.map((mark) => ({ ...mark, cited: citedPage(numbers, mark.page) }));
+  return found.map((mark) => ({ ...mark, cited: citedPlace(numbers, mark.page, mark.rects[0]?.y0) }));
 }
 
 /** What can be edited of a mark, from its row in the table. */

@@ -3,7 +3,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import { LEFT_OUT, type Hit, type SourceRow } from '@pandecta/contract';
 import { nothingSought, soughtIn, TEXT_FIELDS } from '@pandecta/core/query';
 import { nameSpoken, NAME_VARIABLES, variableLabel, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
-import { citedPage } from '@pandecta/core/page-numbers';
+import { citedPage, placeWritten } from '@pandecta/core/page-numbers';
 import { cut } from '@pandecta/core/text';
 import { findLit, snippet, type Sought } from '@pandecta/core/words';
 import type { Db } from '../database/connect.ts';
@@ -140,7 +140,7 @@ async function findInDocuments(db: Db, q: Question, sought: Sought, ids: string[
   for (const { source, count, called, file, page, text } of found) {
     const s = snippet(text, sought);
     const of = out.get(source) ?? { hits: [], count };
-    const place = file && page && `p. ${citedPage(numbers({ sourceId: source, fileId: file }), page)}`;
+    const place = file && page && placeWritten(citedPage(numbers({ sourceId: source, fileId: file }), page));
     const where = [called, place].filter(Boolean).join(', ');
     if (s) of.hits.push({ where, ...(file && { fileId: file }), ...(page && { page }), ...s });
     out.set(source, of);

@@ -6,8 +6,11 @@ import { spanWithin } from '@pandecta/core/documents';
 import { isOnWords, quoteAt } from '@pandecta/core/marks';
 import {
   candidatesOf,
+  numberedParagraphs,
+  paragraphCandidates,
   printedRuns,
   type Candidate,
+  type NumberedParagraph,
   type NumberRun,
   type NumberStyle,
 } from '@pandecta/core/page-numbers';
@@ -83,8 +86,13 @@ function pageLabels(lib: Lib, document: PDFDocument): NumberRun[] {
 }
 
 /** The numbers that stand on the pages of a PDF. */
-export async function printedNumbers(path: string): Promise<NumberRun[]> {
+export async function printedNumbers(path: string): Promise<{ printed: NumberRun[]; paragraphs: NumberedParagraph[] }> {
   const candidates: Candidate[][] = [];
-  for await (const page of pdfPages(path)) candidates[page.number - 1] = candidatesOf(page);
-  return printedRuns(Array.from(candidates, (c) => c ?? []));
+  const paragraphs: NumberedParagraph[] = [];
+  for await (const page of pdfPages(path)) {
+    candidates[page.number - 1] = candidatesOf(page);
+    paragraphs.push(...paragraphCandidates(page));
+  }
+  const printed = printedRuns(Array.from(candidates, (c) => c ?? []));
+  return { printed, paragraphs: numberedParagraphs(paragraphs) };
 }

@@ -4,6 +4,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { ref } from 'vue';
 import { routes, type Chosen, type CiteReply } from '@pandecta/contract';
 import type { StyleInfo } from '@pandecta/core/citing';
+import { locatorOf } from '@pandecta/core/page-numbers';
 import type { CiteItem } from '@pandecta/core/source';
 import { PRINT_INFO, type PrintFormat } from '@pandecta/core/printing';
 import { ask, send } from '../api/client.ts';
@@ -82,12 +83,10 @@ export const useCiting = defineStore('citing', () => {
     }
   }
 
-  /** A quotation with its citation and page. */
+  /** A quotation with its citation and page. @param cited the place, see core/page-numbers */
   async function copyQuote(quote: string, source: string, cited: string): Promise<void> {
     try {
-      // A page that has no number is none to cite.
-      const locator = cited.startsWith('[') ? {} : { locator: cited };
-      const reply = await cite({ ids: [source] }, true, undefined, [{ id: source, ...locator }]);
+      const reply = await cite({ ids: [source] }, true, undefined, [{ id: source, ...locatorOf(cited) }]);
       const text = quote.replace(/\s+/g, ' ').trim();
       const escaped = new Option(text).innerHTML;
       await copy(

@@ -2,6 +2,7 @@
 /** The glosses of one page, each level with its mark, none over another. */
 import { computed, nextTick, ref, watch } from 'vue';
 import { offeredSenses, SHAPE_NAMES, type Sense, type Shape } from '@pandecta/core/marks';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import BothValues from '../kit/BothValues.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitField from '../kit/KitField.vue';
@@ -109,7 +110,7 @@ function keep(mark: GlossedMark): void {
             :class="FILL[sense?.colour ?? 'straw']"
             aria-hidden="true"
             >{{ sense?.key }}</span
-          >{{ sense?.name }} · p. {{ mark.cited }}</span
+          >{{ sense?.name }} · {{ placeWritten(mark.cited) }}</span
         >
         <span v-if="mark.gloss" class="block font-serif text-body">{{ mark.gloss }}</span>
         <span v-else class="line-clamp-2 block text-fine italic text-muted">{{

@@ -4,6 +4,7 @@ import { ChevronRight } from '@lucide/vue';
 import { computed } from 'vue';
 import type { Mark } from '@pandecta/contract';
 import { offeredSenses, SHAPE_NAMES, type Sense } from '@pandecta/core/marks';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import KitButton from '../kit/KitButton.vue';
 import { FILL } from './colours.ts';
 
@@ -49,7 +50,7 @@ const groups = computed(() => {
           :class="m.id === active && 'font-semibold'"
           :aria-pressed="m.id === active"
           @click="emit('mark', m.id)"
-          ><span class="text-verdigris">p. {{ m.cited }}</span
+          ><span class="text-verdigris">{{ placeWritten(m.cited) }}</span
           >{{ ' '
           }}<span class="line-clamp-2 inline">{{
             m.quote.exact.slice(0, 90) || m.gloss.slice(0, 90) || SHAPE_NAMES[m.shape]

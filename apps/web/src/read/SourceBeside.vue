@@ -2,6 +2,7 @@
 /** The source whose document is open: what it is, its marks and reading, and where the words stand that were searched. */
 import { computed } from 'vue';
 import { dateShort, namesShort } from '@pandecta/core/source';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import { routes, type DocumentReply, type Mark, type PageHit, type SourceDetail } from '@pandecta/contract';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { addressOf } from '../api/client.ts';
@@ -91,8 +92,8 @@ const sum = computed(() => {
             :class="i === hitAt && 'font-semibold'"
             @click="emit('hit', i)"
           >
-            <span v-if="page" class="text-verdigris">p. {{ h.cited }}</span
-            >{{ ' ' }}<LitText :text="h.text" :lit="h.lit" />
+            <span v-if="page" class="text-verdigris">{{ placeWritten(h.cited) }}</span>{{ ' '
+            }}<LitText :text="h.text" :lit="h.lit" />
           </KitButton>
         </li>
       </ul>

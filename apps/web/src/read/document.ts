@@ -1,6 +1,6 @@
 /** A document of a source as the reader works on it: its pages, marks and senses. */
 import type { PDFDocumentProxy } from 'pdfjs-dist';
-import { citedPage, type CitedPages } from '@pandecta/core/page-numbers';
+import { citedPage, citedPlace, type CitedPages } from '@pandecta/core/page-numbers';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { withoutMarkup } from '@pandecta/core/source';
 import {
@@ -136,6 +136,9 @@ export function useDocument() {
     }),
   );
   const numbers = computed((): CitedPages => info.value?.numbers ?? { runs: [], origin: 'counted' });
+  /** @param y in points from the top of the page */
+  const placeOf = (page: number, y: number | undefined): string =>
+    numbers.value.runs.length ? citedPlace(numbers.value, page, y) : String(page);
   const labelOf = (page: number): string => (numbers.value.runs.length ? citedPage(numbers.value, page) : String(page));
   const yieldGloss = (mark: string): void => unsent.letGo({ of: 'gloss', mark });
 
@@ -156,6 +159,7 @@ export function useDocument() {
     numberPage,
     numbers,
     labelOf,
+    placeOf,
     removeMark,
     readAnnotations,
   };

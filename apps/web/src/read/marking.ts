@@ -96,7 +96,7 @@ export function useMarking(
   async function copyQuote(): Promise<void> {
     const what = selected.value ?? read();
     const source = doc.info.value?.sourceId;
-    if (what && source) await citing.copyQuote(what.quote.exact, source, doc.labelOf(what.page));
+    if (what && source) await citing.copyQuote(what.quote.exact, source, doc.placeOf(what.page, what.rects[0]?.y0));
   }
 
   /** Arrows to the side choose words; up and down go by lines once one is chosen, and scroll before. */

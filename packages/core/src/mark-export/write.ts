@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { placeWritten } from '../page-numbers/index.ts';
 import { isOnWords, SHAPE_NAMES, type Quote, type Rect, type Shape } from '../marks/index.ts';
 import { webAnnotations } from './web-annotation.ts';
 
@@ -23,7 +24,7 @@ export interface ExportedMark {
   citation: string;
   /** Counted from 1. */
   page: number;
-  /** The number by which the page is cited. */
+  /** The place as it is cited: see core/page-numbers. */
   cited: string;
   sense: string;
   shape: Shape;
@@ -40,9 +41,9 @@ export function writeMarks(marks: readonly ExportedMark[], format: MarkFormat): 
   return { markdown, html, csv, 'web-annotation': webAnnotations }[format](marks);
 }
 
-/** "Okonjo & Tregenza 2014, p. 207". */
+/** "Okonjo & Tregenza 2014, p. 207"; of a judgment "Marsh v Board 1998, para 33". */
 export const shortCitation = ({ source, cited }: Pick<ExportedMark, 'source' | 'cited'>): string =>
-  `${source}, p. ${cited}`;
+  `${source}, ${placeWritten(cited)}`;
 
 /** The words it stands on; empty for a place without words. */
 const wordsOf = ({ shape, quote }: ExportedMark): string => (isOnWords(shape) ? quote.exact : '');

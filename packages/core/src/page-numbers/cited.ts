@@ -1,4 +1,5 @@
 /** The page that is cited: the number a page has in print, of what is known of it. */
+import type { NumberedParagraph } from './paragraphs.ts';
 import { isPlainCount, numberIn, runOf, type NumberRun } from './runs.ts';
 
 /** What is known of a document's numbers, each part by its own runs, which may be none. */
@@ -20,6 +21,8 @@ export interface CitedPages {
   runs: NumberRun[];
   /** Where they are from. */
   origin: NumberOrigin;
+  /** Of a judgment, by which it is cited instead. */
+  paragraphs?: NumberedParagraph[] | undefined;
 }
 
 const COUNTED: CitedPages = { runs: [{ page: 1, style: 'decimal', prefix: '', start: 1 }], origin: 'counted' };
@@ -83,11 +86,14 @@ export function citedPage({ runs }: CitedPages, page: number): string {
 }
 
 /**
- * The page one means: first by the number it is cited by, then by its count.
+ * The page one means: by a paragraph ("para 33", "[33]") where those are counted, by the number it is cited by, then by its count.
  * @returns counted from 1; undefined where there is none
  */
 export function pageNamed(cited: CitedPages, written: string, count: number): number | undefined {
-  const wanted = written.trim().replace(/^pp?\.\s*/i, '');
+  const paragraph = Number(/^(?:para(?:graph)?\.?|¶|\[)\s*(\d{1,4})\]?$/i.exec(written.trim())?.[1]);
+  const within = cited.paragraphs?.find((p) => p.number === paragraph);
+  if (within) return within.page;
+  const wanted = written.trim().replace(/^(?:pp?|ff?)\.\s*/i, '');
   for (let page = 1; page <= count; page += 1)
     if (citedPage(cited, page).toLowerCase() === wanted.toLowerCase()) return page;
   const counted = Number(/^\[?(\d+)\]?$/.exec(wanted)?.[1]);

@@ -9,15 +9,22 @@ import {
   candidatesOf,
   citedPage,
   citedPages,
+  citedPlace,
   fromRoman,
+  locatorOf,
+  numberedParagraphs,
   NO_NUMBERING,
   numberIn,
   pageNamed,
+  paragraphAt,
+  paragraphCandidates,
+  placeWritten,
   printedRuns,
   roman,
   runFrom,
   runOf,
   type Candidate,
+  type NumberedParagraph,
   type NumberRun,
 } from './index.ts';
 
@@ -117,6 +124,67 @@ describe('the page that is cited', () => {
   });
 });
 
+describe('leaves', () => {
+  test('are cited by their sides: recto and verso', () => {
+    expect([1, 2, 3, 24].map((page) => numberIn(run(1, 1, 'folio'), page))).toEqual(['1r', '1v', '2r', '12v']);
+    expect([runFrom(4, '12r'), runFrom(4, 'f. 12v')]).toEqual([run(4, 23, 'folio'), run(4, 24, 'folio')]);
+  });
+
+  test('are written with f., pages with p., and a page without a number is no locator', () => {
+    expect(['12r', '212', 'para 33', '[4]'].map(placeWritten)).toEqual(['f. 12r', 'p. 212', 'para 33', 'p. [4]']);
+    expect(['12r', '212', 'para 33', '[4]'].map(locatorOf)).toEqual([
+      { label: 'folio', locator: '12r' },
+      { locator: '212' },
+      { label: 'paragraph', locator: '33' },
+      {},
+    ]);
+  });
+});
+
+/** Since 2001 judgments count their paragraphs in square brackets, and are cited by them (common practice). */
+describe('numbered paragraphs', () => {
+  const at = (number: number, page: number, y: number): NumberedParagraph => ({ number, page, y });
+  const six = [at(1, 1, 100), at(2, 1, 300), at(3, 2, 80), at(4, 2, 200), at(5, 2, 400), at(6, 4, 90)];
+
+  test('count from 1 on, whatever lists begin anew among them', () => {
+    const list = [at(1, 2, 220), at(9, 2, 240)];
+    expect(numberedParagraphs([...six.slice(0, 4), ...list, ...six.slice(4)])).toEqual(six);
+  });
+
+  test('are none where there are a few, or where most are missing', () => {
+    expect(numberedParagraphs(six.slice(0, 4))).toEqual([]);
+    expect(numberedParagraphs([at(7, 1, 10), at(8, 1, 20), at(9, 1, 30), at(10, 1, 40), at(11, 1, 50)])).toEqual([]);
+  });
+
+  test('are what a place is cited by: the last that began before it', () => {
+    const cited = { ...numbers, paragraphs: six };
+    const places = [[1, 50], [1, 100], [1, 310], [2, 10], [3, 10], [4, 500]].map(([page, y]) => citedPlace(cited, page!, y)); // prettier-ignore
+    expect(places).toEqual(['1', 'para 1', 'para 2', 'para 2', 'para 5', 'para 6']);
+    expect(['para 3', '[5]', '¶6', '3'].map((said) => pageNamed(cited, said, 9))).toEqual([2, 2, 4, 3]);
+  });
+
+  test('however many there are, each place is in the one before it', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(600), { minLength: 5, maxLength: 60 }), (gaps) => {
+        let down = 0;
+        const all = gaps.map((gap, i) => {
+          down += gap + 20;
+          return at(i + 1, 1 + Math.floor(down / 700), down % 700);
+        });
+        expect(numberedParagraphs(all)).toEqual(all);
+        for (const p of all) expect(paragraphAt(all, p.page, p.y + 5)).toBe(p.number);
+      }),
+    );
+  });
+
+  test.each(['[33]', '33.', '33'])('“%s” at the beginning of a line may be one', (text) => {
+    const page = { number: 3, text, lines: [{ words: [{ start: 0, end: text.length }], box: { y0: 90.4 } }] };
+    expect(paragraphCandidates(page as unknown as Page)).toEqual([at(33, 3, 90)]);
+  });
+});
+
+const numbers = { runs: [run(1, 1)], origin: 'counted' as const };
+
 describe('numbers printed on the pages', () => {
   const d = (number: number): Candidate => ({ style: 'decimal', number });
   const r = (number: number): Candidate => ({ style: 'roman', number });
@@ -129,6 +197,17 @@ describe('numbers printed on the pages', () => {
   test('may be Roman at first, and then begin anew', () => {
     const pages = [[], [r(2)], [r(3)], [r(4)], [], [d(2)], [d(3)], [d(4)], [d(5)]];
     expect(printedRuns(pages)).toEqual([run(1, 1, 'roman'), run(5, 1)]);
+  });
+
+  test('may be Roman on so few pages that only what stands before page 1 says so', () => {
+    expect(printedRuns([[], [r(1)], [r(2)], [], [d(1)], [d(2)], [d(3)]])).toEqual([run(1, 1, 'roman', ''), run(5, 1)].map((x, i) => (i ? x : { ...x, page: 2 }))); // prettier-ignore
+    expect(printedRuns([[], [r(2)], [d(1)], [d(2)], [d(3)]])).toEqual([run(1, 1, 'roman'), run(3, 1)]);
+    expect(printedRuns([[], [], [r(1)], [], [d(1)], [d(2)], [d(3)]])).toEqual([run(5, 1)]);
+  });
+
+  test('may have a word before them', () => {
+    const of = (number: number): Candidate => ({ style: 'decimal', prefix: 'DAFX-', number });
+    expect(shown(printedRuns([[of(17)], [of(18)], [of(19)]]), [1, 3])).toEqual(['DAFX-17', 'DAFX-19']);
   });
 
   test('of two pages by chance are none', () => expect(printedRuns([[d(7)], [], [], [d(10)], [], [], []])).toEqual([]));

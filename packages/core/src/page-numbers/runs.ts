@@ -3,8 +3,8 @@
  * ISO 32000-1 (12.4.2, table 159), which serve for numbers that were read or set by hand as well.
  */
 
-/** D, R, r, A, a of table 159; `none` has its prefix alone. */
-export const NUMBER_STYLES = ['decimal', 'ROMAN', 'roman', 'LETTERS', 'letters', 'none'] as const;
+/** D, R, r, A, a of table 159; `none` has its prefix alone; `folio` counts the two sides of leaves: 1r, 1v, 2r (set by hand alone). */
+export const NUMBER_STYLES = ['decimal', 'ROMAN', 'roman', 'LETTERS', 'letters', 'none', 'folio'] as const;
 export type NumberStyle = (typeof NUMBER_STYLES)[number];
 
 export interface NumberRun {
@@ -66,6 +66,7 @@ const WRITE: Record<NumberStyle, (n: number) => string> = {
   letters,
   LETTERS: (n) => letters(n).toUpperCase(),
   none: () => '',
+  folio: (n) => `${Math.ceil(n / 2)}${n % 2 ? 'r' : 'v'}`,
 };
 
 /** Longer than any that is printed: a hostile file may count from a number whose Roman form fills a page. */
@@ -81,9 +82,12 @@ export function numberIn(run: NumberRun, page: number): string {
 export const runOf = (runs: readonly NumberRun[], page: number): NumberRun | undefined =>
   runs.findLast((run) => run.page <= page);
 
-/** What one writes of a page ("xii", "212", "A-3") as the run that begins with it; undefined where nothing of it is counted. */
+/** What one writes of a page ("xii", "212", "A-3", of a leaf "12r") as the run that begins with it; undefined where nothing of it is counted. */
 export function runFrom(page: number, written: string): NumberRun | undefined {
   const text = written.trim();
+  const [, leaf, side] = /^(?:ff?\.|fols?\.?)?\s*(\d{1,5})\s*([rv])$/i.exec(text) ?? [];
+  if (leaf)
+    return { page, style: 'folio', prefix: '', start: 2 * Number(leaf) - (side!.toLowerCase() === 'r' ? 1 : 0) };
   const number = (/\d{1,6}$/.exec(text) ?? /(?:[mdclxvi]{1,15}|[MDCLXVI]{1,15})$/.exec(text))?.[0] ?? '';
   const prefix = text.slice(0, text.length - number.length);
   if (/\d/.test(number)) return { page, style: 'decimal', prefix, start: Number(number) };

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter, type LocationQueryValue } from 'vue-router';
 import { MARK_SORTS, routes, type MarkCount, type MarksAsked, type MarkSort } from '@pandecta/contract';
 import { MARK_FORMATS, MARK_INFO } from '@pandecta/core/mark-export';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import { SHAPES, SHAPE_NAMES, type Shape } from '@pandecta/core/marks';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
@@ -194,7 +195,7 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
             <RouterLink
               class="block font-serif text-read leading-snug hover:underline"
               :to="`/read/${m.sourceId}/${m.fileId}?mark=${m.id}`"
-              >{{ m.quote.exact || `${SHAPE_NAMES[m.shape]} on page ${m.cited}` }}</RouterLink
+              >{{ m.quote.exact || `${SHAPE_NAMES[m.shape]}, ${placeWritten(m.cited)}` }}</RouterLink
             >
             <p v-if="m.gloss" class="mt-0.5 max-w-prose whitespace-pre-wrap">{{ m.gloss }}</p>
             <p class="flex flex-wrap items-center gap-x-2 text-fine text-muted">
@@ -202,7 +203,7 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
                 class="inline-flex min-h-6 items-center text-verdigris hover:underline"
                 :to="`/sources?at=${m.sourceId}`"
                 :title="m.title"
-                >{{ m.source }}, p. {{ m.cited }}</RouterLink
+                >{{ m.source }}, {{ placeWritten(m.cited) }}</RouterLink
               ><span>{{ senseOf(m.sense)?.name }}</span
               ><span>{{ m.by }}{{ m.personal ? ', yours alone' : '' }}</span
               ><TimeText :at="m.at" />

@@ -7,6 +7,7 @@ import { useDebounceFn, useEventListener, useIntersectionObserver } from '@vueus
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { MOST_PLAIN_PAGES, routes, type Mark, type PlainPage } from '@pandecta/contract';
 import { quoteAt, type Quote, type Sense } from '@pandecta/core/marks';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import { ask } from '../../api/client.ts';
 import KitButton from '../../kit/KitButton.vue';
 import KitCheck from '../../kit/KitCheck.vue';
@@ -256,7 +257,7 @@ const fillOf = (mark: Mark): string => FILL[props.senses.find((s) => s.id === ma
         >
         <template v-for="p in visible" :key="p.key">
           <p v-if="p.isFirst || setting.single" class="mb-2 select-none font-mono text-label text-[#5d646b]">
-            p. {{ p.cited }}
+            {{ placeWritten(p.cited) }}
           </p>
           <component
             :is="p.kind === 'heading' ? 'h2' : 'p'"

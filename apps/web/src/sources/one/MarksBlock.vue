@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The marks in a source's documents, in the order of its pages, each leading there. */
 import { computed } from 'vue';
+import { placeWritten } from '@pandecta/core/page-numbers';
 import { routes, type SourceDetail } from '@pandecta/contract';
 import { ask } from '../../api/client.ts';
 import { useAsked } from '../../data/asked.ts';
@@ -29,8 +30,7 @@ const marks = computed(() =>
         <RouterLink
           class="shrink-0 font-mono text-fine text-verdigris hover:underline"
           :to="`/read/${source.id}/${m.file}?page=${m.page}`"
-          >p. {{ m.cited }}</RouterLink
-        ><span class="shrink-0 text-fine text-muted">{{ m.sense }}</span
+          >{{ placeWritten(m.cited) }}</RouterLink><span class="shrink-0 text-fine text-muted">{{ m.sense }}</span
         ><q class="min-w-0 font-serif">{{ m.quote.exact }}</q>
       </p>
       <p v-if="m.gloss" class="ml-12 text-fine">{{ m.gloss }}</p>
