@@ -1,4 +1,5 @@
 /** A page as one reads it aloud: its paragraphs in order, without running heads and page numbers, notes after the text. */
+import { inColumns } from './columns.ts';
 import { linesOf, type PageText, type TextLine } from './lines.ts';
 import { median } from './page.ts';
 
@@ -80,7 +81,7 @@ function blocksOf(lines: TextLine[]): TextLine[][] {
     blocks.at(-1)!.push(line);
     ended = line.then.includes('\n\n');
   }
-  return blocks.flatMap(partedByIndent);
+  return inColumns(blocks).flatMap(partedByIndent);
 }
 
 function partedByIndent(block: TextLine[]): TextLine[][] {
