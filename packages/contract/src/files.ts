@@ -13,6 +13,7 @@ import {
   IsUrl,
   IsUUID,
   Length,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -61,6 +62,8 @@ export class NumberPage {
 export class UnsureWord {
   @IsInt() start!: number;
   @IsInt() end!: number;
+  /** What it may be; none where no word looks like it. */
+  @Optional() @IsString() proposal?: string;
 }
 
 export class LineOfPage {
@@ -91,6 +94,37 @@ export class CorrectLine extends PageAsked {
   @Optional() @IsString() @MaxLength(2000) text?: string;
   /** How it read when one began: where it reads otherwise by now, nothing is changed. */
   @IsString() @MaxLength(2000) seen!: string;
+}
+
+/** A language in which text can be recognised here, by the name Tesseract has for it. */
+export class RecognitionLanguage {
+  @IsString() code!: string;
+  @IsString() name!: string;
+}
+
+export class RecognitionLanguages {
+  @ListOf(() => RecognitionLanguage) installed!: RecognitionLanguage[];
+  /** Those the workspace recognises text in, by code. */
+  @Texts() chosen!: string[];
+}
+
+const IsLanguages = (): PropertyDecorator => (of, key) => {
+  for (const one of [IsArray(), ArrayMinSize(1), ArrayMaxSize(6), Matches(/^[a-z]{3}(?:_\w{1,20})?$/, { each: true })])
+    one(of, key);
+};
+
+export class ChooseLanguages {
+  @IsLanguages() languages!: string[];
+}
+
+/** What becomes of pages on which lines were corrected: they stay as they are, or are recognised as the others. */
+const CORRECTED = ['keep', 'anew'] as const;
+
+export class RecogniseAnew {
+  /** Those of the workspace and of the source where they are not said. */
+  @Optional() @IsLanguages() languages?: string[];
+  /** Needed where lines were corrected. */
+  @Optional() @IsIn(CORRECTED) corrected?: (typeof CORRECTED)[number];
 }
 
 /** So many pages are read at once. */
@@ -233,6 +267,38 @@ export const fileRoutes = {
     summary: 'Correct a line of a page, or put it back as it was recognised.',
     body: CorrectLine,
     reply: Changed,
+  }),
+  recogniseAnew: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/files/:file/recognise',
+    may: 'edit',
+    summary: 'Recognise the text of a scan anew; a job does it, and puts the result in place of the file.',
+    body: RecogniseAnew,
+    reply: Changed,
+  }),
+  hocr: route({
+    method: 'GET',
+    path: '/w/:workspace/sources/:source/files/:file/hocr',
+    may: 'read',
+    bounded: true,
+    heavy: true,
+    summary: 'The text of a document as it was recognised and corrected, with the place of every word (hOCR 1.2).',
+    produces: 'application/xhtml+xml',
+  }),
+  languages: route({
+    method: 'GET',
+    path: '/w/:workspace/recognition',
+    may: 'read',
+    summary: 'The languages in which text is recognised here, and those that are installed.',
+    reply: RecognitionLanguages,
+  }),
+  setLanguages: route({
+    method: 'PUT',
+    path: '/w/:workspace/recognition',
+    may: 'steer',
+    summary: 'Choose the languages in which text is recognised.',
+    body: ChooseLanguages,
+    reply: RecognitionLanguages,
   }),
   plain: route({
     method: 'GET',

@@ -179,6 +179,8 @@ export class DocumentReply {
   @IsInt() pages!: number;
   @Part(() => PageNumbers) numbers!: PageNumbers;
   @ListOf(() => Mark) marks!: Mark[];
+  /** Of one whose words were recognised: on how many of its pages lines were corrected. */
+  @Optional() @IsInt() corrected?: number;
   /** How many annotations of the file were not read in as marks. */
   @IsInt() annotations!: number;
   /** All of them, those that are retired or merged too: marks may have one. */

@@ -24,6 +24,8 @@ export const signInAttempts = pgTable('sign_in_attempts', { who: text('who').not
 
 export interface WorkspaceSettings {
   gathering?: GatherSettings;
+  /** The languages text is recognised in, by Tesseract's names. */
+  recognition?: string[];
   /** How many days removed sources wait in the bin. */
   binDays?: number;
 }

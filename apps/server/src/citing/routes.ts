@@ -58,14 +58,14 @@ export function citeRoutes(declare: Declare, services: Services): void {
   });
   declare(routes.marks.export, async (call) => {
     const { body, reply } = call;
-    const { text, mediaType, name } = await writtenMarks(services, call, body, async (ids) => {
+    const { bytes, mediaType, name } = await writtenMarks(services, call, body, async (ids) => {
       const { entries } = await cited(call, { ids, style: body.style });
       return new Map(entries.map((entry) => [entry.id, entry.text]));
     });
     return reply
-      .type(`${mediaType}; charset=utf-8`)
+      .type(mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType)
       .header('content-disposition', `attachment; filename="${name}"`)
-      .send(text);
+      .send(Buffer.from(bytes));
   });
   declare(routes.cite.record, async ({ body: { record, style, locale } }) => {
     if (!(await styles.get(style))) throw new Refusal('no_such_style', style);

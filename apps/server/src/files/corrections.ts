@@ -1,5 +1,5 @@
 /** Lines of pages as they were corrected: what is searched, quoted and shown; what was read first stays beside it. */
-import { and, eq, sql } from 'drizzle-orm';
+import { and, between, eq, sql } from 'drizzle-orm';
 import type { Changed, CorrectLine, LinesOfPage } from '@pandecta/contract';
 import { describe, type Change, type CorrectChange } from '@pandecta/core/changes';
 import { correctedPage, linesOf, lineText, packWords, unpackWords, type PageText } from '@pandecta/core/documents';
@@ -92,8 +92,11 @@ export async function sourcesWith(db: Db, workspaceId: string, file: string): Pr
 /** Less sure than this, in percent, a word is shown as one to look at (the measure of Tesseract; by trial on the demo's scans). */
 const UNSURE_BELOW = 75;
 
+/** Words of so many pages before and after say what an unsure word may be. */
+const NEIGHBOURS = 20;
+
 export async function linesOfPage(
-  { db }: Services,
+  { db, workers }: Services,
   { actor }: Acting,
   file: string,
   page: number,
@@ -109,7 +112,7 @@ export async function linesOfPage(
   const done = await correctedLines(db, workspaceId, file, page);
   const lines = linesOf(first);
   let word = 0;
-  return {
+  const found: LinesOfPage = {
     page,
     width: stored.width,
     height: stored.height,
@@ -124,6 +127,25 @@ export async function linesOfPage(
       return { line: i, box: line.box, recognised, text: done.get(i) ?? recognised, unsure: done.has(i) ? [] : unsure };
     }),
   };
+  const unsure = found.lines.flatMap((line) =>
+    line.unsure.map((w) => ({ ...w, says: line.text.slice(w.start, w.end) })),
+  );
+  if (!unsure.length) return found;
+  const around = and(eq(pages.fileId, file), between(pages.number, page - NEIGHBOURS, page + NEIGHBOURS));
+  const texts = await within(db, workspaceId).all(pages, { text: pages.text }, around);
+  const proposed = await workers.run('proposals', {
+    words: unsure.map((w) => w.says),
+    texts: texts.map((p) => p.text),
+  });
+  let next = 0;
+  const withProposals = found.lines.map((line) => ({
+    ...line,
+    unsure: line.unsure.map((w) => {
+      const proposal = proposed[next++];
+      return proposal ? { ...w, proposal } : w;
+    }),
+  }));
+  return { ...found, lines: withProposals };
 }
 
 /** @throws Refusal where the line reads otherwise than the person saw it */

@@ -16,6 +16,9 @@ import type { Services } from '../services.ts';
 import { SNAPSHOT_TYPE } from './keep-page.ts';
 import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
 import { correctLine, linesOfPage } from './corrections.ts';
+import { recogniseAnew } from './scans/anew.ts';
+import { hocrOf } from './scans/hocr.ts';
+import { recognitionLanguages, setLanguages } from './scans/languages.ts';
 import { keepPassword, passwordOf } from './passwords.ts';
 import { plainPages } from './plain.ts';
 import { numberPage, numbersOf } from './numbers.ts';
@@ -49,6 +52,20 @@ export function fileRoutes(declare: Declare, services: Services): void {
     await findFileOf(db, call.actor, call.params.source, call.params.file);
     return correctLine(services, call, call.params.source, call.params.file, call.body);
   });
+  declare(routes.files.recogniseAnew, (call) =>
+    recogniseAnew(services, call, call.params.source, call.params.file, call.body),
+  );
+  declare(routes.files.hocr, async ({ workspace, actor, params, reply }) => {
+    const file = await findFileOf(db, actor, params.source, params.file);
+    const written = await hocrOf(services, workspace.id, params.source, file);
+    const name = file.name.replace(/(?:\.\w{2,5})?$/, '.hocr');
+    return reply
+      .type('application/xhtml+xml')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+      .send(written);
+  });
+  declare(routes.files.languages, ({ workspace }) => recognitionLanguages(db, workspace.id));
+  declare(routes.files.setLanguages, ({ workspace, body }) => setLanguages(db, workspace.id, body.languages));
   declare(routes.files.plain, async ({ workspace, actor, params, query }) => {
     await findFileOf(db, actor, params.source, params.file);
     const here = { sourceId: params.source, fileId: params.file };

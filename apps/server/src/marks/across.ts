@@ -107,7 +107,7 @@ export async function writtenMarks(
   caller: Acting,
   asked: ExportMarks,
   citations: (sources: string[]) => Promise<Map<string, string>>,
-): Promise<{ text: string; mediaType: string; name: string }> {
+): Promise<{ bytes: Uint8Array; mediaType: string; name: string }> {
   const what = await from(services, caller, asked);
   const marks = await found(services, caller, what, asked.sort ?? 'place', { from: 0, count: MOST_EXPORTED + 1 });
   if (marks.length > MOST_EXPORTED)
@@ -121,6 +121,6 @@ export async function writtenMarks(
     at: new Date(mark.at).toISOString(),
   }));
   const { mediaType, extension } = MARK_INFO[asked.format];
-  const text = await services.workers.run('writeMarks', { marks: out, format: asked.format });
-  return { text, mediaType, name: `marks.${extension}` };
+  const bytes = await services.workers.run('writeMarks', { marks: out, format: asked.format });
+  return { bytes, mediaType, name: `marks.${extension}` };
 }

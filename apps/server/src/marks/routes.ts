@@ -1,6 +1,7 @@
 /** Documents with their marks; marks across sources; the senses marks have. */
 import { routes } from '@pandecta/contract';
 import { numbersOf, readInside } from '../files/numbers.ts';
+import { correctedOf } from '../files/scans/anew.ts';
 import { findFileOf } from '../files/store.ts';
 import type { Declare } from '../http/route.ts';
 import type { Services } from '../services.ts';
@@ -27,6 +28,7 @@ export function markRoutes(declare: Declare, services: Services): void {
       pages: file.pages,
       numbers,
       marks: await marksOf(db, actor, source, file.id, numbers),
+      corrected: await correctedOf(db, workspace.id, file.id),
       annotations: await unreadAnnotations(db, workspace.id, source, file.id),
       senses: await sensesOf(db, actor),
     };

@@ -31,6 +31,7 @@ export const bodiesFor = (ids: Ids): Record<string, object> => ({
     record: { type: 'book', title: 'x' },
     destination: { collections: [ids.collection], tags: [], reading: null },
   },
+  'files.setLanguages': { languages: ['eng'] },
   'files.takePages': { pages: [1], record: { type: 'letter', title: 'x' } },
   'sources.presence': { ids: [ids.source], to: 'bin' },
   'sources.emptyBin': { seen: 0 },

@@ -59,6 +59,7 @@ import type { CiteItem } from '@pandecta/core/source';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
 import { styleHeads } from '@pandecta/debian/styles';
+import { docxOfMarks } from './printing.ts';
 import { citerOf } from './citers.ts';
 import { awaitHeard, pullRecords } from './records.ts';
 import { vectorsOf, type TextParts, type Vectors } from '../database/lexemes.ts';
@@ -177,8 +178,14 @@ export function paragraphs(
 }
 
 /** Marks as a file. */
-export const writeMarks = ({ marks, format }: { marks: ExportedMark[]; format: MarkFormat }): string =>
-  writeMarkFile(marks, format);
+export const writeMarks = async ({
+  marks,
+  format,
+}: {
+  marks: ExportedMark[];
+  format: MarkFormat;
+}): Promise<Uint8Array> =>
+  format === 'docx' ? docxOfMarks(marks) : new TextEncoder().encode(writeMarkFile(marks, format));
 
 /** The pages of a PDF, counted from 1, as a PDF of their own. @throws Error where it cannot be opened */
 export async function cutPages({ path, pages }: { path: string; pages: number[] }): Promise<Uint8Array> {
@@ -292,5 +299,7 @@ export { compareAll, findDuplicates, fold, keysToMeet, weighPairs } from './matc
 export { altered } from './altering.ts';
 export { printed } from './printing.ts';
 export { casesOf, proofAll, proofOne } from './proofing.ts';
+export { picturePages, upright } from './upright.ts';
+export { hocr, proposals } from './scans.ts';
 export { readPages } from './read-pages.ts';
 export { columns } from './columns.ts';

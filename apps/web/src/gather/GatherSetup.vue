@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** What holds for all who gather here, for stewards: the outside catalogues, and what passes the intake. */
 import { ref } from 'vue';
-import { routes, type GatherSettings } from '@pandecta/contract';
+import { routes, type GatherSettings, type RecognitionLanguages } from '@pandecta/contract';
 import { PROTOCOL_NAMES, PROTOCOLS, type ProtocolName } from '@pandecta/core/catalogues';
 import { ask } from '../api/client.ts';
 import { useChanges } from '../act/changes.ts';
 import ConfirmInPlace from '../kit/ConfirmInPlace.vue';
 import KitButton from '../kit/KitButton.vue';
 import KitCheck from '../kit/KitCheck.vue';
+import KitChecks from '../kit/KitChecks.vue';
 import KitDialog from '../kit/KitDialog.vue';
 import KitField from '../kit/KitField.vue';
 import KitNotice from '../kit/KitNotice.vue';
@@ -20,6 +21,7 @@ const { attempt } = useChanges();
 const outside = useOutside();
 const open = ref(false);
 const settings = ref<GatherSettings | null>(null);
+const recognition = ref<RecognitionLanguages | null>(null);
 const made = ref({ name: '', protocol: 'sru-1.2' as ProtocolName, address: '', word: 'test' });
 const { tried, attempt: trial } = useTrial();
 const protocols = PROTOCOL_NAMES.map((value) => ({ value, name: PROTOCOLS[value].name }));
@@ -27,10 +29,17 @@ const protocols = PROTOCOL_NAMES.map((value) => ({ value, name: PROTOCOLS[value]
 async function show(): Promise<void> {
   open.value = true;
   settings.value = (await attempt(() => ask(routes.gather.settings, {}))) ?? null;
+  recognition.value = (await attempt(() => ask(routes.files.languages, {}))) ?? null;
 }
 async function set(key: keyof GatherSettings): Promise<void> {
   const next = { ...settings.value!, [key]: !settings.value![key] };
   settings.value = (await attempt(() => ask(routes.gather.set, { body: next }))) ?? settings.value;
+}
+async function choose(languages: string[]): Promise<void> {
+  // Text is recognised in one language at least.
+  if (!languages.length) return;
+  recognition.value =
+    (await attempt(() => ask(routes.files.setLanguages, { body: { languages } }))) ?? recognition.value;
 }
 async function tryIt(): Promise<void> {
   const { protocol, address, word } = made.value;
@@ -71,6 +80,19 @@ async function remove(catalogue: string): Promise<void> {
           /><span aria-hidden="true">Reference files wait in the intake too</span>
         </p>
       </div>
+      <KitChecks
+        v-if="recognition"
+        class="mt-6"
+        legend="Languages in which the text of scans is recognised"
+        :model-value="recognition.chosen"
+        :options="recognition.installed.map((l) => ({ value: l.code, name: l.name }))"
+        @update:model-value="choose"
+      >
+        <p class="text-fine text-muted">
+          The language of a source’s record comes before these where it is installed. Another is installed on the server
+          with one command, German for example: <code class="font-mono">apt-get install tesseract-ocr-deu</code>
+        </p>
+      </KitChecks>
       <h3 class="heading mt-6">Outside catalogues</h3>
       <ul class="mt-1">
         <li v-for="c in outside.catalogues" :key="c.id" class="border-b border-line py-1.5">

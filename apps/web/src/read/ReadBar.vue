@@ -23,6 +23,7 @@ import { FILL } from './colours.ts';
 import MarkFilter from './MarkFilter.vue';
 import OutlineTree, { type Heading } from './OutlineTree.vue';
 import PageField from './PageField.vue';
+import RecogniseSheet from './correcting/RecogniseSheet.vue';
 import SensesSheet from './SensesSheet.vue';
 import type { useWithin } from './within.ts';
 import WithinBar from './WithinBar.vue';
@@ -79,7 +80,15 @@ const shown = computed({
   set: (value) => (shape.value = value),
 });
 const arranging = ref(false);
+const recognising = ref(false);
+/** Whether its words were recognised, or are still to be. */
+const isScan = computed(() => props.document?.corrected !== undefined || props.document?.state === 'image only');
+const hasText = computed(() => props.shows === 'pages' && props.document?.state === 'text');
 /** @param personal with those nobody else sees */
+function saveHocr(): void {
+  const { sourceId: source, fileId: file } = props.document!;
+  location.assign(addressOf(routes.files.hocr, { source, file }));
+}
 function save(personal: 'yes' | 'no'): void {
   const { sourceId: source, fileId: file } = props.document!;
   location.assign(addressOf(routes.marks.annotated, { source, file, query: { personal } }));
@@ -102,6 +111,10 @@ const more = computed<MenuEntry[]>(() => [
           ? [{ name: 'Save it with your own marks too', run: () => save('yes') }]
           : []),
       ]
+    : []),
+  ...(hasText.value ? [{ name: 'Save its text with places (hOCR)', run: saveHocr }] : []),
+  ...(isScan.value && session.may('edit')
+    ? [{ name: 'Recognise the text anew…', run: () => (recognising.value = true) }]
     : []),
   ...(props.shows === 'pages' ? [{ name: 'Contact sheet', run: () => (sheet.value = true) }] : []),
   ...(session.may('arrange') ? [{ name: 'Senses of marks…', run: () => (arranging.value = true) }] : []),
@@ -187,5 +200,12 @@ const more = computed<MenuEntry[]>(() => [
       </span>
     </div>
   </div>
+  <RecogniseSheet
+    v-if="document"
+    v-model:open="recognising"
+    :source="document.sourceId"
+    :file="document.fileId"
+    :corrected="document.corrected ?? 0"
+  />
   <SensesSheet v-model:open="arranging" :senses="document?.senses ?? []" />
 </template>

@@ -6,3 +6,6 @@ export * from './xmp.ts';
 export * from './lines.ts';
 export * from './paragraphs.ts';
 export * from './confidence.ts';
+export * from './skew.ts';
+export * from './proposals.ts';
+export * from './hocr.ts';

@@ -110,6 +110,8 @@ const PICTURES: { type: string; like: RegExp }[] = [
   { type: 'image/jpeg', like: /^\xff\xd8\xff/ },
   { type: 'image/tiff', like: /^(?:II\*\0|MM\0\*)/ },
   { type: 'image/webp', like: /^RIFF[^]{4}WEBP/ },
+  // ISO/IEC 23008-12: a box of the file type, with a brand of still pictures coded as HEVC.
+  { type: 'image/heic', like: /^[^]{4}ftyp(?:heic|heix|heim|heis|mif1)/ },
 ];
 
 /** The media type of a picture of pages, by its first bytes. */

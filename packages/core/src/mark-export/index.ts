@@ -1,2 +1,12 @@
 /** Marks across sources as a file, each with citation and page. */
-export { MARK_FORMATS, MARK_INFO, writeMarks, type ExportedMark, type MarkFormat } from './write.ts';
+export {
+  bySource,
+  MARK_FORMATS,
+  MARK_INFO,
+  shortCitation,
+  whatOf,
+  wordsOf,
+  writeMarks,
+  type ExportedMark,
+  type MarkFormat,
+} from './write.ts';

@@ -3,12 +3,17 @@ import { placeWritten } from '../page-numbers/index.ts';
 import { isOnWords, SHAPE_NAMES, type Quote, type Rect, type Shape } from '../marks/index.ts';
 import { webAnnotations } from './web-annotation.ts';
 
-export const MARK_FORMATS = ['markdown', 'html', 'csv', 'web-annotation'] as const;
+export const MARK_FORMATS = ['markdown', 'html', 'docx', 'csv', 'web-annotation'] as const;
 export type MarkFormat = (typeof MARK_FORMATS)[number];
 
 export const MARK_INFO: Record<MarkFormat, { name: string; extension: string; mediaType: string }> = {
   markdown: { name: 'Markdown', extension: 'md', mediaType: 'text/markdown' },
   html: { name: 'HTML', extension: 'html', mediaType: 'text/html' },
+  docx: {
+    name: 'Word (DOCX)',
+    extension: 'docx',
+    mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  },
   csv: { name: 'Table (CSV)', extension: 'csv', mediaType: 'text/csv' },
   'web-annotation': { name: 'Web Annotation (JSON-LD)', extension: 'jsonld', mediaType: 'application/ld+json' },
 };
@@ -36,8 +41,8 @@ export interface ExportedMark {
   at: string;
 }
 
-/** In the order they come; what is on one source stands together where they come so. */
-export function writeMarks(marks: readonly ExportedMark[], format: MarkFormat): string {
+/** In the order they come; what is on one source stands together where they come so. DOCX is put together from `bySource`. */
+export function writeMarks(marks: readonly ExportedMark[], format: Exclude<MarkFormat, 'docx'>): string {
   return { markdown, html, csv, 'web-annotation': webAnnotations }[format](marks);
 }
 
@@ -46,17 +51,18 @@ export const shortCitation = ({ source, cited }: Pick<ExportedMark, 'source' | '
   `${source}, ${placeWritten(cited)}`;
 
 /** The words it stands on; empty for a place without words. */
-const wordsOf = ({ shape, quote }: ExportedMark): string => (isOnWords(shape) ? quote.exact : '');
+export const wordsOf = ({ shape, quote }: ExportedMark): string => (isOnWords(shape) ? quote.exact : '');
 /** "Claim"; of a place without words also what it is: "Region, Claim". */
-const whatOf = ({ shape, sense }: ExportedMark): string =>
+export const whatOf = ({ shape, sense }: ExportedMark): string =>
   isOnWords(shape) ? sense : `${SHAPE_NAMES[shape]}, ${sense}`;
 
-interface Group {
+export interface Group {
   citation: string;
   marks: ExportedMark[];
 }
 
-function bySource(marks: readonly ExportedMark[]): Group[] {
+/** Marks on one source that follow each other stand together. */
+export function bySource(marks: readonly ExportedMark[]): Group[] {
   const groups: (Group & { id: string })[] = [];
   for (const mark of marks) {
     const last = groups.at(-1);

@@ -66,3 +66,16 @@ export async function* pdfPages(path: string): AsyncGenerator<Page, void> {
     r.stop();
   }
 }
+
+/** Draws a page as a PNG, in greys. @param resolution dots an inch @returns its path */
+export async function drawPage(path: string, page: number, base: string, resolution: number): Promise<string> {
+  const n = String(page);
+  await textOf('pdftoppm', ['-r', String(resolution), '-gray', '-png', '-f', n, '-l', n, '-singlefile', path, base]);
+  return `${base}.png`;
+}
+
+/** One page of a PDF as a PDF of its own. @returns whether it could be made */
+export async function partPage(path: string, page: number, to: string): Promise<boolean> {
+  const n = String(page);
+  return (await textOf('pdfseparate', ['-f', n, '-l', n, path, to])).code === 0;
+}

@@ -1,8 +1,6 @@
-/** Recognises the text of a picture of a page. */
-import { readFile, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+/** Recognises the text of pictures of pages. */
+import { readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { randomUUID } from 'node:crypto';
 import { textOf } from '../run.ts';
 
 export interface RecognisedWord {
@@ -12,75 +10,105 @@ export interface RecognisedWord {
 }
 
 export interface Recognised {
-  pdf: Buffer;
+  /** Of the PDF: the pages as they look, and over them, unseen, the words. */
+  path: string;
   /** The words of each page, in their order. */
   pages: RecognisedWord[][];
 }
 
-/** Tesseract's table: page in the second column, in the last two how sure it is of a word and the word; -1 is of no word. */
-function wordsIn(tsv: string): RecognisedWord[][] {
-  const pages: RecognisedWord[][] = [];
-  for (const row of tsv.split('\n').slice(1)) {
-    const cells = row.split('\t');
-    const [page, confidence, text] = [Number(cells[1]), Number(cells[10]), cells[11]?.trim()];
-    if (!text || !(confidence >= 0) || !page) continue;
-    (pages[page - 1] ??= []).push({ text, confidence });
-  }
-  return Array.from(pages, (words) => words ?? []);
+/** One thread: several are slower where other work runs beside (docs/measurements.md). */
+const ONE_THREAD = { OMP_THREAD_LIMIT: '1' };
+
+/** The languages that are installed, by Tesseract's names ("eng", "deu"); each is a Debian package tesseract-ocr-NAME. */
+export async function installedLanguages(): Promise<string[]> {
+  const { out } = await textOf('tesseract', ['--list-langs']);
+  return out
+    .split('\n')
+    .slice(1)
+    .map((l) => l.trim())
+    .filter((l) => /^[a-z]{3}(?:_\w+)?$/.test(l) && l !== 'osd');
+}
+
+/** Less sure than this of which way is up, a page stays as it lies (Tesseract's own measure; by trial on turned pages). */
+const SURE = 1.5;
+
+/** By how many degrees a picture is to be turned clockwise to stand upright; 0 where nothing says. */
+export async function quarterTurn(path: string): Promise<0 | 90 | 180 | 270> {
+  const { out } = await textOf('tesseract', [path, '-', '--psm', '0', '-l', 'osd'], ONE_THREAD);
+  const turn = Number(/^Rotate: (\d+)/m.exec(out)?.[1] ?? 0);
+  const sure = Number(/^Orientation confidence: ([\d.]+)/m.exec(out)?.[1] ?? 0);
+  return sure >= SURE && (turn === 90 || turn === 180 || turn === 270) ? turn : 0;
+}
+
+/** Tesseract's table: in the last two columns how sure it is of a word and the word; -1 is of no word. */
+function wordsIn(tsv: string): RecognisedWord[] {
+  return tsv
+    .split('\n')
+    .slice(1)
+    .flatMap((row) => {
+      const cells = row.split('\t');
+      const [confidence, text] = [Number(cells[10]), cells[11]?.trim()];
+      return text && confidence >= 0 ? [{ text, confidence }] : [];
+    });
 }
 
 /**
- * A picture (PNG, JPEG, TIFF, WebP) as a PDF: its pages as they look, and over them, unseen, the words that were recognised.
- * English and what shares its letters. One thread: several are slower where other work runs beside (docs/measurements.md).
+ * A picture of one page (PNG, JPEG) as a PDF at `base`.pdf. The picture is to stand upright.
  * @returns nothing where it is no picture that can be opened, or too large to be read within the limits
  */
-export async function pictureToPdf(path: string): Promise<Recognised | undefined> {
-  const base = join(tmpdir(), `pandecta-picture-${randomUUID()}`);
+export async function recognisePage(
+  picture: string,
+  base: string,
+  languages: readonly string[],
+): Promise<RecognisedWord[] | undefined> {
+  const { code } = await textOf('tesseract', [picture, base, '-l', languages.join('+'), 'pdf', 'tsv'], ONE_THREAD);
   try {
-    const { code } = await textOf('tesseract', [path, base, '-l', 'eng', 'pdf', 'tsv'], { OMP_THREAD_LIMIT: '1' });
-    if (code !== 0) return undefined;
-    return { pdf: await readFile(`${base}.pdf`), pages: wordsIn(await readFile(`${base}.tsv`, 'utf8')) };
+    return code === 0 ? wordsIn(await readFile(`${base}.tsv`, 'utf8')) : undefined;
   } catch {
     return undefined;
   } finally {
-    for (const made of ['pdf', 'tsv']) await rm(`${base}.${made}`, { force: true });
+    await rm(`${base}.tsv`, { force: true });
   }
 }
 
-/** Dots an inch: what is printed in the size of a footnote is still told apart (common practice: 200 to 300). */
-const RESOLUTION = '200';
+export interface ToRecognise {
+  pages: number;
+  languages: readonly string[];
+  /** For what is made on the way; the result lies in it. */
+  folder: string;
+  /** Draws a page, upright, at `base` with an ending of its own: returns the path; nothing where it cannot. */
+  draw(page: number, base: string): Promise<string | undefined>;
+  /** The page as it was, as a PDF at the path, for one that cannot be recognised; false where there is none. */
+  leave(page: number, path: string): Promise<boolean>;
+  /** Told before each page; may throw to stop. */
+  onPage(page: number): Promise<void>;
+}
 
-/**
- * A PDF whose pages are pictures, as one that has their words too: each page drawn, recognised, and put together again. A page
- * that cannot be recognised is left as it was.
- *
- * @param folder for what is made on the way; the result lies in it
- * @param onPage told before each page; may throw to stop
- * @returns the path of the result with the words of each page, or nothing where the pages cannot be put together
- */
-export async function scanToPdf(
-  path: string,
-  pages: number,
-  folder: string,
-  onPage: (page: number) => Promise<void>,
-): Promise<{ path: string; pages: RecognisedWord[][] } | undefined> {
+/** Pages drawn, recognised and put together: nothing where none of them can be, or they cannot be put together. */
+export async function recognisePages({
+  pages,
+  languages,
+  folder,
+  draw,
+  leave,
+  onPage,
+}: ToRecognise): Promise<Recognised | undefined> {
+  // prettier-ignore
   const parts: string[] = [];
   const words: RecognisedWord[][] = [];
   for (let page = 1; page <= pages; page += 1) {
     await onPage(page);
-    const n = String(page);
-    const base = join(folder, `page-${n}`);
-    await textOf('pdftoppm', ['-r', RESOLUTION, '-gray', '-png', '-f', n, '-l', n, '-singlefile', path, base]);
-    const read = await pictureToPdf(`${base}.png`);
-    const part = `${base}.pdf`;
-    words.push(read?.pages[0] ?? []);
-    if (read) await writeFile(part, read.pdf);
-    else await textOf('pdfseparate', ['-f', n, '-l', n, path, part]);
-    await rm(`${base}.png`, { force: true });
+    const base = join(folder, `page-${page}`);
+    const picture = await draw(page, base);
+    const part = join(folder, `part-${page}.pdf`);
+    const read = picture && (await recognisePage(picture, base, languages));
+    if (read) await rename(`${base}.pdf`, part);
+    else if (!(await leave(page, part))) return undefined;
+    words.push(read || []);
+    if (picture) await rm(picture, { force: true });
     parts.push(part);
   }
-  if (parts.length === 1) return { path: parts[0]!, pages: words };
-  const whole = join(folder, 'whole.pdf');
-  const { code } = await textOf('pdfunite', [...parts, whole]);
-  return code === 0 ? { path: whole, pages: words } : undefined;
+  const path = parts.length === 1 ? parts[0]! : join(folder, 'whole.pdf');
+  if (parts.length !== 1 && (await textOf('pdfunite', [...parts, path])).code !== 0) return undefined;
+  return { path, pages: words };
 }

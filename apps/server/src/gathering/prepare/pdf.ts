@@ -5,28 +5,34 @@ import type { SourceRecord } from '@pandecta/core/source';
 import { counted } from '@pandecta/core/wording';
 import type { Db } from '../../database/connect.ts';
 import { json, number, one, text } from '../../database/read.ts';
-import { MOST_SCANNED_PAGES, readOrRecognise } from '../../files/read-scan.ts';
+import type { ReadPdf } from '../../files/read-pdf.ts';
+import { MOST_SCANNED_PAGES, readOrRecognise } from '../../files/scans/read.ts';
 import type { FileInput } from '../inputs.ts';
 import { candidate, layRegistryOver, message, type Prepared, type Preparing } from './candidate.ts';
 import { lookUpDoi } from '../../catalogues/registry.ts';
 
-export async function preparePdf({ services, workspace, index, says }: Preparing, input: FileInput): Promise<Prepared> {
+/** @param already what was read of it before, of one that was made of a picture */
+export async function preparePdf(
+  { services, workspace, index, says }: Preparing,
+  input: FileInput,
+  already?: ReadPdf,
+): Promise<Prepared> {
   const messages: ImportMessage[] = [];
   const tell = (rule: string, what: string, done: string, severity: ImportMessage['severity'] = 'warning'): void =>
     void messages.push(message(input, rule, what, done, severity));
   if (/\.\w{2,5}$/.test(input.name) && !/\.pdf$/i.test(input.name))
     tell('misnamed', 'The name does not fit: the content is a PDF', 'read as what it is', 'info');
   const origin = input.from !== undefined && { origin: { found: { address: input.from } } };
-  const known = await findRead(services.db, workspace.id, input.sha256);
+  const known = !already && (await findRead(services.db, workspace.id, input.sha256));
   if (known) {
     const { record, ...file } = known;
     const one = candidate(index, record, {}, { file: { ...file, name: input.name }, ...origin });
     return { input, format: 'PDF', messages, candidates: [one] };
   }
   const path = services.storage.path(input.sha256);
-  const { read, recognised } = await readOrRecognise(services, workspace, { ...input, path }, (_, __, sentence) =>
-    says(`: ${sentence}`),
-  );
+  const { read, recognised } = already
+    ? { read: already, recognised: undefined }
+    : await readOrRecognise(services, workspace, { ...input, path }, (_, __, sentence) => says(`: ${sentence}`));
   if (read.state === 'damaged') {
     const trouble = 'The PDF is damaged and cannot be opened';
     tell('damaged', trouble, 'the file was left out', 'error');

@@ -88,6 +88,28 @@ async function putBack(line: LineOfPage): Promise<void> {
 
 /** The unsure words in their order, each by its line. */
 const stops = computed(() => (data.value?.lines ?? []).flatMap((line, i) => line.unsure.map((word) => ({ i, word }))));
+/** What may stand in place of the unsure word at the caret. */
+function proposalAt(line: LineOfPage, caret: number): LineOfPage['unsure'][number] | undefined {
+  // Once a line is being written, its words are no longer where they were.
+  if (drafts.value[line.line] !== undefined && drafts.value[line.line] !== line.text) return undefined;
+  return line.unsure.find((w) => w.proposal && w.start <= caret && caret <= w.end);
+}
+async function take(event: KeyboardEvent, line: LineOfPage, i: number): Promise<void> {
+  const word = proposalAt(line, (event.target as HTMLInputElement).selectionStart ?? 0);
+  if (word) await takeProposal(line, i, word);
+}
+async function takeProposal(
+  line: LineOfPage,
+  i: number,
+  { start, end, proposal }: LineOfPage['unsure'][number],
+): Promise<void> {
+  // prettier-ignore
+  drafts.value[line.line] = line.text.slice(0, start) + proposal! + line.text.slice(end);
+  await nextTick();
+  fields.value[i]?.focus();
+  fields.value[i]?.select(start, start + proposal!.length);
+  await save(line);
+}
 async function toUnsure(event: KeyboardEvent, i: number): Promise<void> {
   const caret = (event.target as HTMLInputElement).selectionEnd ?? 0;
   const after = ({ i: at, word }: (typeof stops.value)[number]): boolean => at > i || (at === i && word.start >= caret && caret > 0); // prettier-ignore
@@ -107,7 +129,9 @@ async function toUnsure(event: KeyboardEvent, i: number): Promise<void> {
     <header class="flex flex-wrap items-center gap-x-3 border-b border-line px-4 py-2">
       <h2 class="font-serif text-read font-medium">Page {{ called }}, line by line</h2>
       <span v-if="data" class="text-fine text-muted">{{
-        unsure ? `${counted(unsure, 'word')} unsure · Tab goes to the next` : 'no unsure words'
+        unsure
+          ? `${counted(unsure, 'word')} unsure · Tab goes to the next, ↓ takes what is proposed`
+          : 'no unsure words'
       }}</span>
       <span class="ml-auto flex gap-1"
         ><KitButton look="quiet" @click="emit('page', -1)">Previous page</KitButton
@@ -134,10 +158,21 @@ async function toUnsure(event: KeyboardEvent, i: number): Promise<void> {
           @blur="save(line)"
           @keydown.enter.prevent="save(line)"
           @keydown.tab="toUnsure($event, i)"
+          @keydown.down.prevent="take($event, line, i)"
         />
         <p v-else class="mt-1 font-serif text-read">{{ line.text }}</p>
         <p v-if="line.unsure.length" class="text-label text-ochre">
-          Unsure: {{ line.unsure.map((w) => line.text.slice(w.start, w.end)).join(', ') }}
+          Unsure:
+          <template v-for="(w, k) in line.unsure" :key="w.start"
+            >{{ k ? ', ' : '' }}{{ line.text.slice(w.start, w.end) }}
+            <KitButton
+              v-if="w.proposal && mayEdit"
+              look="word"
+              :title="`Take “${w.proposal}”: arrow down while the word is selected`"
+              @click="takeProposal(line, i, w)"
+              >→ {{ w.proposal }}</KitButton
+            ></template
+          >
         </p>
         <p v-if="line.text !== line.recognised" class="flex gap-2 text-label text-muted">
           Recognised as “{{ line.recognised }}”<KitButton v-if="mayEdit" look="word" @click="putBack(line)"

@@ -2,10 +2,10 @@
 import { eq, sql } from 'drizzle-orm';
 import { confidenceOf, unpackWords } from '@pandecta/core/documents';
 import type { RecognisedWord } from '@pandecta/debian/tesseract';
-import type { Db } from '../database/connect.ts';
-import { table } from '../database/sql.ts';
-import { within } from '../database/within.ts';
-import { pages } from './tables.ts';
+import type { Db } from '../../database/connect.ts';
+import { table } from '../../database/sql.ts';
+import { within } from '../../database/within.ts';
+import { pages } from '../tables.ts';
 
 /** @param recognised the words of each page */
 export async function keepConfidence(

@@ -1,0 +1,151 @@
+/** Scans as the server reads them: put upright, recognised, recognised anew. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { sql } from 'drizzle-orm';
+import sharp from 'sharp';
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Changed, LinesOfPage, Problem, RecognitionLanguages, SourceDetail } from '@pandecta/contract';
+import { upright } from '../../workers/upright.ts';
+import { makePdf } from '../../testing/pdf.ts';
+import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'pandecta-scans-'));
+let server: TestServer;
+let me: Person;
+const LINES = ['Hours of the lower gate', 'The keeper shut the gate at dusk and went home.', 'No notice was given to the boatmen that year.', 'The ferry lay within until the morning tide.']; // prettier-ignore
+
+/** The lines on a page as a scanner pictures it, turned clockwise by so many degrees. */
+async function pictured(turn: number): Promise<string> {
+  const base = join(folder, `page${turn}`);
+  writeFileSync(`${base}.pdf`, await makePdf([LINES]));
+  execFileSync('pdftoppm', ['-png', '-r', '150', '-singlefile', `${base}.pdf`, base]);
+  const turned = await sharp(readFileSync(`${base}.png`)).rotate(turn, { background: 'white' }).withDensity(150).png().toBuffer(); // prettier-ignore
+  writeFileSync(`${base}.png`, turned);
+  return `${base}.png`;
+}
+async function scanned(...turns: number[]): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  for (const turn of turns) {
+    const picture = await doc.embedPng(readFileSync(await pictured(turn)));
+    doc.addPage([picture.width / 2, picture.height / 2]).drawImage(picture, { x: 0, y: 0, width: picture.width / 2, height: picture.height / 2 }); // prettier-ignore
+  }
+  return doc.save();
+}
+
+beforeAll(async () => {
+  server = await startTestServer();
+  me = await server.person('steward');
+});
+afterAll(async () => {
+  await server.close();
+  rmSync(folder, { recursive: true });
+});
+
+describe('a picture of a page', () => {
+  test('that was laid askew is laid level, keeps its size on paper, and is cut where one says', async () => {
+    const path = await pictured(4);
+    const out = await upright({ path, base: join(folder, 'level'), level: true });
+    const straight = await sharp(readFileSync(await pictured(0))).metadata();
+    const { density } = await sharp(out).metadata();
+    expect(density).toBe(150);
+    // Level again, its lines are as sharp as before: another look finds nothing to turn.
+    const again = await upright({ path: out!, base: join(folder, 'again'), level: true });
+    expect((await sharp(again).metadata()).width).toBe((await sharp(out).metadata()).width);
+    const cut = await upright({ path: await pictured(0), base: join(folder, 'cut'), turn: 90, crop: { left: 0, top: 0.5, width: 1, height: 0.5 } }); // prettier-ignore
+    const { width, height } = await sharp(cut).metadata();
+    expect(width).toBe(straight.height);
+    expect(Math.abs(height - straight.width / 2)).toBeLessThanOrEqual(1);
+  });
+
+  test('that is none is refused without more', async () => {
+    writeFileSync(join(folder, 'none.png'), '\x89PNG\r\nnothing');
+    expect(await upright({ path: join(folder, 'none.png'), base: join(folder, 'none') })).toBeUndefined();
+  });
+});
+
+describe('a scan', () => {
+  test('is read whether its pages lie askew, on their side or on their head', async () => {
+    await me.import({ 'askew.pdf': await scanned(3, 90, 180) });
+    for (const words of ['"keeper shut the gate at dusk"', '"ferry lay within"'])
+      expect((await me.ask(words)).rows[0]!.hits).toHaveLength(3);
+  });
+
+  test('of several pages in one picture is a document of so many pages', async () => {
+    const pages = [await pictured(0), await pictured(0)];
+    const raw = await Promise.all(pages.map((p) => sharp(readFileSync(p)).flatten().raw().toBuffer({ resolveWithObject: true }))); // prettier-ignore
+    const { width, height, channels } = raw[0]!.info;
+    const both = Buffer.concat(raw.map((r) => r.data));
+    const tiff = await sharp(both, { raw: { width, height: height * 2, channels, pageHeight: height } }).tiff().toBuffer(); // prettier-ignore
+    const report = await me.import({ 'leaves.tiff': tiff });
+    expect(JSON.stringify(report)).not.toMatch(/damaged/);
+    const row = (await me.ask('file:leaves "went home"')).rows[0]!;
+    expect(row.hits.map((h) => h.page)).toEqual([1, 2]);
+  });
+
+  test('is recognised anew, its corrected lines only where one says so, and what it was comes back by undo', async () => {
+    await me.import({ 'anew.pdf': await scanned(0, 0) });
+    const row = (await me.ask('file:anew')).rows[0]!;
+    const at = (file: string): string => `/sources/${row.id}/files/${file}`;
+    const lines = (file: string, page: number): Promise<LinesOfPage> => me.at('GET', `${at(file)}/lines?page=${page}`);
+    const line = (await lines(row.fileId!, 1)).lines[1]!;
+    await me.at('PUT', `${at(row.fileId!)}/lines`, { page: 1, line: line.line, text: 'The warden shut it', seen: line.text }); // prettier-ignore
+    const anew = (body: object, file = row.fileId!) =>
+      me.call<Changed & Problem>('POST', `/w/${me.workspace}${at(file)}/recognise`, body);
+    const unsaid = await anew({});
+    expect([unsaid.status, unsaid.body.detail]).toEqual([400, expect.stringMatching(/lines of 1 page were corrected/)]);
+    const unknown = await anew({ languages: ['xyz'], corrected: 'keep' });
+    expect([unknown.status, unknown.body.detail]).toEqual([400, expect.stringMatching(/apt-get install tesseract-ocr-xyz/)]); // prettier-ignore
+    const mainFile = async (): Promise<string> => (await me.ask('file:anew')).rows[0]!.fileId!;
+    await me.jobEnds((await anew({ corrected: 'keep' })).body.jobId!);
+    await server.settle();
+    const kept = await mainFile();
+    expect(kept).not.toBe(row.fileId);
+    expect((await lines(kept, 1)).lines[1]).toMatchObject({ text: 'The warden shut it', recognised: line.recognised });
+    expect((await me.ask('warden')).total).toBe(1);
+    await me.jobEnds((await anew({ corrected: 'anew' }, kept)).body.jobId!);
+    await server.settle();
+    expect((await lines(await mainFile(), 1)).lines[1]!.text).toBe(line.recognised);
+    expect((await me.ask('warden')).total).toBe(0);
+    await me.at('POST', '/undo');
+    await server.settle();
+    expect([await mainFile(), (await me.ask('warden')).total]).toEqual([kept, 1]);
+    const { files } = await me.at<SourceDetail>('GET', `/sources/${row.id}`);
+    expect(files.filter((f) => /anew/.test(f.name))).toHaveLength(2);
+  });
+
+  test('is taken out as hOCR as it reads now, and an unsure word is proposed what looks like it', async () => {
+    const row = (await me.ask('file:anew')).rows[0]!;
+    const at = `/sources/${row.id}/files/${row.fileId!}`;
+    await server.app.services.database.db
+      .execute(sql`update pages set confidence = decode(repeat('28', length(words) / 12), 'hex'),
+      text = replace(text, 'notice', 'notiee') where file_id = ${row.fileId!} and number = 2`);
+    const { lines } = await me.at<LinesOfPage>('GET', `${at}/lines?page=2`);
+    const line = lines.find((l) => l.text.includes('notiee'))!;
+    const word = line.unsure.find((w) => line.text.slice(w.start, w.end) === 'notiee')!;
+    expect(word.proposal).toBe('notice');
+    await me.at('PUT', `${at}/lines`, { page: 2, line: line.line, text: line.text.replace('notiee', 'warning'), seen: line.text }); // prettier-ignore
+    const written = Buffer.from(await me.bytes(`${at}/hocr`)).toString();
+    expect(written).toMatch(/ocrx_word[^>]*>warning</);
+  });
+
+  test('of a file that had its words is not recognised', async () => {
+    await me.import({ 'words.pdf': await makePdf([LINES]) });
+    const row = (await me.ask('file:words')).rows[0]!;
+    const reply = await me.call('POST', `/w/${me.workspace}/sources/${row.id}/files/${row.fileId!}/recognise`, {});
+    expect(reply.status).toBe(400);
+  });
+});
+
+test('the languages of a workspace are chosen by its stewards from what is installed', async () => {
+  const at = `/w/${me.workspace}/recognition`;
+  const { installed, chosen } = await me.at<RecognitionLanguages>('GET', '/recognition');
+  expect(installed).toContainEqual({ code: 'eng', name: 'English' });
+  expect(chosen).toEqual(['eng']);
+  expect((await me.call('PUT', at, { languages: ['eng'] })).status).toBe(200);
+  expect((await me.call('PUT', at, { languages: ['../eng'] })).status).toBe(400);
+  const reader = await server.person('reader', me.workspace);
+  expect((await reader.call('PUT', at, { languages: ['eng'] })).status).toBe(403);
+});
