@@ -39,7 +39,7 @@ export async function picturePages(path: string): Promise<number> {
 
 const isHeic = async (path: string): Promise<boolean> => pictureType(await readFile(path)) === 'image/heic';
 
-/** @returns the path of the picture, a JPEG; nothing where it cannot be opened */
+/** @returns the picture, a JPEG; nothing where it cannot be opened */
 export async function upright({
   path,
   base,
@@ -47,7 +47,7 @@ export async function upright({
   turn = 0,
   crop,
   level = false,
-}: UprightTask): Promise<string | undefined> {
+}: UprightTask): Promise<{ path: string; resolution: number } | undefined> {
   // prettier-ignore
   const { default: sharp } = await import('sharp');
   try {
@@ -65,12 +65,10 @@ export async function upright({
     const skew = level ? await askew(sharp, step.data) : 0;
     const straight = Math.abs(skew) < LEAST_SKEW ? sharp(step.data) : sharp(step.data).rotate(-skew, { background: 'white' }); // prettier-ignore
     const longer = Math.max(step.info.width, step.info.height);
+    const resolution = density && density >= 100 ? density : Math.max(70, Math.round(longer / LONGER_SIDE));
     const out = `${base}.jpg`;
-    await straight
-      .jpeg({ quality: 88 })
-      .withDensity(density && density >= 100 ? density : Math.max(70, Math.round(longer / LONGER_SIDE)))
-      .toFile(out);
-    return out;
+    await straight.jpeg({ quality: 88 }).withDensity(resolution).toFile(out);
+    return { path: out, resolution };
   } catch {
     return undefined;
   }

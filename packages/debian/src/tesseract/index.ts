@@ -57,11 +57,15 @@ function wordsIn(tsv: string): RecognisedWord[] {
  * @returns nothing where it is no picture that can be opened, or too large to be read within the limits
  */
 export async function recognisePage(
-  picture: string,
+  { path, resolution }: Picture,
   base: string,
   languages: readonly string[],
 ): Promise<RecognisedWord[] | undefined> {
-  const { code } = await textOf('tesseract', [picture, base, '-l', languages.join('+'), 'pdf', 'tsv'], ONE_THREAD);
+  const { code } = await textOf(
+    'tesseract',
+    [path, base, '-l', languages.join('+'), '--dpi', String(resolution), 'pdf', 'tsv'],
+    ONE_THREAD,
+  );
   try {
     return code === 0 ? wordsIn(await readFile(`${base}.tsv`, 'utf8')) : undefined;
   } catch {
@@ -71,13 +75,19 @@ export async function recognisePage(
   }
 }
 
+export interface Picture {
+  path: string;
+  /** In dots an inch: how large it is on paper. Not every picture says it where Tesseract looks. */
+  resolution: number;
+}
+
 export interface ToRecognise {
   pages: number;
   languages: readonly string[];
   /** For what is made on the way; the result lies in it. */
   folder: string;
-  /** Draws a page, upright, at `base` with an ending of its own: returns the path; nothing where it cannot. */
-  draw(page: number, base: string): Promise<string | undefined>;
+  /** Draws a page, upright, at `base` with an ending of its own; nothing where it cannot. */
+  draw(page: number, base: string): Promise<Picture | undefined>;
   /** The page as it was, as a PDF at the path, for one that cannot be recognised; false where there is none. */
   leave(page: number, path: string): Promise<boolean>;
   /** Told before each page; may throw to stop. */
@@ -105,7 +115,7 @@ export async function recognisePages({
     if (read) await rename(`${base}.pdf`, part);
     else if (!(await leave(page, part))) return undefined;
     words.push(read || []);
-    if (picture) await rm(picture, { force: true });
+    if (picture) await rm(picture.path, { force: true });
     parts.push(part);
   }
   const path = parts.length === 1 ? parts[0]! : join(folder, 'whole.pdf');

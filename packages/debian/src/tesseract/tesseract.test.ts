@@ -26,7 +26,7 @@ test.each(['png', 'jpeg'])('a page drawn as a %s has its words back, where they 
   execFileSync('pdftoppm', [`-${kind}`, '-r', '200', '-singlefile', path, join(folder, kind)]);
   const made = join(folder, `${kind}-read.pdf`);
   const read = await recognisePage(
-    join(folder, `${kind}.${{ png: 'png', jpeg: 'jpg' }[kind]}`),
+    { path: join(folder, `${kind}.${{ png: 'png', jpeg: 'jpg' }[kind]}`), resolution: 200 },
     made.replace('.pdf', ''),
     ['eng'],
   );
@@ -45,7 +45,7 @@ test.each(['png', 'jpeg'])('a page drawn as a %s has its words back, where they 
 test('what is no picture gives nothing, and says nothing worse', async () => {
   const path = join(folder, 'no.png');
   writeFileSync(path, '\x89PNG\r\nnothing more');
-  expect(await recognisePage(path, join(folder, 'no-read'), ['eng'])).toBeUndefined();
+  expect(await recognisePage({ path, resolution: 200 }, join(folder, 'no-read'), ['eng'])).toBeUndefined();
 });
 
 test('a page that lies on its side or on its head is known by its letters', async () => {

@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { drawPage, partPage } from '@pandecta/debian/poppler';
-import { quarterTurn, recognisePages, type ToRecognise } from '@pandecta/debian/tesseract';
+import { quarterTurn, recognisePages, type Picture, type ToRecognise } from '@pandecta/debian/tesseract';
 import type { Services } from '../../services.ts';
 import { keepConfidence } from './confidence.ts';
 import { languagesFor } from './languages.ts';
@@ -103,12 +103,12 @@ async function drawn(
   { workers }: Reading,
   { turn, ...picture }: PagePicture,
   base: string,
-): Promise<string | undefined> {
+): Promise<Picture | undefined> {
   const first = await workers.run('upright', { ...picture, turn, base: `${base}-first` });
   if (!first) return undefined;
-  const turned = turn === undefined ? await quarterTurn(first) : 0;
-  const level = await workers.run('upright', { path: first, turn: turned, level: true, base });
-  await rm(first, { force: true });
+  const turned = turn === undefined ? await quarterTurn(first.path) : 0;
+  const level = await workers.run('upright', { path: first.path, turn: turned, level: true, base });
+  await rm(first.path, { force: true });
   return level;
 }
 

@@ -39,7 +39,7 @@ async function start(): Promise<void> {
 </script>
 
 <template>
-  <KitDialog v-model:open="open" title="Recognise the text anew">
+  <KitDialog v-model:open="open" at="side" title="Recognise the text anew">
     <form class="mt-3 grid gap-4" @submit.prevent="start">
       <KitChecks
         v-if="languages"
