@@ -37,8 +37,11 @@ test('what grows faster than its text grows as a square of it at most, whatever 
       });
       return Math.min(...times);
     };
-    const [short, longer] = [once(250), once(1000)];
-    // Four times the text, sixteen times as long: more would be a cube. Below some milliseconds a clock tells nothing.
+    // Four times the text, sixteen times as long: more would be a cube. Below some milliseconds a clock tells nothing. What grows is
+    // slow each time; a machine that others use is slow now and then.
+    let [short, longer] = [0, Infinity];
+    for (let round = 0; round < 5 && longer >= Math.max(60, 32 * short); round += 1)
+      [short, longer] = [once(250), once(1000)];
     expect(longer, expression).toBeLessThan(Math.max(60, 32 * short));
   }
 });
