@@ -42,6 +42,7 @@ test.each<[string, (n: number) => unknown]>([
   // Four times the text: 16 times as long if quadratic, 64 if cubic. Below a few milliseconds a clock tells nothing. What grows is
   // slow each time; a machine that others use is slow now and then.
   let [short, long] = [0, Infinity];
-  for (let round = 0; round < 5 && long >= Math.max(60, 32 * short); round += 1) [short, long] = [once(2000), once(8000)];
+  for (let round = 0; round < 5 && long >= Math.max(60, 32 * short); round += 1)
+    [short, long] = [once(2000), once(8000)];
   expect(long).toBeLessThan(Math.max(60, 32 * short));
 });
