@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { Chance } from '@pandecta/demo/random';
 import { reserveCitationKeys } from '@pandecta/server/records/citation-keys';
+import { writeFirstSenses } from '@pandecta/server/marks/senses';
 import { insertSources } from '@pandecta/server/records/store';
 import { derive } from '@pandecta/server/indexing/derive';
 import { quantile, synthetic, table } from './measure.ts';
@@ -15,6 +16,7 @@ const { db } = services;
 const actor = { workspaceId: bench.workspace.id, userId: bench.userId };
 const have = Number((await db.execute(sql`select count(*) as n from marks where workspace_id = ${actor.workspaceId}`)).rows[0]!.n); // prettier-ignore
 const { senses } = (await (await bench.get('/senses')).json()) as { senses: { id: string }[] };
+if (!senses.length) senses.push(...(await writeFirstSenses(db, actor.workspaceId)).map((id) => ({ id })));
 if (have < MARKS) {
   const made = synthetic(SOURCES, 60, 77).map((s) => ({ id: uuidv7(), record: s.record, provenance: {} }));
   const list = await reserveCitationKeys(db, actor.workspaceId, made);
