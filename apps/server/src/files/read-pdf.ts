@@ -3,7 +3,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Annotation } from '@pandecta/core/annotations';
 import type { Embedded, Page } from '@pandecta/core/documents';
@@ -21,6 +21,9 @@ import { files, pages, type ReadNumbering } from './tables.ts';
 /** In bytes: a larger one would not fit beside what else a worker holds. */
 const LARGEST_REBUILT = 100 * 1024 ** 2;
 
+/** In these states the pages of a file are kept. */
+const READ: FileState[] = ['text', 'image only'];
+
 /** Of a file that cannot be taken apart. */
 export const NOTHING_INSIDE = { labels: [], annotations: [] };
 
@@ -32,6 +35,8 @@ export interface ReadPdf {
   unread: number;
   /** Whether its end is missing, and what is whole was put together anew. */
   rebuilt: boolean;
+  /** It was read before: what is kept of its pages, corrected lines among it, stays as it is. */
+  wasRead?: boolean;
   /** The first pages, for recognising the work. */
   front: Page[];
   embedded: Embedded;
@@ -78,11 +83,12 @@ async function readSound(
   info: PdfInfo,
 ): Promise<ReadPdf> {
   const fileId = await ensureFile(db, workspace.id, { ...input, mediaType: 'application/pdf' });
+  const wasRead = await within(db, workspace.id).has(files, and(eq(files.id, fileId), inArray(files.state, READ)));
   if (info.state !== 'sound') {
     await finish(db, workspace.id, fileId, info.state, 0);
     return { fileId, state: info.state, pages: 0, unread: 0, rebuilt: false, front: [], embedded: {} };
   }
-  await forgetPages(db, workspace.id, fileId);
+  if (!wasRead) await forgetPages(db, workspace.id, fileId);
   const { port1, port2 } = new MessageChannel();
   const task = { path: input.path, lead: prefixOf(workspace.number), port: port2 };
   const reading = workers.run('readPages', task, [port2]);
@@ -90,7 +96,7 @@ async function readSound(
   let failure: Error | undefined;
   port1.on('message', (share: StoredPage[]) => {
     const take = async (): Promise<void> => {
-      await writePages(db, workspace.id, fileId, share);
+      if (!wasRead) await writePages(db, workspace.id, fileId, share);
       written += share.length;
       await onPage(written, info.pages);
       port1.postMessage('taken');
@@ -105,10 +111,12 @@ async function readSound(
     if (failure) throw failure;
     const state: FileState = count === 0 ? 'damaged' : letters < 20 * Math.min(count, 5) ? 'image only' : 'text';
     const all = Math.max(count, info.pages);
+    const read = { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
+    if (wasRead) return { ...read, wasRead };
     // One that cannot be taken apart goes without labels and annotations.
     const { labels, annotations } = await workers.run('pdfInside', input.path).catch(() => NOTHING_INSIDE);
     await finish(db, workspace.id, fileId, state, all, { numbering: { labels, printed, paragraphs }, annotations });
-    return { fileId, state, pages: all, unread: all - count, rebuilt: false, front, embedded: info.embedded };
+    return read;
   } finally {
     port1.close();
   }

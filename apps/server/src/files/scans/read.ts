@@ -125,7 +125,7 @@ async function recognised(
     const stored = await services.storage.put(createReadStream(made.path));
     const input = { ...stored, name, path: services.storage.path(stored.sha256) };
     const read = await readPdf(services, workspace, input, async () => {});
-    await keepConfidence(services.db, workspace.id, read.fileId, made.pages);
+    if (!read.wasRead) await keepConfidence(services.db, workspace.id, read.fileId, made.pages);
     return read;
   } finally {
     await rm(folder, { recursive: true, force: true });

@@ -7,7 +7,7 @@ import { sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, LinesOfPage, Problem, RecognitionLanguages, SourceDetail } from '@pandecta/contract';
+import type { Changed, LinesOfPage, PlainReply, Problem, RecognitionLanguages, SourceDetail } from '@pandecta/contract';
 import { upright } from '../../workers/upright.ts';
 import { makePdf } from '../../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
@@ -115,6 +115,33 @@ describe('a scan', () => {
     expect([await mainFile(), (await me.ask('warden')).total]).toEqual([kept, 1]);
     const { files } = await me.at<SourceDetail>('GET', `/sources/${row.id}`);
     expect(files.filter((f) => /anew/.test(f.name))).toHaveLength(2);
+  });
+
+  test('all of whose pages have corrected lines keeps them, however often it is recognised anew or brought again', async () => {
+    const scan = await scanned(0);
+    await me.import({ 'single.pdf': scan });
+    const at = async (): Promise<string> => {
+      const row = (await me.ask('file:single')).rows[0]!;
+      return `/sources/${row.id}/files/${row.fileId!}`;
+    };
+    const read = async () => (await me.at<LinesOfPage>('GET', `${await at()}/lines?page=1`)).lines[1]!;
+    const { line, text } = await read();
+    await me.at('PUT', `${await at()}/lines`, { page: 1, line, text: 'The castellan shut it', seen: text });
+    for (const _ of [1, 2, 3]) {
+      const { jobId } = await me.at<Changed>('POST', `${await at()}/recognise`, { corrected: 'keep' });
+      await me.jobEnds(jobId!);
+      await server.settle();
+      expect([(await read()).text, (await me.ask('castellan')).total]).toEqual(['The castellan shut it', 1]);
+    }
+    // The very file that has the corrections comes once more.
+    const form = new FormData();
+    const row = (await me.ask('file:single')).rows[0]!;
+    form.append('file', new Blob([(await me.bytes(`/files/${row.fileId!}/content`)) as BlobPart]), 'again.pdf');
+    await me.jobEnds((await me.at<Changed>('POST', `/sources/${row.id}/files`, form)).jobId!);
+    await server.settle();
+    const plain = await me.at<PlainReply>('GET', `${await at()}/plain?from=1&count=1`);
+    expect(plain.pages[0]!.paragraphs.map((p) => p.text)).toContain('The castellan shut it');
+    expect([(await read()).text, (await me.ask('castellan')).total]).toEqual(['The castellan shut it', 1]);
   });
 
   test('is taken out as hOCR as it reads now, and an unsure word is proposed what looks like it', async () => {
