@@ -6,15 +6,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import {
-  candidatesOf,
-  citedPage,
-  citedPages,
-  isPlainCount,
-  numberIn,
-  printedRuns,
-  runOf,
-} from '@pandecta/core/page-numbers';
+import { citedPage, citedPages, isPlainCount, NumberReader, numberIn, runOf } from '@pandecta/core/page-numbers';
 import { pdfPages } from '@pandecta/debian/poppler';
 import { pdfInside } from '@pandecta/server/workers/pdf-inside';
 import { table } from './measure.ts';
@@ -56,16 +48,15 @@ for (const { path, half } of realDocuments(folderOfDocuments())) {
   labelled += pages;
   await pdf.loadingTask.destroy();
   const lines: string[][] = [];
-  const candidates: ReturnType<typeof candidatesOf>[] = [];
+  const reader = new NumberReader();
   for await (const page of pdfPages(path)) {
     lines[page.number] = [...page.lines]
       .sort((a, b) => a.box.y0 - b.box.y0)
       .map((l) => l.text)
       .filter((t) => t.trim());
-    candidates[page.number - 1] = candidatesOf(page);
+    reader.take(page);
   }
-  const printed = printedRuns(Array.from({ length: pages }, (_, i) => candidates[i] ?? []));
-  const cited = citedPages({ labels: [], printed, byHand: [] }, undefined, pages);
+  const cited = citedPages({ labels: [], printed: reader.read().printed, byHand: [] }, undefined, pages);
   const wrong: string[] = [];
   sum.documents += 1;
   for (let page = 1; page <= pages; page += 1) {

@@ -62,7 +62,7 @@ export class NumberPage {
 export class UnsureWord {
   @IsInt() start!: number;
   @IsInt() end!: number;
-  /** What it may be; none where no word looks like it. */
+  /** A word that looks like it and may stand in its place; missing where there is none. */
   @Optional() @IsString() proposal?: string;
 }
 

@@ -16,6 +16,10 @@ import { refuseWrong } from '../records/refuse-wrong.ts';
 import type { CiteResult } from '../workers/tasks.ts';
 import { Styles } from '@pandecta/debian/styles';
 
+/** Texts say their encoding; in other formats it stands within, or is fixed. */
+const typeOf = (mediaType: string): string =>
+  mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType;
+
 export function citeRoutes(declare: Declare, services: Services): void {
   const { db, workers, config } = services;
   const styles = new Styles(config.stylesFolder, (folder) => workers.run('styles', folder));
@@ -52,7 +56,7 @@ export function citeRoutes(declare: Declare, services: Services): void {
     const bytes = await workers.run('printed', { format: body.format, entries, hangingIndent });
     const { mediaType, extension } = PRINT_INFO[body.format];
     return reply
-      .type(mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType)
+      .type(typeOf(mediaType))
       .header('content-disposition', `attachment; filename="bibliography.${extension}"`)
       .send(Buffer.from(bytes));
   });
@@ -63,7 +67,7 @@ export function citeRoutes(declare: Declare, services: Services): void {
       return new Map(entries.map((entry) => [entry.id, entry.text]));
     });
     return reply
-      .type(mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType)
+      .type(typeOf(mediaType))
       .header('content-disposition', `attachment; filename="${name}"`)
       .send(Buffer.from(bytes));
   });

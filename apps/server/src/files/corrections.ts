@@ -92,16 +92,14 @@ export async function sourcesWith(db: Db, workspaceId: string, file: string): Pr
 /** Less sure than this, in percent, a word is shown as one to look at (the measure of Tesseract; by trial on the demo's scans). */
 const UNSURE_BELOW = 75;
 
-/** Words of so many pages before and after say what an unsure word may be. */
-const NEIGHBOURS = 20;
-
 export async function linesOfPage(
-  { db, workers }: Services,
+  services: Services,
   { actor }: Acting,
   file: string,
   page: number,
 ): Promise<LinesOfPage> {
   const { workspaceId } = actor;
+  const { db } = services;
   const first = await asRead(db, workspaceId, file, page);
   const stored = await one(
     db,
@@ -127,25 +125,38 @@ export async function linesOfPage(
       return { line: i, box: line.box, recognised, text: done.get(i) ?? recognised, unsure: done.has(i) ? [] : unsure };
     }),
   };
+  return withProposals(services, workspaceId, file, found);
+}
+
+/** Words of so many pages before and after say what an unsure word may be. */
+const NEIGHBOURS = 20;
+
+/** What each unsure word may be, by the words of the pages around it. */
+async function withProposals(
+  { db, workers }: Services,
+  workspaceId: string,
+  file: string,
+  found: LinesOfPage,
+): Promise<LinesOfPage> {
   const unsure = found.lines.flatMap((line) =>
     line.unsure.map((w) => ({ ...w, says: line.text.slice(w.start, w.end) })),
   );
   if (!unsure.length) return found;
-  const around = and(eq(pages.fileId, file), between(pages.number, page - NEIGHBOURS, page + NEIGHBOURS));
+  const around = and(eq(pages.fileId, file), between(pages.number, found.page - NEIGHBOURS, found.page + NEIGHBOURS));
   const texts = await within(db, workspaceId).all(pages, { text: pages.text }, around);
   const proposed = await workers.run('proposals', {
     words: unsure.map((w) => w.says),
     texts: texts.map((p) => p.text),
   });
   let next = 0;
-  const withProposals = found.lines.map((line) => ({
+  const lines = found.lines.map((line) => ({
     ...line,
     unsure: line.unsure.map((w) => {
       const proposal = proposed[next++];
       return proposal ? { ...w, proposal } : w;
     }),
   }));
-  return { ...found, lines: withProposals };
+  return { ...found, lines };
 }
 
 /** @throws Refusal where the line reads otherwise than the person saw it */

@@ -6,7 +6,7 @@ import { enter, noteResult } from '../queue/once.ts';
 import { workspaceOf } from '../records/workspace.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
-import { readOrRecognise } from './scans/read.ts';
+import { asSentences, readOrRecognise } from './scans/read.ts';
 
 /** Reads a PDF that came for a source, and adds it there. What it did is noted in the same transaction. */
 async function addFileWork(
@@ -19,7 +19,7 @@ async function addFileWork(
     services,
     await workspaceOf(db, workspaceId),
     { ...came, path: storage.path(came.sha256) },
-    (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
+    asSentences(progress),
     came.source,
   );
   const says = await transact(db, async (tx) => {

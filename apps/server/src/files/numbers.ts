@@ -72,7 +72,7 @@ export async function readInside(
   const path = storage.path(file.sha256);
   const [inside, numbers] = await Promise.all([
     workers.run('pdfInside', path).catch(() => NOTHING_INSIDE),
-    workers.run('printedNumbers', path).catch(() => ({ printed: [], paragraphs: [] })),
+    workers.run('numbersInText', path).catch(() => ({ printed: [], paragraphs: [] })),
   ]);
   const read = {
     numbering: { labels: inside.labels, ...numbers },

@@ -65,7 +65,7 @@ export async function attached(
   db: Db,
   services: Pick<Services, 'workers'>,
   actor: Actor,
-  { source, name, instead }: Came,
+  { source, name, instead }: Pick<Came, 'source' | 'name' | 'instead'>,
   kept: [string, ...string[]],
 ): Promise<Change> {
   const attach = (id: string, called: string, present: boolean): Change => ({

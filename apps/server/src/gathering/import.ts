@@ -25,7 +25,7 @@ import { isFile, type Input } from './inputs.ts';
 import { prepare, type Candidate } from './prepare/index.ts';
 import { forgetReadings } from './prepare/readings.ts';
 import { makeReport, messagesOf, storeReport, summary, type StoredReport } from './report.ts';
-import { settingsOf } from './settings.ts';
+import { gatherSettingsOf } from './settings.ts';
 import { fingerprint, settle, type Settled } from './settle.ts';
 import { unpack } from './unpack.ts';
 import { sourceOrigins } from './tables.ts';
@@ -67,7 +67,7 @@ export async function importWork(
     const before = await one(tx, { report: json<StoredReport | null>() }, sql`select report from imports where workspace_id = ${workspaceId} and id = ${row.id}`); // prettier-ignore
     if (before?.report) return before.report;
     await oneAtATime(tx, workspaceId);
-    const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await settingsOf(tx, workspaceId)));
+    const settled = await settle(tx, workspaceId, candidates, waitsBy(row, await gatherSettingsOf(tx, workspaceId)));
     const actor = { workspaceId, userId: row.made_by };
     const notNew = [...settled.known, ...settled.attach].map((k) => k.candidate.id);
     await releaseCitationKeys(tx, workspaceId, notNew);

@@ -24,7 +24,7 @@ import { listKeys, makeKey, revokeKey } from '../access/keys.ts';
 import { importJob } from './jobs.ts';
 import { nameOf } from './names.ts';
 import type { StoredReport } from './report.ts';
-import { setSettings, settingsOf } from './settings.ts';
+import { gatherSettingsOf, setGatherSettings } from './settings.ts';
 import { startImport, type Setting } from './start.ts';
 import { importMessages } from './tables.ts';
 import { findUploads, keepUploads, spendUploads } from './uploads.ts';
@@ -62,8 +62,8 @@ export function gatherRoutes(declare: Declare, services: Services): void {
   declare(routes.gather.makeKey, ({ actor, body }) => makeKey(db, actor, body.name));
   declare(routes.gather.revokeKey, ({ actor, params }) => revokeKey(db, actor, params.key));
   declare(routes.gather.holder, ({ user, workspace }) => ({ name: user.name, workspace: workspace.name }));
-  declare(routes.gather.settings, ({ workspace }) => settingsOf(db, workspace.id));
-  declare(routes.gather.set, ({ workspace, body }) => setSettings(db, workspace.id, body));
+  declare(routes.gather.settings, ({ workspace }) => gatherSettingsOf(db, workspace.id));
+  declare(routes.gather.set, ({ workspace, body }) => setGatherSettings(db, workspace.id, body));
   declare(routes.gather.imports, async (call) => ({
     imports: await findImports(db, call, sql`true`, 0),
   }));

@@ -1,25 +1,20 @@
 /** What a workspace lets pass the intake. */
-import { sql } from 'drizzle-orm';
 import type { GatherSettings } from '@pandecta/contract';
-import type { WorkspaceSettings } from '../access/tables.ts';
+import { setSettings, settingsOf } from '../access/settings.ts';
 import type { Db } from '../database/connect.ts';
-import { json, one } from '../database/read.ts';
 
 /** Where nobody said otherwise. */
 const FIRST: GatherSettings = { passComplete: false, holdReferences: false };
 
-export async function settingsOf(db: Db, workspaceId: string): Promise<GatherSettings> {
-  const found = await one(
-    db,
-    { settings: json<WorkspaceSettings>() },
-    sql`select settings from workspaces where id = ${workspaceId}`,
-  );
-  return { ...FIRST, ...found?.settings.gathering };
+export async function gatherSettingsOf(db: Db, workspaceId: string): Promise<GatherSettings> {
+  return { ...FIRST, ...(await settingsOf(db, workspaceId)).gathering };
 }
 
-export async function setSettings(db: Db, workspaceId: string, gathering: GatherSettings): Promise<GatherSettings> {
-  await db.execute(
-    sql`update workspaces set settings = settings || ${JSON.stringify({ gathering })}::jsonb where id = ${workspaceId}`,
-  );
+export async function setGatherSettings(
+  db: Db,
+  workspaceId: string,
+  gathering: GatherSettings,
+): Promise<GatherSettings> {
+  await setSettings(db, workspaceId, { gathering });
   return gathering;
 }

@@ -11,6 +11,7 @@ import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import type { Actor } from '../access/principal.ts';
+import { setSettings } from '../access/settings.ts';
 import { sweepFiles } from '../files/sweep.ts';
 import type { Progress } from '../indexing/derive.ts';
 import { defineJob } from '../capability.ts';
@@ -23,9 +24,7 @@ import { sources } from '../records/tables.ts';
 import { visibleTo } from '../subjects/registry.ts';
 
 export async function setBinDays(db: Db, { workspaceId }: Actor, days: number): Promise<Changed> {
-  await db.execute(
-    sql`update workspaces set settings = settings || ${JSON.stringify({ binDays: days })}::jsonb where id = ${workspaceId}`,
-  );
+  await setSettings(db, workspaceId, { binDays: days });
   await notify(db, { workspace: workspaceId, touched: { kinds: { source: 'all' } } });
   return { changeId: null, says: `Removed sources now stay in the bin for ${days} days` };
 }

@@ -16,7 +16,7 @@ import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
 import { MARKS_ON } from '../files/marks-on.ts';
 import { numbersOf } from '../files/numbers.ts';
-import { readOrRecognise } from '../files/scans/read.ts';
+import { asSentences, readOrRecognise } from '../files/scans/read.ts';
 import { findFile, findFileOf } from '../files/store.ts';
 import { files } from '../files/tables.ts';
 import type { Job, Progress } from '../queue/kind.ts';
@@ -91,7 +91,7 @@ async function takePagesWork(
     services,
     await workspaceOf(db, workspaceId),
     { ...stored, name, path: storage.path(stored.sha256) },
-    (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
+    asSentences(progress),
     input.source,
   );
   const kept: [string, ...string[]] = recognised ? [recognised.fileId, read.fileId] : [read.fileId];

@@ -4,16 +4,7 @@ import type { PDFArray, PDFDict, PDFDocument, PDFName, PDFNumber, PDFString, PDF
 import { shapeOf, type Annotation } from '@pandecta/core/annotations';
 import { spanWithin } from '@pandecta/core/documents';
 import { isOnWords, quoteAt } from '@pandecta/core/marks';
-import {
-  candidatesOf,
-  numberedParagraphs,
-  paragraphCandidates,
-  printedRuns,
-  type Candidate,
-  type NumberedParagraph,
-  type NumberRun,
-  type NumberStyle,
-} from '@pandecta/core/page-numbers';
+import { NumberReader, type NumberRun, type NumbersInText, type NumberStyle } from '@pandecta/core/page-numbers';
 import { pdfPages } from '@pandecta/debian/poppler';
 import { annotationsIn, type Lib } from './annotations.ts';
 
@@ -85,14 +76,9 @@ function pageLabels(lib: Lib, document: PDFDocument): NumberRun[] {
   return out.filter((r) => Number.isInteger(r.page) && Number.isInteger(r.start)).sort((a, b) => a.page - b.page);
 }
 
-/** The numbers that stand on the pages of a PDF. */
-export async function printedNumbers(path: string): Promise<{ printed: NumberRun[]; paragraphs: NumberedParagraph[] }> {
-  const candidates: Candidate[][] = [];
-  const paragraphs: NumberedParagraph[] = [];
-  for await (const page of pdfPages(path)) {
-    candidates[page.number - 1] = candidatesOf(page);
-    paragraphs.push(...paragraphCandidates(page));
-  }
-  const printed = printedRuns(Array.from(candidates, (c) => c ?? []));
-  return { printed, paragraphs: numberedParagraphs(paragraphs) };
+/** The numbers that stand in the text of a PDF. */
+export async function numbersInText(path: string): Promise<NumbersInText> {
+  const reader = new NumberReader();
+  for await (const page of pdfPages(path)) reader.take(page);
+  return reader.read();
 }

@@ -1,15 +1,7 @@
 /** Reads the pages of a document in a worker, and hands them over in shares, each when the one before was taken. */
 import type { MessagePort } from 'node:worker_threads';
 import { packWords, type Page } from '@pandecta/core/documents';
-import {
-  candidatesOf,
-  numberedParagraphs,
-  paragraphCandidates,
-  printedRuns,
-  type Candidate,
-  type NumberedParagraph,
-  type NumberRun,
-} from '@pandecta/core/page-numbers';
+import { NumberReader, type NumbersInText } from '@pandecta/core/page-numbers';
 import { withoutNul } from '@pandecta/core/text';
 import { Lexemes } from '@pandecta/core/words';
 import { pdfPages } from '@pandecta/debian/poppler';
@@ -35,21 +27,16 @@ export interface StoredPage {
   vector: string;
 }
 
-export interface ReadPages {
+export interface ReadPages extends NumbersInText {
   count: number;
   letters: number;
   front: Page[];
-  /** The numbers that stand on its pages. */
-  printed: NumberRun[];
-  /** The numbers of its paragraphs, where it counts them. */
-  paragraphs: NumberedParagraph[];
 }
 
 /** Whoever takes the shares answers each with a message; closing the port stops the reading. */
 export async function readPages({ path, lead, port }: ReadPagesTask): Promise<ReadPages> {
   const out: ReadPages = { count: 0, letters: 0, front: [], printed: [], paragraphs: [] };
-  const candidates: Candidate[][] = [];
-  const paragraphs: NumberedParagraph[] = [];
+  const numbers = new NumberReader();
   let closed = false;
   let go = (): void => {};
   port.on('message', () => go());
@@ -69,8 +56,7 @@ export async function readPages({ path, lead, port }: ReadPagesTask): Promise<Re
     if (closed) return out;
     if (out.front.length < FRONT) out.front.push(page);
     out.count += 1;
-    candidates[page.number - 1] = candidatesOf(page);
-    paragraphs.push(...paragraphCandidates(page));
+    numbers.take(page);
     out.letters += page.text.length;
     const words = new Lexemes();
     words.add(lead, page.text);
@@ -85,8 +71,7 @@ export async function readPages({ path, lead, port }: ReadPagesTask): Promise<Re
     });
     if (share.length >= PAGES_AT_ONCE) await hand();
   }
-  out.printed = printedRuns(Array.from(candidates, (c) => c ?? []));
-  out.paragraphs = numberedParagraphs(paragraphs);
+  Object.assign(out, numbers.read());
   await hand();
   await taken;
   port.close();

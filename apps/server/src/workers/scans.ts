@@ -1,4 +1,4 @@
-/** What is done with the words of scans: proposals for those that are unsure, and the text as a file of its own. */
+/** Proposals for words that were recognised unsurely, and the text of a document as hOCR. */
 import { hocr as writeHocr, proposalFor, unpackWords, type HocrPage } from '@pandecta/core/documents';
 import { englishWords } from '@pandecta/core/english';
 

@@ -200,7 +200,7 @@ export async function cutPages({ path, pages }: { path: string; pages: number[] 
   return part.save();
 }
 
-export { pdfInside, printedNumbers } from './pdf-inside.ts';
+export { numbersInText, pdfInside } from './pdf-inside.ts';
 export { annotated } from './annotations.ts';
 export { anchored } from './anchoring.ts';
 

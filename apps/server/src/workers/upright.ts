@@ -2,12 +2,13 @@
 import { readFile } from 'node:fs/promises';
 import { skewOf } from '@pandecta/core/documents';
 import { pictureType } from '@pandecta/core/formats';
+import { startOf } from '../storage/storage.ts';
 
 export interface UprightTask {
   path: string;
   /** Where the result is written, without its ending. */
   base: string;
-  /** Of a picture with several pages: which, from 0. */
+  /** The page of a picture that has several, from 0. */
   page?: number;
   /** Clockwise. */
   turn?: number;
@@ -37,9 +38,9 @@ export async function picturePages(path: string): Promise<number> {
   }
 }
 
-const isHeic = async (path: string): Promise<boolean> => pictureType(await readFile(path)) === 'image/heic';
+const isHeic = async (path: string): Promise<boolean> => pictureType(await startOf(path)) === 'image/heic';
 
-/** @returns the picture, a JPEG; nothing where it cannot be opened */
+/** @returns the picture: a JPEG once it is level, before that a PNG, which loses nothing; nothing where it cannot be opened */
 export async function upright({
   path,
   base,
@@ -66,8 +67,9 @@ export async function upright({
     const straight = Math.abs(skew) < LEAST_SKEW ? sharp(step.data) : sharp(step.data).rotate(-skew, { background: 'white' }); // prettier-ignore
     const longer = Math.max(step.info.width, step.info.height);
     const resolution = density && density >= 100 ? density : Math.max(70, Math.round(longer / LONGER_SIDE));
-    const out = `${base}.jpg`;
-    await straight.jpeg({ quality: 88 }).withDensity(resolution).toFile(out);
+    const out = `${base}.${level ? 'jpg' : 'png'}`;
+    const written = level ? straight.jpeg({ quality: 88 }) : straight.png({ compressionLevel: 1 });
+    await written.withDensity(resolution).toFile(out);
     return { path: out, resolution };
   } catch {
     return undefined;

@@ -84,11 +84,11 @@ const recognising = ref(false);
 /** Whether its words were recognised, or are still to be. */
 const isScan = computed(() => props.document?.corrected !== undefined || props.document?.state === 'image only');
 const hasText = computed(() => props.shows === 'pages' && props.document?.state === 'text');
-/** @param personal with those nobody else sees */
 function saveHocr(): void {
   const { sourceId: source, fileId: file } = props.document!;
   location.assign(addressOf(routes.files.hocr, { source, file }));
 }
+/** @param personal with those nobody else sees */
 function save(personal: 'yes' | 'no'): void {
   const { sourceId: source, fileId: file } = props.document!;
   location.assign(addressOf(routes.marks.annotated, { source, file, query: { personal } }));

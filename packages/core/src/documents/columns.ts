@@ -83,7 +83,7 @@ function guttersOf(lines: TextLine[]): number[] {
   return first !== undefined && second !== undefined ? [first, second] : [];
 }
 
-/** Whether most lines after the gutter have lines level with them before it that end well before it: else they are set in, no more. */
+/** Whether text stands on both sides at the same height: two columns, and neither an indented block nor a table of short cells. */
 function isBeside(lines: TextLine[], x: number): boolean {
   const after = lines.filter((l) => l.box.x0 >= x - HANG);
   const before = lines.filter((l) => l.box.x1 <= x + HANG);

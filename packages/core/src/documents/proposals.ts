@@ -43,7 +43,7 @@ function* oneOff(word: string): Generator<string> {
   }
 }
 
-/** Longer than any word that is read wrongly by a letter or two. */
+/** In letters; for longer words too many others would have to be tried. */
 const LONGEST = 24;
 
 /** @param word as it was recognised, with what stands around it @returns as it would be written; nothing where none is better */

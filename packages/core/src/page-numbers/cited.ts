@@ -21,7 +21,7 @@ export interface CitedPages {
   runs: NumberRun[];
   /** Where they are from. */
   origin: NumberOrigin;
-  /** Of a judgment, by which it is cited instead. */
+  /** The numbered paragraphs of a judgment, which is cited by them and not by its pages. */
   paragraphs?: NumberedParagraph[] | undefined;
 }
 

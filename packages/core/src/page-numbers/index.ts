@@ -3,4 +3,5 @@ export * from './cited.ts';
 export * from './paragraphs.ts';
 export * from './place.ts';
 export * from './printed.ts';
+export * from './read.ts';
 export * from './runs.ts';

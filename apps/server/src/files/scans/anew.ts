@@ -1,12 +1,12 @@
 /** A scan recognised anew: in other languages, or because the recognition is better by now. */
-import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Changed, RecogniseAnew } from '@pandecta/contract';
 import { counted } from '@pandecta/core/wording';
 import type { Acting } from '../../access/principal.ts';
 import { defineJob } from '../../capability.ts';
 import { commitWithin } from '../../changes/commit.ts';
 import { transact, type Db } from '../../database/connect.ts';
-import { number, rows } from '../../database/read.ts';
+import { number, one, rows } from '../../database/read.ts';
 import { array } from '../../database/sql.ts';
 import { within } from '../../database/within.ts';
 import { Refusal } from '../../errors.ts';
@@ -18,7 +18,7 @@ import { attached } from '../of-source.ts';
 import { findFileOf } from '../store.ts';
 import { corrections, pages, pagesAsRead } from '../tables.ts';
 import { languagesFor, refuseUninstalled } from './languages.ts';
-import { MOST_SCANNED_PAGES, recogniseScan } from './read.ts';
+import { asSentences, MOST_SCANNED_PAGES, recogniseScan } from './read.ts';
 
 interface Anew {
   source: string;
@@ -40,11 +40,14 @@ async function correctedPages(db: Db, workspaceId: string, file: string): Promis
 
 /** Of a file whose words were recognised, on how many of its pages lines were corrected; undefined of any other. */
 export async function correctedOf(db: Db, workspaceId: string, file: string): Promise<number | undefined> {
-  const isRecognised = await within(db, workspaceId).has(
-    pages,
-    and(eq(pages.fileId, file), isNotNull(pages.confidence)),
+  const of = sql`where workspace_id = ${workspaceId} and file_id = ${file}`;
+  const found = await one(
+    db,
+    { pages: number },
+    sql`select count(distinct page)::int as pages from corrections ${of}
+      having exists (select 1 from pages ${of} and confidence is not null)`,
   );
-  return isRecognised ? (await correctedPages(db, workspaceId, file)).length : undefined;
+  return found?.pages;
 }
 
 /** @throws Refusal where the file was not recognised, or lines were corrected and nobody said what is to become of them */
@@ -89,7 +92,7 @@ async function work(
   const read = await recogniseScan(services, await workspaceOf(db, workspaceId), scan, {
     languages: input.languages,
     keep: new Set(keep),
-    says: (done, total, sentence) => progress(done, total, sentence[0]!.toUpperCase() + sentence.slice(1)),
+    says: asSentences(progress),
   });
   if (!read) return `No text was recognised in ${file.name}; it stays as it was`;
   await keepPages(db, workspaceId, file.id, read.fileId, keep);
@@ -99,7 +102,7 @@ async function work(
     // What was said of its pages holds for the same pages.
     await tx.execute(sql`update files n set numbered_by_hand = o.numbered_by_hand, taken_from = o.taken_from from files o
       where n.workspace_id = ${workspaceId} and n.id = ${read.fileId} and o.workspace_id = n.workspace_id and o.id = ${file.id}`);
-    const came = { source: input.source, sha256: '', bytes: 0, name: file.name, instead: file.id };
+    const came = { source: input.source, name: file.name, instead: file.id };
     const change = await attached(tx, services, actor, came, [read.fileId]);
     const sentence = `Recognised the text of ${file.name} anew${keep.length ? `; ${counted(keep.length, 'page')} with corrected lines stayed` : ''}`;
     const committed = await commitWithin(tx, actor, change.do === 'all' ? { ...change, says: sentence } : change);
@@ -110,7 +113,7 @@ async function work(
   return says;
 }
 
-/** What is known of pages comes to another file with the same pictures: their words, lines and corrections. */
+/** Copies the words, lines and corrections of pages to another file that has the same pictures. */
 async function keepPages(db: Db, workspaceId: string, from: string, to: string, kept: number[]): Promise<void> {
   if (!kept.length) return;
   await transact(db, async (tx) => {

@@ -1,10 +1,9 @@
-/** In which languages text is recognised: what is installed, what the workspace chose, what a source says of itself. */
-import { eq, sql } from 'drizzle-orm';
+/** The languages text is recognised in: installed on the server, chosen for the workspace, named in a source's record. */
+import { eq } from 'drizzle-orm';
 import type { RecognitionLanguages } from '@pandecta/contract';
 import { installedLanguages } from '@pandecta/debian/tesseract';
-import type { WorkspaceSettings } from '../../access/tables.ts';
+import { setSettings, settingsOf } from '../../access/settings.ts';
 import type { Db } from '../../database/connect.ts';
-import { json, one } from '../../database/read.ts';
 import { within } from '../../database/within.ts';
 import { Refusal } from '../../errors.ts';
 import { sources } from '../../records/tables.ts';
@@ -28,15 +27,11 @@ function nameOf(language: string): string {
 
 export async function recognitionLanguages(db: Db, workspaceId: string): Promise<RecognitionLanguages> {
   const installed = await installedLanguages();
-  const found = await one(
-    db,
-    { settings: json<WorkspaceSettings>() },
-    sql`select settings from workspaces where id = ${workspaceId}`,
-  );
-  const chosen = (found?.settings.recognition ?? FIRST).filter((l) => installed.includes(l));
+  const { recognition = FIRST } = await settingsOf(db, workspaceId);
+  const chosen = recognition.filter((l) => installed.includes(l));
   return {
     installed: installed.map((code) => ({ code, name: nameOf(code) })),
-    // One that was removed from the machine is none any more.
+    // A language that was chosen may have been uninstalled since.
     chosen: chosen.length ? chosen : installed.slice(0, 1),
   };
 }
@@ -44,9 +39,7 @@ export async function recognitionLanguages(db: Db, workspaceId: string): Promise
 /** @throws Refusal where one is not installed */
 export async function setLanguages(db: Db, workspaceId: string, languages: string[]): Promise<RecognitionLanguages> {
   await refuseUninstalled(languages);
-  await db.execute(
-    sql`update workspaces set settings = settings || ${JSON.stringify({ recognition: languages })}::jsonb where id = ${workspaceId}`,
-  );
+  await setSettings(db, workspaceId, { recognition: languages });
   return recognitionLanguages(db, workspaceId);
 }
 

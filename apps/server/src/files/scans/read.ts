@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { drawPage, partPage } from '@pandecta/debian/poppler';
 import { quarterTurn, recognisePages, type Picture, type ToRecognise } from '@pandecta/debian/tesseract';
+import type { Progress } from '../../queue/kind.ts';
 import type { Services } from '../../services.ts';
 import { keepConfidence } from './confidence.ts';
 import { languagesFor } from './languages.ts';
@@ -17,13 +18,19 @@ export const MOST_SCANNED_PAGES = 300;
 const RESOLUTION = 200;
 
 type Reading = Pick<Services, 'db' | 'workers' | 'storage'>;
-/** Told how far it is, as a sentence; may throw to stop. */
-export type Says = (done: number, total: number, sentence: string) => Promise<void>;
+/** Told how far it is, in words that go on a sentence; may throw to stop. */
+export type Says = (done: number, total: number, words: string) => Promise<void>;
+
+/** Where the words are a sentence of their own. */
+export const asSentences =
+  (progress: Progress): Says =>
+  (done, total, words) =>
+    progress(done, total, words[0]!.toUpperCase() + words.slice(1));
 
 /** A picture that is a page, or several: how it is turned and cut. */
 export interface PagePicture {
   path: string;
-  /** Of a picture with several pages: which, from 0. */
+  /** The page of a picture that has several, from 0. */
   page: number;
   /** Clockwise, in degrees; where it is not said, Tesseract is asked which way is up. */
   turn?: number;
@@ -32,7 +39,7 @@ export interface PagePicture {
 
 /**
  * A PDF, read, and its text recognised where its pages are pictures.
- * @param source whose it is, for its language
+ * @param source the one the file belongs to: the language its record names is recognised too
  * @returns the PDF as it came, and the same with recognised words, where it had none and some were found
  */
 export async function readOrRecognise(
@@ -66,9 +73,7 @@ export async function recogniseScan(
     languages,
     onPage: (page) => says(page - 1, pages, `recognising the text of page ${page} of ${pages}`),
     draw: async (page, base) =>
-      keep.has(page)
-        ? undefined
-        : drawn(services, { path: await drawPage(path, page, base, RESOLUTION), page: 0 }, base),
+      keep.has(page) ? undefined : level(services, await drawPage(path, page, `${base}-drawn`, RESOLUTION), base),
     leave: (page, to) => partPage(path, page, to),
   });
   return read?.state === 'text' ? read : undefined;
@@ -98,18 +103,17 @@ export async function pagesOfPicture({ workers }: Reading, path: string): Promis
   return Array.from({ length: count }, (_, page) => ({ path, page }));
 }
 
-/** A page's picture, upright and level: first as it is said or as Tesseract sees it, then by its own lines. */
-async function drawn(
-  { workers }: Reading,
-  { turn, ...picture }: PagePicture,
-  base: string,
-): Promise<Picture | undefined> {
-  const first = await workers.run('upright', { ...picture, turn, base: `${base}-first` });
-  if (!first) return undefined;
-  const turned = turn === undefined ? await quarterTurn(first.path) : 0;
-  const level = await workers.run('upright', { path: first.path, turn: turned, level: true, base });
-  await rm(first.path, { force: true });
-  return level;
+/** A page of a picture, turned and cut as it is said, else as the picture says itself; then level. */
+async function drawn(services: Reading, picture: PagePicture, base: string): Promise<Picture | undefined> {
+  const first = await services.workers.run('upright', { ...picture, base: `${base}-first` });
+  return first && level(services, first.path, base, picture.turn === undefined ? undefined : 0);
+}
+
+/** Upright and level: by the turn that is said or that Tesseract finds, then by the lines of the page. @param path is removed */
+async function level({ workers }: Reading, path: string, base: string, said?: 0): Promise<Picture | undefined> {
+  const made = await workers.run('upright', { path, turn: said ?? (await quarterTurn(path)), level: true, base });
+  await rm(path, { force: true });
+  return made;
 }
 
 async function recognised(

@@ -136,7 +136,7 @@ describe('a scan', () => {
     // The very file that has the corrections comes once more.
     const form = new FormData();
     const row = (await me.ask('file:single')).rows[0]!;
-    form.append('file', new Blob([(await me.bytes(`/files/${row.fileId!}/content`)) as BlobPart]), 'again.pdf');
+    form.append('file', new Blob([Buffer.from(await me.bytes(`/files/${row.fileId!}/content`))]), 'again.pdf');
     await me.jobEnds((await me.at<Changed>('POST', `/sources/${row.id}/files`, form)).jobId!);
     await server.settle();
     const plain = await me.at<PlainReply>('GET', `${await at()}/plain?from=1&count=1`);

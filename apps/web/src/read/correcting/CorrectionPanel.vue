@@ -92,7 +92,7 @@ const stops = computed(() => (data.value?.lines ?? []).flatMap((line, i) => line
 function proposalAt(line: LineOfPage, caret: number): LineOfPage['unsure'][number] | undefined {
   // Once a line is being written, its words are no longer where they were.
   if (drafts.value[line.line] !== undefined && drafts.value[line.line] !== line.text) return undefined;
-  return line.unsure.find((w) => w.proposal && w.start <= caret && caret <= w.end);
+  return line.unsure.find(({ proposal, start, end }) => proposal && start <= caret && caret <= end);
 }
 async function take(event: KeyboardEvent, line: LineOfPage, i: number): Promise<void> {
   const word = proposalAt(line, (event.target as HTMLInputElement).selectionStart ?? 0);
