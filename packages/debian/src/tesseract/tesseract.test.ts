@@ -91,3 +91,36 @@ test('English is among the languages that are installed, and what only tells whi
   expect(languages).toContain('eng');
   expect(languages).not.toContain('osd');
 });
+
+test.each([
+  ['upright is never tried in another way', 0, [0]],
+  ['on its head is found the way up that reads best', 180, [0, 180]],
+])('a page of italics %s', async (_, lies, tried) => {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRomanItalic);
+  const page = doc.addPage([420, 300]);
+  for (let i = 0; i < 10; i += 1)
+    page.drawText('The keeper shut the lower gate in the spring of the year.', {
+      x: 40,
+      y: 260 - i * 18,
+      size: 12,
+      font,
+    });
+  const turns: number[] = [];
+  const made = await recognisePages({
+    pages: 1,
+    languages: ['eng'],
+    folder,
+    async draw(_page, base, turn) {
+      turns.push(turn);
+      page.setRotation(degrees((lies + turn) % 360));
+      writeFileSync(`${base}-drawn.pdf`, await doc.save());
+      execFileSync('pdftoppm', ['-png', '-r', '150', '-singlefile', `${base}-drawn.pdf`, base]);
+      return { path: `${base}.png`, resolution: 150 };
+    },
+    leave: async () => false,
+    onPage: async () => {},
+  });
+  expect(made!.pages[0]!.map((w) => w.text).join(' ')).toContain('The keeper shut the lower gate in the spring');
+  expect(turns).toEqual(tried);
+});

@@ -4,7 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { drawPage, partPage } from '@pandecta/debian/poppler';
-import { quarterTurn, recognisePages, type Picture, type ToRecognise } from '@pandecta/debian/tesseract';
+import { recognisePages, type Picture, type ToRecognise, type Turn } from '@pandecta/debian/tesseract';
 import type { Progress } from '../../queue/kind.ts';
 import type { Services } from '../../services.ts';
 import { keepConfidence } from './confidence.ts';
@@ -32,7 +32,7 @@ export interface PagePicture {
   path: string;
   /** The page of a picture that has several, from 0. */
   page: number;
-  /** Clockwise, in degrees; where it is not said, Tesseract is asked which way is up. */
+  /** Clockwise, in degrees; where it is not said, it is found out which way is up. */
   turn?: number;
   crop?: { left: number; top: number; width: number; height: number };
 }
@@ -72,8 +72,8 @@ export async function recogniseScan(
     pages,
     languages,
     onPage: (page) => says(page - 1, pages, `recognising the text of page ${page} of ${pages}`),
-    draw: async (page, base) =>
-      keep.has(page) ? undefined : level(services, await drawPage(path, page, `${base}-drawn`, RESOLUTION), base),
+    draw: async (page, base, turn) =>
+      keep.has(page) ? undefined : level(services, await drawPage(path, page, `${base}-drawn`, RESOLUTION), base, turn),
     leave: (page, to) => partPage(path, page, to),
   });
   return read?.state === 'text' ? read : undefined;
@@ -92,7 +92,7 @@ export async function recognisePictures(
     pages,
     languages,
     onPage: (page) => says(page - 1, pages, `recognising the text of page ${page} of ${pages}`),
-    draw: (page, base) => drawn(services, pictures[page - 1]!, base),
+    draw: (page, base, turn) => drawn(services, pictures[page - 1]!, base, turn),
     leave: () => Promise.resolve(false),
   });
 }
@@ -104,14 +104,16 @@ export async function pagesOfPicture({ workers }: Reading, path: string): Promis
 }
 
 /** A page of a picture, turned and cut as it is said, else as the picture says itself; then level. */
-async function drawn(services: Reading, picture: PagePicture, base: string): Promise<Picture | undefined> {
+async function drawn(services: Reading, picture: PagePicture, base: string, turn: Turn): Promise<Picture | undefined> {
+  // What a person said is upright is not tried in other ways.
+  if (turn && picture.turn !== undefined) return undefined;
   const first = await services.workers.run('upright', { ...picture, base: `${base}-first` });
-  return first && level(services, first.path, base, picture.turn === undefined ? undefined : 0);
+  return first && level(services, first.path, base, turn);
 }
 
-/** Upright and level: by the turn that is said or that Tesseract finds, then by the lines of the page. @param path is removed */
-async function level({ workers }: Reading, path: string, base: string, said?: 0): Promise<Picture | undefined> {
-  const made = await workers.run('upright', { path, turn: said ?? (await quarterTurn(path)), level: true, base });
+/** Turned, then laid level by the lines of the page. @param path is removed */
+async function level({ workers }: Reading, path: string, base: string, turn: Turn): Promise<Picture | undefined> {
+  const made = await workers.run('upright', { path, turn, level: true, base });
   await rm(path, { force: true });
   return made;
 }
