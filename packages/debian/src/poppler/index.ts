@@ -74,6 +74,21 @@ export async function drawPage(path: string, page: number, base: string, resolut
   return `${base}.png`;
 }
 
+/** Draws a part of a page as a PNG. @param rect in points, on the page as it is shown @returns its path */
+export async function drawRegion(
+  path: string,
+  page: number,
+  { x0, y0, x1, y1 }: { x0: number; y0: number; x1: number; y1: number },
+  base: string,
+  resolution: number,
+): Promise<string> {
+  const [n, scale] = [String(page), resolution / 72];
+  const dots = (points: number): string => String(Math.max(0, Math.round(points * scale)));
+  const place = ['-x', dots(x0), '-y', dots(y0), '-W', dots(Math.max(1, x1 - x0)), '-H', dots(Math.max(1, y1 - y0))];
+  await textOf('pdftoppm', ['-r', String(resolution), '-png', '-cropbox', '-f', n, '-l', n, ...place, '-singlefile', path, base]); // prettier-ignore
+  return `${base}.png`;
+}
+
 /** One page of a PDF as a PDF of its own. @returns whether it could be made */
 export async function partPage(path: string, page: number, to: string): Promise<boolean> {
   const n = String(page);

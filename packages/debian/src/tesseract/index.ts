@@ -7,6 +7,8 @@ export interface RecognisedWord {
   text: string;
   /** In percent. */
   confidence: number;
+  /** Whether it is taller than wide on the picture: Tesseract reads lines that run up or down as well, and leaves them so. */
+  isTall: boolean;
 }
 
 export interface Recognised {
@@ -42,7 +44,7 @@ export async function quarterTurn(path: string): Promise<Turn> {
   return sure >= SURE && (turn === 90 || turn === 180 || turn === 270) ? turn : 0;
 }
 
-/** Tesseract's table: in the last two columns how sure it is of a word and the word; -1 is of no word. */
+/** Tesseract's table: a word's box (left, top, width, height), then how sure it is of it (-1 where it is none) and the word. */
 function wordsIn(tsv: string): RecognisedWord[] {
   return tsv
     .split('\n')
@@ -50,7 +52,8 @@ function wordsIn(tsv: string): RecognisedWord[] {
     .flatMap((row) => {
       const cells = row.split('\t');
       const [confidence, text] = [Number(cells[10]), cells[11]?.trim()];
-      return text && confidence >= 0 ? [{ text, confidence }] : [];
+      const isTall = Number(cells[9]) > Number(cells[8]);
+      return text && confidence >= 0 ? [{ text, confidence, isTall }] : [];
     });
 }
 
@@ -101,14 +104,21 @@ export interface ToRecognise {
 
 /** In percent, the mean of a page's words: upright ones of the demo came to 96, the same on their head to 43 to 48. */
 const UPRIGHT_FROM = 65;
-/** Of fewer words a mean says nothing. */
+/** Of fewer words a mean says nothing: a page is turned to what reads surely, or not at all. */
 const FEW_WORDS = 5;
 const sureOf = (words: RecognisedWord[]): number =>
   words.reduce((sum, w) => sum + w.confidence, 0) / Math.max(1, words.length);
+/** By the longer words: a short one is taller than wide as it stands. */
+function liesOnItsSide(words: RecognisedWord[]): boolean {
+  const long = words.filter((w) => w.text.length >= 4);
+  return long.filter((w) => w.isTall).length > long.length / 2;
+}
+const stands = (words: RecognisedWord[]): boolean =>
+  words.length >= FEW_WORDS && sureOf(words) >= UPRIGHT_FROM && !liesOnItsSide(words);
 
 /**
  * A page as it lies, if its words are recognised surely; else the way up in which they are recognised most surely. A page that reads
- * well is never turned: what Tesseract says of the way up is only where trying begins.
+ * well from left to right is never turned: what Tesseract says of the way up is only where trying begins.
  */
 async function recogniseUpright(
   { languages, folder, draw }: Pick<ToRecognise, 'languages' | 'folder' | 'draw'>,
@@ -121,13 +131,14 @@ async function recogniseUpright(
     return words && { pdf: `${base}.pdf`, words, path: picture.path };
   };
   let best = await turned(0);
-  if (!best || sureOf(best.words) >= UPRIGHT_FROM) return best;
+  if (!best || stands(best.words)) return best;
   const likely = await quarterTurn(best.path);
-  const turns = best.words.length < FEW_WORDS ? [likely] : [likely, 180, 90, 270];
-  for (const turn of new Set(turns as Turn[])) {
+  const least = best.words.length < FEW_WORDS || liesOnItsSide(best.words) ? UPRIGHT_FROM : sureOf(best.words);
+  for (const turn of new Set<Turn>([likely, 180, 90, 270])) {
     const other = turn ? await turned(turn) : undefined;
-    if (other && sureOf(other.words) > sureOf(best.words)) best = other;
-    if (sureOf(best.words) >= UPRIGHT_FROM) break;
+    if (!other || other.words.length < FEW_WORDS || sureOf(other.words) <= least) continue;
+    best = other;
+    if (stands(other.words)) break;
   }
   return best;
 }

@@ -95,6 +95,7 @@ test('English is among the languages that are installed, and what only tells whi
 test.each([
   ['upright is never tried in another way', 0, [0]],
   ['on its head is found the way up that reads best', 180, [0, 180]],
+  ['on its side is put upright, though it reads as it lies', 90, [0, 270]],
 ])('a page of italics %s', async (_, lies, tried) => {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.TimesRomanItalic);
