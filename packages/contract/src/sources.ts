@@ -282,7 +282,39 @@ export class BinDays {
   @IsInt() @Min(1) @Max(3650) days!: number;
 }
 
+/** A source as its archive keeps it. */
+export class ArchivedSource {
+  @IsUUID() id!: string;
+  @IsString() title!: string;
+  /** The variables archive, archive_collection and archive_location of its record; empty where they are not said. */
+  @IsString() archive!: string;
+  @IsString() collection!: string;
+  @IsString() location!: string;
+  /** The pages of its documents: none where nothing of it was scanned. */
+  @IsInt() pages!: number;
+  /** How many of them sources of their own were made of. */
+  @IsInt() taken!: number;
+  /** How many were looked at by somebody going through them. */
+  @IsInt() sorted!: number;
+}
+
+export class ArchivesReply {
+  /** In the archives' own order: archive, collection, location, numbers in it by their size. */
+  @ListOf(() => ArchivedSource) sources!: ArchivedSource[];
+  /** Whether there are more than are told. */
+  @IsBoolean() more!: boolean;
+}
+
 export const sourceRoutes = {
+  archives: route({
+    method: 'GET',
+    path: '/w/:workspace/archives',
+    may: 'read',
+    bounded: true,
+    summary:
+      'Sources that are kept in archives, in the order of archive, collection and place in it, with what was scanned of them.',
+    reply: ArchivesReply,
+  }),
   bin: route({
     method: 'GET',
     path: '/w/:workspace/bin',

@@ -4,6 +4,7 @@ import type { Declare } from '../http/route.ts';
 import { findFileOf } from '../files/store.ts';
 import { chosenIds } from '../searching/chosen.ts';
 import type { Services } from '../services.ts';
+import { archives } from './archives.ts';
 import { alterSources, previewAltering } from './altering.ts';
 import { binState, emptyBin, setBinDays } from './bin.ts';
 import { sortedPages, sortPage } from './sorting.ts';
@@ -29,6 +30,7 @@ export function sourceRoutes(declare: Declare, services: Services): void {
   );
   declare(routes.altering.preview, (call) => previewAltering(services, call, call.body));
   declare(routes.altering.alter, (call) => alterSources(services, call, call.body));
+  declare(routes.sources.archives, ({ actor }) => archives(services.db, actor));
   declare(routes.sources.bin, ({ actor }) => binState(services.db, actor));
   declare(routes.sources.emptyBin, ({ actor, body }) => emptyBin(services, actor, body.seen));
   declare(routes.sources.binDays, ({ actor, body }) => setBinDays(services.db, actor, body.days));
