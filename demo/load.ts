@@ -307,6 +307,8 @@ async function markPassages({ chance: of, from, share, most, highlights, own }: 
 await markPassages({ chance, from: 1, share: 0.45, most: 12, highlights: 0.8, own: 0.08 });
 // Those of the spring, in what was read more closely.
 await markPassages({ chance: new Chance(1975), from: 5, share: 0.3, most: 8, highlights: 0.7, own: 0 });
+// Those of the second reading, for the chapters.
+await markPassages({ chance: new Chance(1873), from: 2, share: 0.22, most: 6, highlights: 0.75, own: 0 });
 // Places without words of their own: a table, and a spot on a page.
 for (const [i, f] of files.slice(0, 12).entries()) {
   const region = i % 3 < 2;

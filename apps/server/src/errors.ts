@@ -23,6 +23,7 @@ export const ERRORS = {
   no_such_sense: [404, 'There is no such sense in this workspace.'],
   sense_used: [409, 'The sense “%s” is that of %s. Retire it, or merge it into another; nothing was removed.'],
   no_such_mark: [404, 'There is no such mark in this workspace.'],
+  no_such_picture: [404, 'This mark has no picture: it is no region of a page that can be drawn.'],
   no_such_gloss: [404, 'There is no such gloss in this workspace.'],
   no_such_key: [404, 'There is no such key of yours in this workspace.'],
   no_such_import: [404, 'There is no such import in this workspace.'],

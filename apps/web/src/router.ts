@@ -23,6 +23,7 @@ export const router = createRouter({
     { path: '/sources/compare', name: 'compare', component: () => import('./sources/collections/CompareView.vue') },
     { path: '/sources/saved', name: 'saved', component: () => import('./sources/saved/SavedView.vue') },
     { path: '/sources/list', name: 'list', component: () => import('./sources/ledger/ShownPage.vue') },
+    { path: '/sources/archives', name: 'archives', component: () => import('./sources/archives/ArchivesView.vue') },
     { path: '/sources/history', name: 'activity', component: () => import('./sources/history/ActivityView.vue') },
     { path: '/check/report', name: 'proofing report', component: () => import('./check/ProofReport.vue') },
     { path: '/check/together', name: 'bring together', component: () => import('./check/ConsolidateView.vue') },

@@ -22,7 +22,7 @@ import { Changed } from './changes.ts';
 import { RectBody } from './marks.ts';
 import { RECORDS, route } from './route.ts';
 import { PARAGRAPH_KINDS, type ParagraphKind } from '@pandecta/core/documents';
-import { ListOf, Optional, OrNull, Part, Texts } from './shape.ts';
+import { ListOf, Optional, OptionalPart, OrNull, Part, Texts } from './shape.ts';
 import { LitSpan } from './sources.ts';
 
 export class PageHit {
@@ -204,6 +204,29 @@ export class TakenPages {
   @ListOf(() => TakenAsSource) taken!: TakenAsSource[];
 }
 
+/** What is kept of a picture once it is turned, in shares of its width and height. */
+export class Crop {
+  @IsNumber() @Min(0) @Max(1) left!: number;
+  @IsNumber() @Min(0) @Max(1) top!: number;
+  @IsNumber() @Min(0.01) @Max(1) width!: number;
+  @IsNumber() @Min(0.01) @Max(1) height!: number;
+}
+
+export const TURNS_OF_PICTURES = [0, 90, 180, 270] as const;
+
+export class PageOfPictures {
+  /** Which of the pictures that come, from 0; of one with several pages, all of them. */
+  @IsInt() @Min(0) @Max(1000) picture!: number;
+  /** Clockwise; where it is not said, the application finds out which way is up. */
+  @Optional() @IsIn(TURNS_OF_PICTURES) turn?: (typeof TURNS_OF_PICTURES)[number];
+  @OptionalPart(() => Crop) crop?: Crop;
+}
+
+/** Pictures as the pages of one document, in their order. */
+export class PagesOfPictures {
+  @ListOf(() => PageOfPictures) @ArrayMinSize(1) @ArrayMaxSize(300) pages!: PageOfPictures[];
+}
+
 /** A link in place of a file. */
 export class LinkFile {
   @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false })
@@ -218,6 +241,14 @@ export const fileRoutes = {
     path: '/w/:workspace/sources/:source/files',
     may: 'edit',
     summary: 'Add a file to a source, as multipart; with the field “instead”, in place of another of its files.',
+    reply: Changed,
+  }),
+  pictures: route({
+    method: 'POST',
+    path: '/w/:workspace/sources/:source/pictures',
+    may: 'edit',
+    summary:
+      'Make one document of several pictures, as multipart: the fields “name” and “pages” before the pictures; a job does it.',
     reply: Changed,
   }),
   link: route({

@@ -288,6 +288,14 @@ export const markRoutes = {
     summary: 'Show a mark of one’s own to all members.',
     reply: Changed,
   }),
+  picture: route({
+    method: 'GET',
+    path: '/w/:workspace/marks/:mark/picture',
+    may: 'read',
+    bounded: true,
+    summary: 'What a region shows, cut out of its page.',
+    produces: 'image/png',
+  }),
   readAnnotations: route({
     method: 'POST',
     path: '/w/:workspace/sources/:source/files/:file/annotations',

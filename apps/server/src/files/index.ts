@@ -6,13 +6,14 @@ import { fileFacets } from './facets.ts';
 import { fileChanges } from './change.ts';
 import { ONCE_A_DAY, type Capability } from '../capability.ts';
 import { addFileJob } from './jobs.ts';
+import { addPicturesJob } from './scans/pictures.ts';
 import { recogniseAnewJob } from './scans/anew.ts';
 import { fileRoutes } from './routes.ts';
 import { sweepFiles } from './sweep.ts';
 
 export const files = {
   routes: fileRoutes,
-  jobs: [addFileJob, recogniseAnewJob],
+  jobs: [addFileJob, recogniseAnewJob, addPicturesJob],
   regular: { 'sweep-files': { at: ONCE_A_DAY, work: (services) => sweepFiles(services) } },
   changes: fileChanges,
   facets: [fileFacets],

@@ -149,7 +149,7 @@ export async function removeFile(
 }
 
 /** @throws Refusal where there is no such source */
-async function mainOf(db: Db, { workspaceId }: Actor, source: string): Promise<string | null> {
+export async function mainOf(db: Db, { workspaceId }: Actor, source: string): Promise<string | null> {
   const one = and(eq(sources.id, source), eq(sources.presence, 'live'));
   const found = await within(db, workspaceId).first(sources, { main: sources.mainFile }, one);
   if (!found) throw new Refusal('no_such_source');

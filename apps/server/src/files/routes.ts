@@ -18,6 +18,7 @@ import { addFile, editFile, linkFile, removeFile } from './of-source.ts';
 import { correctLine, linesOfPage } from './corrections.ts';
 import { recogniseAnew } from './scans/anew.ts';
 import { hocrOf } from './scans/hocr.ts';
+import { addPictures } from './scans/pictures.ts';
 import { recognitionLanguages, setLanguages } from './scans/languages.ts';
 import { keepPassword, passwordOf } from './passwords.ts';
 import { plainPages } from './plain.ts';
@@ -40,6 +41,7 @@ export function fileRoutes(declare: Declare, services: Services): void {
     }
     throw new Refusal('no_files');
   });
+  declare(routes.files.pictures, (call) => addPictures(services, call, call.params.source, call.request));
   declare(routes.files.link, (call) => linkFile(services, call, call.params.source, call.body));
   declare(routes.files.edit, (call) => editFile(services, call, call.params.source, call.params.file, call.body));
   declare(routes.files.remove, (call) => removeFile(services, call, call.params.source, call.params.file));

@@ -1,4 +1,5 @@
 /** Documents with their marks; marks across sources; the senses marks have. */
+import { createHash } from 'node:crypto';
 import { routes } from '@pandecta/contract';
 import { numbersOf, readInside } from '../files/numbers.ts';
 import { correctedOf } from '../files/scans/anew.ts';
@@ -10,6 +11,7 @@ import { annotatedPdf } from './annotated.ts';
 import { readAnnotations, unreadAnnotations } from './coming.ts';
 import { editSense, makeSense, mergeSense, orderSenses, removeSense, sensesOf } from './senses.ts';
 import { editMark, makeMark, removeMark, shareMark } from './service.ts';
+import { drawn, picturedBy } from './picture.ts';
 import { marksOf } from './store.ts';
 
 export function markRoutes(declare: Declare, services: Services): void {
@@ -37,6 +39,14 @@ export function markRoutes(declare: Declare, services: Services): void {
   declare(marks.edit, ({ actor, params, body }) => editMark(services, actor, params.mark, body));
   declare(marks.remove, ({ actor, params }) => removeMark(services, actor, params.mark));
   declare(marks.share, ({ actor, params }) => shareMark(services, actor, params.mark));
+  declare(marks.picture, async ({ actor, params, request, reply }) => {
+    const what = await picturedBy(services, actor, params.mark);
+    const etag = `"${createHash('sha256').update(JSON.stringify(what)).digest('hex').slice(0, 32)}"`;
+    // Shown only to who may still see it: each time the server is asked.
+    void reply.headers({ etag, 'cache-control': 'private, no-cache' }).type('image/png');
+    if (request.headers['if-none-match']?.includes(etag)) return reply.status(304).send();
+    return reply.send(await drawn(services, what));
+  });
   declare(marks.readAnnotations, (call) => readAnnotations(services, call, call.params.source, call.params.file));
   declare(marks.annotated, async ({ actor, params: { source, file: id }, query, reply }) => {
     const file = await findFileOf(db, actor, source, id);

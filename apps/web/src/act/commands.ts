@@ -32,6 +32,7 @@ export const COMMANDS = [
   { id: 'to-proofing', name: 'Go to Proofing: what citations miss' },
   { id: 'to-read', name: 'Go to Read' },
   { id: 'activity', name: 'Show the history of the workspace' },
+  { id: 'archives', name: 'Show the archives: by box and folder' },
   { id: 'vocabulary', name: 'Show the vocabulary: tags and subject terms' },
   { id: 'loose', name: 'Show sources in no collection' },
   { id: 'starred', name: 'Show what you starred' },

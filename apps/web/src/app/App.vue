@@ -40,6 +40,7 @@ useDeeds({
   starred: () => router.push('/sources?include=star%3Dyes'),
   bin: () => router.push('/sources?scope=bin'),
   activity: () => router.push('/sources/history'),
+  archives: () => router.push('/sources/archives'),
   vocabulary: () => router.push('/sources/tags'),
   palette: () => (paletteOpen.value = true),
   keys: () => (keysOpen.value = true),

@@ -7,7 +7,15 @@ import { sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Changed, LinesOfPage, PlainReply, Problem, RecognitionLanguages, SourceDetail } from '@pandecta/contract';
+import type {
+  Changed,
+  DocumentReply,
+  LinesOfPage,
+  PlainReply,
+  Problem,
+  RecognitionLanguages,
+  SourceDetail,
+} from '@pandecta/contract';
 import { upright } from '../../workers/upright.ts';
 import { makePdf } from '../../testing/pdf.ts';
 import { startTestServer, type Person, type TestServer } from '../../testing/server.ts';
@@ -176,4 +184,47 @@ test('the languages of a workspace are chosen by its stewards from what is insta
   expect((await me.call('PUT', at, { languages: ['../eng'] })).status).toBe(400);
   const reader = await server.person('reader', me.workspace);
   expect((await reader.call('PUT', at, { languages: ['eng'] })).status).toBe(403);
+});
+
+describe('several pictures', () => {
+  const send = async (pages: object | undefined, files: [string, Uint8Array | string][]) => {
+    const { id } = await me.at<Changed>('POST', '/sources', { record: { type: 'manuscript', title: 'Folder 9' } });
+    const form = new FormData();
+    form.append('name', 'Letters of 1872');
+    if (pages) form.append('pages', JSON.stringify(pages));
+    for (const [name, bytes] of files) form.append('file', new Blob([Buffer.from(bytes)]), name);
+    const reply = await me.call<Changed & Problem>('POST', `/w/${me.workspace}/sources/${id!}/pictures`, form);
+    if (reply.body.jobId) await me.jobEnds(reply.body.jobId);
+    await server.settle();
+    return { id: id!, reply };
+  };
+
+  test('are one document in the order, turned and cut as one says', async () => {
+    const pictures: [string, Uint8Array][] = [
+      ['one.png', readFileSync(await pictured(0))],
+      ['two.png', readFileSync(await pictured(90))],
+    ];
+    const crop = { left: 0, top: 0, width: 1, height: 0.5 };
+    const { id } = await send({ pages: [{ picture: 1 }, { picture: 0, turn: 0, crop }] }, pictures);
+    const { files } = await me.at<SourceDetail>('GET', `/sources/${id}`);
+    expect(files).toMatchObject([{ name: 'Letters of 1872.pdf', pages: 2, state: 'text' }]);
+    const { numbers: _, ...of } = await me.at<DocumentReply>('GET', `/sources/${id}/files/${files[0]!.id}`);
+    expect(of.corrected).toBe(0);
+    const sizes = await Promise.all([1, 2].map((page) => me.at<LinesOfPage>('GET', `/sources/${id}/files/${files[0]!.id}/lines?page=${page}`))); // prettier-ignore
+    expect(sizes.map((p) => p.height > p.width)).toEqual([true, false]);
+    await me.at('POST', '/undo');
+    expect((await me.at<SourceDetail>('GET', `/sources/${id}`)).files).toEqual([]);
+  });
+
+  test('of which one is none, or pages of none that came, are refused with its name', async () => {
+    const picture: [string, Uint8Array] = ['one.png', readFileSync(await pictured(0))];
+    const none = await send(undefined, [picture, ['notes.txt', 'no picture']]);
+    expect([none.reply.status, none.reply.body.detail]).toEqual([
+      400,
+      expect.stringContaining('notes.txt is no picture'),
+    ]);
+    const beyond = await send({ pages: [{ picture: 3 }] }, [picture]);
+    expect([beyond.reply.status, beyond.reply.body.detail]).toEqual([400, expect.stringContaining('no picture 4')]);
+    expect((await send({ pages: [{ picture: 0, turn: 45 }] }, [picture])).reply.status).toBe(400);
+  });
 });

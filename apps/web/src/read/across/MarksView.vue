@@ -8,7 +8,7 @@ import { placeWritten } from '@pandecta/core/page-numbers';
 import { SHAPES, SHAPE_NAMES, type Shape } from '@pandecta/core/marks';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
-import { ask, send } from '../../api/client.ts';
+import { addressOf, ask, send } from '../../api/client.ts';
 import { useCiting } from '../../citing/store.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
@@ -197,6 +197,13 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
               :to="`/read/${m.sourceId}/${m.fileId}?mark=${m.id}`"
               >{{ m.quote.exact || `${SHAPE_NAMES[m.shape]}, ${placeWritten(m.cited)}` }}</RouterLink
             >
+            <img
+              v-if="m.shape === 'region' && !m.unplaced"
+              :src="addressOf(routes.marks.picture, { mark: m.id })"
+              :alt="`The region, ${placeWritten(m.cited)}`"
+              class="mt-1 max-h-40 max-w-full border border-line bg-white"
+              loading="lazy"
+            />
             <p v-if="m.gloss" class="mt-0.5 max-w-prose whitespace-pre-wrap">{{ m.gloss }}</p>
             <p class="flex flex-wrap items-center gap-x-2 text-fine text-muted">
               <RouterLink

@@ -52,6 +52,48 @@ const drawn = computed((): Rect | null => {
   const [a, b] = [begun.value, reached.value];
   return { x0: Math.min(a.x, b.x), y0: Math.min(a.y, b.y), x1: Math.max(a.x, b.x), y1: Math.max(a.y, b.y) };
 });
+/** In points: how far an arrow moves what is placed by keys, and the least it is wide. */
+const [STEP, LEAST] = [8, 8];
+const shownSize = computed(() =>
+  props.turn % 180 ? { width: props.size.height, height: props.size.width } : props.size,
+);
+const placed = ref<Rect | null>(null);
+/** What is drawn at the moment, by pointer or keys. */
+const outline = computed(() => drawn.value ?? placed.value);
+const ARROWS: Partial<Record<string, [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }; // prettier-ignore
+/** Arrows put a region or a point on the page, with Shift they make it larger or smaller, Enter marks it. */
+function byKeys(event: KeyboardEvent): void {
+  const { width, height } = shownSize.value;
+  const arrow = ARROWS[event.key];
+  if (event.key === 'Escape' && placed.value) placed.value = null;
+  else if (event.key === 'Enter' && placed.value) {
+    emit('draw', turnBack(placed.value, props.size, props.turn));
+    placed.value = null;
+  } else if (arrow || event.key === 'Enter') {
+    const side = props.draws === 'point' ? POINT : width / 4;
+    const now = placed.value ?? { x0: (width - side) / 2, y0: (height - side) / 2, x1: (width + side) / 2, y1: (height + side) / 2 }; // prettier-ignore
+    const [dx, dy] = placed.value && arrow ? [arrow[0] * STEP, arrow[1] * STEP] : [0, 0];
+    placed.value = event.shiftKey && props.draws === 'region' ? sized(now, dx, dy) : shifted(now, dx, dy);
+  } else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+/** Within the page, as large as it was. */
+function shifted({ x0, y0, x1, y1 }: Rect, dx: number, dy: number): Rect {
+  const { width, height } = shownSize.value;
+  const x = Math.max(-x0, Math.min(width - x1, dx));
+  const y = Math.max(-y0, Math.min(height - y1, dy));
+  return { x0: x0 + x, y0: y0 + y, x1: x1 + x, y1: y1 + y };
+}
+function sized({ x0, y0, x1, y1 }: Rect, dx: number, dy: number): Rect {
+  const { width, height } = shownSize.value;
+  return {
+    x0,
+    y0,
+    x1: Math.max(x0 + LEAST, Math.min(width, x1 + dx)),
+    y1: Math.max(y0 + LEAST, Math.min(height, y1 + dy)),
+  };
+}
 /** On the page as it is shown, in points. */
 function at(event: PointerEvent): { x: number; y: number } {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -115,13 +157,30 @@ function end(): void {
   <div
     v-if="draws"
     class="pointer-events-auto absolute inset-0 z-[3] cursor-crosshair touch-none"
-    :aria-label="draws === 'region' ? 'Drag over the region to mark' : 'Click the place to mark'"
-    role="img"
+    :aria-label="
+      draws === 'region'
+        ? 'Drag over the region to mark; by keys the arrows place it, with Shift they size it, Enter marks it'
+        : 'Click the place to mark; by keys the arrows place it, Enter marks it'
+    "
+    role="application"
+    tabindex="0"
+    @keydown="byKeys"
+    @blur="placed = null"
     @pointerdown.left="begin"
     @pointermove="(event) => begun && (reached = at(event))"
     @pointerup="end"
     @pointercancel="begun = null"
   >
-    <div v-if="drawn && draws === 'region'" class="absolute border-2 border-verdigris" :style="boxOf(drawn)" />
+    <div
+      v-if="outline && (draws === 'region' || placed)"
+      class="absolute border-2 border-verdigris"
+      :class="draws === 'point' && 'rounded-full'"
+      :style="boxOf(outline)"
+    />
+    <span class="sr-only" role="status">{{
+      placed
+        ? `From ${Math.round(placed.x0)}, ${Math.round(placed.y0)} to ${Math.round(placed.x1)}, ${Math.round(placed.y1)} points`
+        : ''
+    }}</span>
   </div>
 </template>

@@ -10,6 +10,7 @@ import KitButton from '../../kit/KitButton.vue';
 import KitField from '../../kit/KitField.vue';
 import KitFile from '../../kit/KitFile.vue';
 import KitMenu, { type MenuEntry } from '../../kit/KitMenu.vue';
+import PicturesSheet from './pictures/PicturesSheet.vue';
 import { useSession } from '../../session/store.ts';
 
 const props = defineProps<{ source: SourceDetail }>();
@@ -23,6 +24,7 @@ const instead = ref<string | null>(null);
 const renaming = ref<string | null>(null);
 const name = ref('');
 const linking = ref(false);
+const picturing = ref(false);
 const address = ref('');
 
 function choose(replaced: string | null): void {
@@ -96,9 +98,16 @@ const opens = (f: FileOfSource): boolean => !f.address && /pdf|html|^image/.test
     <h3 class="heading mb-0.5 flex justify-between">
       Files<span v-if="mayAlter" class="flex gap-3 print:hidden"
         ><KitButton look="quiet" class="font-normal" @click="choose(null)">+ file</KitButton
+        ><KitButton look="quiet" class="font-normal" @click="picturing = true">+ pictures</KitButton
         ><KitButton look="quiet" class="font-normal" @click="linking = !linking">+ link</KitButton></span
       >
     </h3>
+    <PicturesSheet
+      v-if="mayAlter"
+      v-model:open="picturing"
+      :source="source.id"
+      :title="source.record.title ?? 'Pictures'"
+    />
     <KitFile ref="picker" label="A file for this source" @chosen="add" />
     <form v-if="linking" class="my-1 flex gap-1.5" @submit.prevent="address.trim() && link()">
       <KitField
