@@ -2,13 +2,13 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { AskMarks, ExportMarks, MarkRow, MarksAsked, MarkSort, MarksReply } from '@pandecta/contract';
 import { MARK_INFO, type ExportedMark } from '@pandecta/core/mark-export';
-import { SHAPE_NAMES } from '@pandecta/core/marks';
+import { SHAPE_NAMES, type Shape } from '@pandecta/core/marks';
 import { citedPlace } from '@pandecta/core/page-numbers';
 import { namesShort, withoutMarkup, yearShort, type SourceRecord } from '@pandecta/core/source';
 import { formatNumber } from '@pandecta/core/wording';
 import type { Acting } from '../access/principal.ts';
-import { nameOfActor } from '../access/people.ts';
-import { json, number, orNull, rows, text } from '../database/read.ts';
+import { nameOfActor, namesOf } from '../access/people.ts';
+import { json, list, one, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import { numbersOf } from '../files/numbers.ts';
@@ -22,50 +22,101 @@ const AT_ONCE = 50;
 /** So many are written to one file. */
 const MOST_EXPORTED = 20_000;
 
-const ORDER: Record<MarkSort, SQL> = {
-  place: sql`lower(s.record->>'title') collate "pandecta", s.id, m.file_id, m.page, (m.rects->0->>'y0')::real, m.id`,
-  newest: sql`m.made_at desc, m.id desc`,
-  oldest: sql`m.made_at, m.id`,
-  sense: sql`(e.value->>'key')::int nulls last, lower(e.value->>'name') collate "pandecta", m.made_at desc, m.id`,
-  person: sql`lower(${nameOfActor}) collate "pandecta", m.made_at desc, m.id`,
+/**
+ * By what marks `m` are sorted. What is compared by the rules of a language (titles, names) is put in order once for each source,
+ * sense and person, as `ranks`, and joined: comparing it for each mark took most of the time (docs/measurements.md).
+ */
+interface Order {
+  by: SQL;
+  ranks?: (workspace: SQL) => SQL;
+  on?: SQL;
+}
+const NEWEST = sql`m.made_at desc, m.id`;
+const ORDER: Record<MarkSort, Order> = {
+  newest: { by: NEWEST },
+  oldest: { by: sql`m.made_at, m.id` },
+  place: {
+    by: sql`r.rank, m.file_id, m.page, m.top, m.id`,
+    ranks: (
+      w,
+    ) => sql`select s.id, row_number() over (order by lower(s.record->>'title') collate "pandecta", s.id) as rank
+      from sources s where s.workspace_id = ${w} and s.id in (select source_id from marks where workspace_id = ${w})`,
+    on: sql`m.source_id`,
+  },
+  sense: {
+    by: sql`r.rank nulls last, ${NEWEST}`,
+    ranks: (
+      w,
+    ) => sql`select e.id, dense_rank() over (order by (c.value->>'key')::int nulls last, lower(c.value->>'name') collate "pandecta", c.id) as rank
+      from entries e join entries c on c.workspace_id = ${w} and c.list = 'sense' and c.id = coalesce((e.value->>'into')::uuid, e.id)
+      where e.workspace_id = ${w} and e.list = 'sense'`,
+    on: sql`m.sense_id`,
+  },
+  person: {
+    by: sql`r.rank, ${NEWEST}`,
+    ranks: (w) => sql`select p.id, row_number() over (order by lower(${nameOfActor}) collate "pandecta", p.id) as rank
+      from (select distinct made_by as id from marks where workspace_id = ${w}) p left join users u on u.id = p.id`,
+    on: sql`m.made_by`,
+  },
 };
 
-/** The marks `m` that are asked for, of sources `s`, with who made them `u` and the sense they count as `e`. */
-async function from(services: Services, caller: Acting, asked: MarksAsked): Promise<SQL> {
+/** Of all marks that are asked for: how many of each sense, shape and person, and the ids of a stretch of them. */
+interface Asked {
+  counts: { sense: string; shape: Shape; person: string; count: number }[];
+  ids: string[];
+}
+
+async function askedFor(
+  services: Services,
+  caller: Acting,
+  asked: MarksAsked & { sort?: MarkSort },
+  stretch: { from: number; count: number },
+): Promise<Asked> {
   const w = sql`${caller.actor.workspaceId}::uuid`;
   const sources = asked.sources && (await chosenIds(services, caller, { matching: asked.sources }));
   const words = asked.words?.trim().toLowerCase();
+  const { by, ranks, on } = ORDER[asked.sort ?? 'place'];
+  const senses = asked.senses && array(asked.senses, 'uuid');
   const also = [
     sources && sql`m.source_id = any(${array(sources, 'uuid')})`,
-    words && sql`(position(${words} in lower(m.quote->>'exact')) > 0 or position(${words} in lower(m.gloss)) > 0)`,
-    asked.senses?.length && sql`${countedSense} = any(${array(asked.senses, 'uuid')})`,
+    words && sql`position(${words} in m.words) > 0`,
+    // Those of a sense that was merged into another count as of that.
+    asked.senses?.length &&
+      sql`(m.sense_id = any(${senses}) or m.sense_id in (select id from entries where workspace_id = ${w} and list = 'sense' and (value->>'into')::uuid = any(${senses})))`,
     asked.shapes?.length && sql`m.shape = any(${array(asked.shapes, 'text')})`,
     asked.people?.length && sql`m.made_by = any(${array(asked.people, 'uuid')})`,
     asked.glossed && sql`m.gloss <> ''`,
   ].flatMap((part) => part || []);
-  return sql`from marks m join sources s on s.workspace_id = ${w} and s.id = m.source_id and s.presence = 'live'
-    left join users u on u.id = m.made_by
-    left join entries e on e.workspace_id = ${w} and e.list = 'sense' and e.id = ${countedSense}
-    where m.workspace_id = ${w} and ${visibleTo(caller.actor, 'mark', sql`m`)} ${sql.join(also.map((part) => sql`and ${part} `))}`;
+  const found = await one(
+    services.db,
+    { counts: json<Asked['counts']>(), ids: list(text()) },
+    sql`with ${ranks ? sql`r as materialized (${ranks(w)}),` : sql``} m as materialized (
+      select m.id, m.source_id, m.file_id, m.page, m.top, m.made_at, m.sense_id, m.shape, m.made_by
+      from marks m where m.workspace_id = ${w} and ${visibleTo(caller.actor, 'mark', sql`m`)} ${sql.join(also.map((part) => sql`and ${part} `))}
+        and m.source_id in (select id from sources where workspace_id = ${w} and presence = 'live'))
+    select (select coalesce(jsonb_agg(c), '[]') from (
+        select ${countedSense} as sense, m.shape, m.made_by as person, m.count
+        from (select ${w} as workspace_id, sense_id, shape, made_by, count(*)::int as count from m group by sense_id, shape, made_by) m) c) as counts,
+      array(select m.id::text from m ${on ? sql`left join r on r.id = ${on}` : sql``} order by ${by} limit ${stretch.count} offset ${stretch.from}) as ids`,
+  );
+  return found!;
 }
 
 const ROW = { ...MARK_COLUMNS, title: text(), record: json<SourceRecord>() };
 
-async function found(
-  { db }: Services,
-  caller: Acting,
-  what: SQL,
-  sort: MarkSort,
-  stretch: { from: number; count: number },
-): Promise<MarkRow[]> {
+/** In the order of the ids. */
+async function rowsOf({ db }: Services, { actor }: Acting, ids: string[]): Promise<MarkRow[]> {
   const of = await rows(
     db,
     ROW,
     sql`select ${selectMark}, coalesce(s.record->>'title', 'Untitled') as title,
       jsonb_build_object('author', s.record->'author', 'editor', s.record->'editor', 'issued', s.record->'issued') as record
-      ${what} order by ${ORDER[sort]} limit ${stretch.count} offset ${stretch.from}`,
+      from unnest(${array(ids, 'uuid')}) with ordinality i(id, place)
+      join marks m on m.workspace_id = ${actor.workspaceId} and m.id = i.id
+      join sources s on s.workspace_id = m.workspace_id and s.id = m.source_id
+      left join users u on u.id = m.made_by order by i.place`,
   );
-  const numbers = await numbersOf(db, caller.actor.workspaceId, of);
+  const numbers = await numbersOf(db, actor.workspaceId, of);
   return of.map(({ record, title, ...mark }) => ({
     ...mark,
     title: withoutMarkup(title),
@@ -77,30 +128,26 @@ async function found(
 }
 
 export async function marksAcross(services: Services, caller: Acting, asked: AskMarks): Promise<MarksReply> {
-  const what = await from(services, caller, asked);
-  const [counts, marks] = await Promise.all([
-    rows(
-      services.db,
-      { sense: orNull(text()), shape: orNull(text()), person: orNull(text()), name: orNull(text()), count: number },
-      sql`select ${countedSense} as sense, m.shape, m.made_by as person, max(${nameOfActor}) as name, count(*)::int as count
-        ${what} group by grouping sets ((), (${countedSense}), (m.shape), (m.made_by))`,
-    ),
-    found(services, caller, what, asked.sort ?? 'place', { from: asked.from ?? 0, count: asked.count ?? AT_ONCE }),
+  const { counts, ids } = await askedFor(services, caller, asked, { from: asked.from ?? 0, count: asked.count ?? AT_ONCE }); // prettier-ignore
+  const [marks, senses, names] = await Promise.all([
+    rowsOf(services, caller, ids),
+    sensesOf(services.db, caller.actor),
+    namesOf(services.db, [...new Set(counts.map((c) => c.person))]),
   ]);
-  const senses = await sensesOf(services.db, caller.actor);
-  const most = (a: { count: number; name: string }, b: { count: number; name: string }): number =>
-    b.count - a.count || a.name.localeCompare(b.name, 'en');
-  const of = (key: 'sense' | 'shape' | 'person', name: (c: (typeof counts)[number]) => string) =>
-    counts.flatMap((c) => (c[key] === null ? [] : [{ key: c[key], name: name(c), count: c.count }])).sort(most);
+  const each = (key: 'sense' | 'shape' | 'person', name: (c: Asked['counts'][number]) => string) => {
+    const of = new Map<string, { key: string; name: string; count: number }>();
+    for (const c of counts)
+      of.set(c[key], { key: c[key], name: name(c), count: (of.get(c[key])?.count ?? 0) + c.count });
+    return [...of.values()].sort((a, b) => b.count - a.count || a.name.localeCompare(b.name, 'en'));
+  };
   return {
-    total: counts.find((c) => !c.sense && !c.shape && !c.person)?.count ?? 0,
+    total: counts.reduce((total, c) => total + c.count, 0),
     marks,
-    senses: of('sense', (c) => senses.find((s) => s.id === c.sense)?.name ?? 'removed'),
-    shapes: of('shape', (c) => SHAPE_NAMES[c.shape as keyof typeof SHAPE_NAMES]),
-    people: of('person', (c) => c.name ?? ''),
+    senses: each('sense', (c) => senses.find((s) => s.id === c.sense)?.name ?? 'removed'),
+    shapes: each('shape', (c) => SHAPE_NAMES[c.shape]),
+    people: each('person', (c) => names.get(c.person) ?? ''),
   };
 }
-
 /** @param citations of each source, as its style prints it */
 export async function writtenMarks(
   services: Services,
@@ -108,8 +155,8 @@ export async function writtenMarks(
   asked: ExportMarks,
   citations: (sources: string[]) => Promise<Map<string, string>>,
 ): Promise<{ bytes: Uint8Array; mediaType: string; name: string }> {
-  const what = await from(services, caller, asked);
-  const marks = await found(services, caller, what, asked.sort ?? 'place', { from: 0, count: MOST_EXPORTED + 1 });
+  const { ids } = await askedFor(services, caller, asked, { from: 0, count: MOST_EXPORTED + 1 });
+  const marks = await rowsOf(services, caller, ids);
   if (marks.length > MOST_EXPORTED)
     throw new Refusal('invalid', `at most ${formatNumber(MOST_EXPORTED)} marks are written to one file`);
   const senses = new Map((await sensesOf(services.db, caller.actor)).map((s) => [s.id, s.name]));

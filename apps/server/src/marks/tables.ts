@@ -1,4 +1,5 @@
-import { boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, real, text, uuid } from 'drizzle-orm/pg-core';
 import type { MarkOrigin } from '@pandecta/core/annotations';
 import type { Shape } from '@pandecta/core/marks';
 import type { Mark } from '@pandecta/contract';
@@ -18,11 +19,17 @@ export const marks = pgTable(
     owner: uuid('owner'),
     quote: jsonb('quote').$type<Mark['quote']>().notNull(),
     rects: jsonb('rects').$type<Mark['rects']>().notNull(),
+    /** How far down its page it begins. */
+    top: real('top').generatedAlwaysAs(sql`(rects->0->>'y0')::real`),
     /** It could not be placed again where its document changed. */
     unplaced: boolean('unplaced').notNull().default(false),
     /** Of one that was read from an annotation of the file. */
     origin: jsonb('origin').$type<MarkOrigin>(),
     gloss: text('gloss').notNull().default(''),
+    /** What is searched of it, in small letters. */
+    words: text('words')
+      .notNull()
+      .generatedAlwaysAs(sql`lower((quote->>'exact') || ' ' || gloss)`),
     present: boolean('present').notNull().default(true),
     madeBy: uuid('made_by').notNull(),
     madeAt: now('made_at'),

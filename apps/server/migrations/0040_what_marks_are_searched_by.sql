@@ -1,0 +1,2 @@
+ALTER TABLE "marks" ADD COLUMN "top" real GENERATED ALWAYS AS ((rects->0->>'y0')::real) STORED;--> statement-breakpoint
+ALTER TABLE "marks" ADD COLUMN "words" text GENERATED ALWAYS AS (lower((quote->>'exact') || ' ' || gloss)) STORED NOT NULL;
