@@ -41,14 +41,38 @@ async function violations(page: Page): Promise<string[]> {
 }
 
 /** Opens a document, and one of the ways to work on it. */
-async function openMenu(page: Page, entry: string): Promise<void> {
-  await VIEWS['the reader']!(page);
+async function openMenu(page: Page, entry: string, question?: string): Promise<void> {
+  await openReader(page, question);
   await page.getByRole('button', { name: 'More about the document' }).click();
   await page.getByRole('menuitem', { name: entry }).click();
   if (!entry.endsWith('…')) await page.keyboard.press('Escape');
 }
 
+async function openReader(page: Page, question = 'barrier file:text'): Promise<void> {
+  await ask(page, question);
+  await ledger(page).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'This source' })).toBeVisible();
+}
+
 const VIEWS: Record<string, (page: Page) => Promise<void>> = {
+  'pictures put together as one document': async (page) => {
+    await ask(page, 'kind:book');
+    await ledger(page).getByRole('option').first().click();
+    await slip(page).getByRole('button', { name: '+ pictures' }).click();
+    const sheet = page.getByRole('dialog', { name: 'Pictures as one document' });
+    await sheet.getByLabel('Pictures of pages').setInputFiles('docs/screenshots/read.png');
+    await expect(sheet.getByRole('listitem')).toHaveCount(1);
+  },
+  'recognising a scan anew': async (page) => {
+    await openMenu(page, 'Recognise the text anew…', 'file:"folder-4-02"');
+    await expect(page.getByRole('dialog', { name: 'Recognise the text anew' })).toBeVisible();
+  },
+  'the archives': async (page) => {
+    await page.goto('/sources/archives');
+    await expect(page.getByRole('heading', { name: 'Sallow Quay Archive' })).toBeVisible();
+  },
   'the sources with a search': async (page) => ask(page, 'barrier'),
   'the record being edited': async (page) => {
     await ask(page, 'barrier kind:article');
@@ -101,13 +125,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('region', { name: 'Gathered before' }).getByRole('link').first().click();
     await expect(page.getByRole('heading', { name: 'Files' })).toBeVisible();
   },
-  'the reader': async (page) => {
-    await ask(page, 'barrier file:text');
-    await ledger(page).focus();
-    await page.keyboard.press('Enter');
-    await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
-    await expect(page.getByRole('heading', { name: 'This source' })).toBeVisible();
-  },
+  'the reader': (page) => openReader(page),
   'a mark that is open': async (page) => {
     await VIEWS['marks across sources']!(page);
     await page.getByRole('list', { name: 'Marks' }).getByRole('link').first().click();

@@ -54,7 +54,7 @@ test('pictures become one document in the order and turn one gives them, and its
   await sheet.getByLabel('Name of the document').fill('Loose leaves');
   await sheet.getByRole('button', { name: 'Make the document of 2 pages' }).click();
   await expect(sheet).toBeHidden();
-  await expect(slip(page).getByRole('button', { name: 'Loose leaves.pdf' })).toBeVisible({ timeout: 60_000 });
+  await expect(slip(page).getByRole('button', { name: 'Loose leaves.pdf' }).first()).toBeVisible({ timeout: 60_000 });
   await ask(page, 'quincunx');
   await expect(line(page, /Letters to the Harbour Commission, January/)).toBeVisible();
 });

@@ -51,7 +51,7 @@ const shown = computed(() => ({
 <template>
   <div class="grid justify-items-center gap-3">
     <div
-      class="relative cursor-crosshair touch-none"
+      class="relative cursor-crosshair touch-none overflow-hidden"
       role="img"
       aria-label="Drag over what is kept of the picture"
       @pointerdown.left="begin"
@@ -62,7 +62,7 @@ const shown = computed(() => ({
       <TurnedPicture :file="page.file" :turn="page.turn ?? 0" :size="420" />
       <div
         v-if="crop"
-        class="absolute border-2 border-verdigris shadow-[0_0_0_2000px_rgb(0_0_0/0.35)] [clip-path:inset(-100vmax)]"
+        class="absolute border-2 border-verdigris shadow-[0_0_0_2000px_rgb(0_0_0/0.35)]"
         :style="shown"
       />
     </div>

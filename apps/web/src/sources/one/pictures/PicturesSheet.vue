@@ -100,13 +100,9 @@ async function make(): Promise<void> {
           "
         >
           <TurnedPicture class="h-40" :file="p.file" :turn="p.turn ?? 0" :crop="p.crop" :size="150" />
-          <p class="mt-1 truncate text-label" :title="p.file.name">
-            <b>{{ i + 1 }}</b> {{ p.file.name }}
-          </p>
-          <div class="mt-1 flex flex-wrap gap-x-2 text-label">
-            <KitButton look="word" :name="`Turn page ${i + 1}`" @click="turn(p)">Turn</KitButton>
-            <KitButton look="word" :name="`Cut page ${i + 1}`" @click="cutting = p.key">Cut…</KitButton>
-            <KitButton look="word" :name="`Take out page ${i + 1}`" @click="pages.splice(i, 1)">Take out</KitButton>
+          <div class="mt-1 flex items-center gap-x-2 text-label">
+            <b>{{ i + 1 }}</b>
+            <span class="min-w-0 flex-1 truncate" :title="p.file.name">{{ p.file.name }}</span>
             <KitButton look="word" :name="`Page ${i + 1} earlier`" :disabled="!i" @click="move(i, i - 1)">←</KitButton>
             <KitButton
               look="word"
@@ -115,6 +111,11 @@ async function make(): Promise<void> {
               @click="move(i, i + 2)"
               >→</KitButton
             >
+          </div>
+          <div class="mt-1 flex flex-wrap gap-x-2 text-label">
+            <KitButton look="word" :name="`Turn page ${i + 1}`" @click="turn(p)">Turn</KitButton>
+            <KitButton look="word" :name="`Cut page ${i + 1}`" @click="cutting = p.key">Cut…</KitButton>
+            <KitButton look="word" :name="`Take out page ${i + 1}`" @click="pages.splice(i, 1)">Take out</KitButton>
           </div>
         </li>
       </ol>
