@@ -67,7 +67,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   'recognising a scan anew': async (page) => {
     await openMenu(page, 'Recognise the text anew…', 'file:"folder-4-02"');
-    await expect(page.getByRole('dialog', { name: 'Recognise the text anew' })).toBeVisible();
+    await expect(page.getByRole('checkbox', { name: 'English' })).toBeVisible();
   },
   'the archives': async (page) => {
     await page.goto('/sources/archives');
