@@ -133,11 +133,12 @@ async function recogniseUpright(
   let best = await turned(0);
   if (!best || stands(best.words)) return best;
   const likely = await quarterTurn(best.path);
-  const least = best.words.length < FEW_WORDS || liesOnItsSide(best.words) ? UPRIGHT_FROM : sureOf(best.words);
+  let least = best.words.length < FEW_WORDS || liesOnItsSide(best.words) ? UPRIGHT_FROM : sureOf(best.words);
   for (const turn of new Set<Turn>([likely, 180, 90, 270])) {
     const other = turn ? await turned(turn) : undefined;
     if (!other || other.words.length < FEW_WORDS || sureOf(other.words) <= least) continue;
     best = other;
+    least = sureOf(other.words);
     if (stands(other.words)) break;
   }
   return best;
