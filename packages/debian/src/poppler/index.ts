@@ -69,9 +69,7 @@ export async function* pdfPages(path: string): AsyncGenerator<Page, void> {
 
 /** Draws a page as a PNG, in greys. @param resolution dots an inch @returns its path */
 export async function drawPage(path: string, page: number, base: string, resolution: number): Promise<string> {
-  const n = String(page);
-  await textOf('pdftoppm', ['-r', String(resolution), '-gray', '-png', '-f', n, '-l', n, '-singlefile', path, base]);
-  return `${base}.png`;
+  return draw(path, page, base, resolution, ['-gray']);
 }
 
 /** Draws a part of a page as a PNG. @param rect in points, on the page as it is shown @returns its path */
@@ -82,10 +80,14 @@ export async function drawRegion(
   base: string,
   resolution: number,
 ): Promise<string> {
-  const [n, scale] = [String(page), resolution / 72];
-  const dots = (points: number): string => String(Math.max(0, Math.round(points * scale)));
-  const place = ['-x', dots(x0), '-y', dots(y0), '-W', dots(Math.max(1, x1 - x0)), '-H', dots(Math.max(1, y1 - y0))];
-  await textOf('pdftoppm', ['-r', String(resolution), '-png', '-cropbox', '-f', n, '-l', n, ...place, '-singlefile', path, base]); // prettier-ignore
+  const dots = (points: number): string => String(Math.max(0, Math.round((points * resolution) / 72)));
+  const size = ['-W', dots(Math.max(1, x1 - x0)), '-H', dots(Math.max(1, y1 - y0))];
+  return draw(path, page, base, resolution, ['-cropbox', '-x', dots(x0), '-y', dots(y0), ...size]);
+}
+
+async function draw(path: string, page: number, base: string, resolution: number, how: string[]): Promise<string> {
+  const n = String(page);
+  await textOf('pdftoppm', ['-r', String(resolution), '-png', '-f', n, '-l', n, ...how, '-singlefile', path, base]);
   return `${base}.png`;
 }
 
