@@ -23,7 +23,7 @@ import { Refusal } from '../errors.ts';
 import type { Access, Actor } from '../access/principal.ts';
 import type { Progress } from '../indexing/derive.ts';
 import type { Job, Progress as JobProgress } from '../queue/kind.ts';
-import { enter, noteResult } from '../queue/once.ts';
+import { doOnce, type Result } from '../queue/once.ts';
 import { jobs } from '../queue/tables.ts';
 import type { Services } from '../services.ts';
 import { lockSources } from '../records/store.ts';
@@ -216,16 +216,13 @@ export async function doLargeChange(
   progress: JobProgress,
 ): Promise<string> {
   await progress(0, 0, 'Writing the change');
-  const { changeId, says } = await withoutTimeout(db, async (tx) => {
-    const done = await enter(tx, workspaceId, jobId);
-    if (done !== null) return { changeId: null, says: done };
+  const carryOut = async (tx: Db): Promise<Result> => {
     const committed = await carryOutDeed(tx, { workspaceId, userId }, input, (done, total) =>
       progress(done, total, `${formatNumber(done)} of ${countSources(total)}`),
     );
-    const result = { changeId: committed.changeId, says: committed.says };
-    await noteResult(tx, workspaceId, jobId, result);
-    return result;
-  });
+    return { changeId: committed.changeId, says: committed.says };
+  };
+  const { changeId, says } = await doOnce(db, { workspaceId, jobId }, carryOut, withoutTimeout);
   if (changeId) followers.kick();
   return says;
 }

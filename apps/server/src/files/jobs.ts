@@ -1,8 +1,7 @@
 import { commitWithin } from '../changes/commit.ts';
-import { transact } from '../database/connect.ts';
 import type { Job, Progress } from '../queue/kind.ts';
 import { defineJob } from '../capability.ts';
-import { enter, noteResult } from '../queue/once.ts';
+import { doOnce } from '../queue/once.ts';
 import { workspaceOf } from '../records/workspace.ts';
 import type { Services } from '../services.ts';
 import { attached, type Came } from './of-source.ts';
@@ -22,9 +21,7 @@ async function addFileWork(
     asSentences(progress),
     came.source,
   );
-  const says = await transact(db, async (tx) => {
-    const before = await enter(tx, workspaceId, jobId);
-    if (before !== null) return before;
+  const { says } = await doOnce(db, { workspaceId, jobId }, async (tx) => {
     const actor = { workspaceId, userId };
     const committed = await commitWithin(
       tx,
@@ -38,8 +35,7 @@ async function addFileWork(
         ? '; it is damaged'
         : '';
     const sentence = told + more;
-    await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
-    return sentence;
+    return { changeId: committed.changeId, says: sentence };
   });
   followers.kick();
   return says;

@@ -15,7 +15,7 @@ import { setSettings } from '../access/settings.ts';
 import { sweepFiles } from '../files/sweep.ts';
 import type { Progress } from '../indexing/derive.ts';
 import { defineJob } from '../capability.ts';
-import { enter, noteResult } from '../queue/once.ts';
+import { doOnce, type Result } from '../queue/once.ts';
 import { notify } from '../news/notify.ts';
 import type { Services } from '../services.ts';
 import { binDays } from '../records/bin-days.ts';
@@ -87,15 +87,15 @@ export const emptyBinJob = defineJob<{ sources: string[] }>({
   nothing: 'nothing was removed',
   failed: 'Emptying the bin failed on the server; nothing was removed.',
   async work({ db, storage }, { workspaceId, jobId, userId, input }, progress) {
-    const { says, contents } = await withoutTimeout(db, async (tx) => {
-      const before = await enter(tx, workspaceId, jobId);
-      if (before !== null) return { says: before, contents: [] };
+    let contents: string[] = [];
+    const remove = async (tx: Db): Promise<Result> => {
       const removed = await removeForGood(tx, { workspaceId, userId }, input.sources, (n, of) =>
         progress(n, of, `${formatNumber(n)} of ${countSources(of)}`),
       );
-      await noteResult(tx, workspaceId, jobId, { changeId: null, says: removed.says });
-      return removed;
-    });
+      contents = removed.contents;
+      return { changeId: null, says: removed.says };
+    };
+    const { says } = await doOnce(db, { workspaceId, jobId }, remove, withoutTimeout);
     await sweepFiles({ db, storage }, contents);
     return says;
   },

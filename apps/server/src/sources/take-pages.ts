@@ -10,7 +10,7 @@ import { counted } from '@pandecta/core/wording';
 import type { Access, Actor } from '../access/principal.ts';
 import { defineJob } from '../capability.ts';
 import { commitWithin } from '../changes/commit.ts';
-import { transact, type Db } from '../database/connect.ts';
+import type { Db } from '../database/connect.ts';
 import { list, number, rows, text } from '../database/read.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -20,7 +20,7 @@ import { asSentences, readOrRecognise } from '../files/scans/read.ts';
 import { findFile, findFileOf } from '../files/store.ts';
 import { files } from '../files/tables.ts';
 import type { Job, Progress } from '../queue/kind.ts';
-import { enter, noteResult } from '../queue/once.ts';
+import { doOnce } from '../queue/once.ts';
 import { reserveCitationKeys } from '../records/citation-keys.ts';
 import { refuseWrong } from '../records/refuse-wrong.ts';
 import { workspaceOf } from '../records/workspace.ts';
@@ -101,9 +101,7 @@ async function takePagesWork(
   );
   const record = input.record as unknown as SourceRecord;
   const keyed = await reserveCitationKeys(db, workspaceId, [{ id, record, provenance }]);
-  const says = await transact(db, async (tx) => {
-    const before = await enter(tx, workspaceId, jobId);
-    if (before !== null) return before;
+  const { says } = await doOnce(db, { workspaceId, jobId }, async (tx) => {
     await insertSources(tx, actor, keyed, { presence: 'none', importId: null });
     for (const file of kept)
       await within(tx, workspaceId).update(
@@ -132,8 +130,7 @@ async function takePagesWork(
     ];
     const sentence = `Took p. ${places} of “${whatOf}” as “${title}”`;
     const committed = await commitWithin(tx, actor, { do: 'all', says: sentence, changes });
-    await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: committed.says });
-    return committed.says;
+    return { changeId: committed.changeId, says: committed.says };
   });
   followers.kick();
   return says;

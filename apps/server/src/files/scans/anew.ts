@@ -11,7 +11,7 @@ import { array } from '../../database/sql.ts';
 import { within } from '../../database/within.ts';
 import { Refusal } from '../../errors.ts';
 import type { Job, Progress } from '../../queue/kind.ts';
-import { enter, noteResult } from '../../queue/once.ts';
+import { doOnce } from '../../queue/once.ts';
 import { workspaceOf } from '../../records/workspace.ts';
 import type { Services } from '../../services.ts';
 import { attached } from '../of-source.ts';
@@ -96,9 +96,7 @@ async function work(
   });
   if (!read) return `No text was recognised in ${file.name}; it stays as it was`;
   await keepPages(db, workspaceId, file.id, read.fileId, keep);
-  const says = await transact(db, async (tx) => {
-    const before = await enter(tx, workspaceId, jobId);
-    if (before !== null) return before;
+  const { says } = await doOnce(db, { workspaceId, jobId }, async (tx) => {
     // What was said of its pages holds for the same pages.
     await tx.execute(sql`update files n set numbered_by_hand = o.numbered_by_hand, taken_from = o.taken_from from files o
       where n.workspace_id = ${workspaceId} and n.id = ${read.fileId} and o.workspace_id = n.workspace_id and o.id = ${file.id}`);
@@ -106,8 +104,7 @@ async function work(
     const change = await attached(tx, services, actor, came, [read.fileId]);
     const sentence = `Recognised the text of ${file.name} anew${keep.length ? `; ${counted(keep.length, 'page')} with corrected lines stayed` : ''}`;
     const committed = await commitWithin(tx, actor, change.do === 'all' ? { ...change, says: sentence } : change);
-    await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
-    return sentence;
+    return { changeId: committed.changeId, says: sentence };
   });
   followers.kick();
   return says;

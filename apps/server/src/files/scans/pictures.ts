@@ -7,12 +7,11 @@ import { counted } from '@pandecta/core/wording';
 import type { Acting } from '../../access/principal.ts';
 import { defineJob } from '../../capability.ts';
 import { commitWithin } from '../../changes/commit.ts';
-import { transact } from '../../database/connect.ts';
 import { Refusal } from '../../errors.ts';
 import { check } from '../../http/check.ts';
 import { arriving } from '../../http/parts.ts';
 import type { Job, Progress } from '../../queue/kind.ts';
-import { enter, noteResult } from '../../queue/once.ts';
+import { doOnce } from '../../queue/once.ts';
 import { workspaceOf } from '../../records/workspace.ts';
 import type { Services } from '../../services.ts';
 import { startOf } from '../../storage/storage.ts';
@@ -93,15 +92,12 @@ async function work(
   });
   if (!read) return 'Nothing was added: one of the pictures is damaged, or too large';
   const name = input.name.replace(/(?:\.\w{2,5})?$/, '.pdf');
-  const says = await transact(db, async (tx) => {
-    const before = await enter(tx, workspaceId, jobId);
-    if (before !== null) return before;
+  const { says } = await doOnce(db, { workspaceId, jobId }, async (tx) => {
     const actor = { workspaceId, userId };
     const came = { source: input.source, sha256: '', bytes: 0, name, instead: null };
     const committed = await commitWithin(tx, actor, await attached(tx, services, actor, came, [read.fileId]));
     const sentence = `${committed.says}, of ${counted(pictures.length, 'picture')}`;
-    await noteResult(tx, workspaceId, jobId, { changeId: committed.changeId, says: sentence });
-    return sentence;
+    return { changeId: committed.changeId, says: sentence };
   });
   followers.kick();
   return says;
