@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test, type Page } from './world.ts';
-import { ask, ledger, line, signIn, slip } from './person.ts';
+import { ask, ledger, line, more, signIn, slip } from './person.ts';
 
 const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 
@@ -43,9 +43,7 @@ async function violations(page: Page): Promise<string[]> {
 /** Opens a document, and one of the ways to work on it. */
 async function openMenu(page: Page, entry: string, question?: string): Promise<void> {
   await openReader(page, question);
-  await page.getByRole('button', { name: 'More about the document' }).click();
-  await page.getByRole('menuitem', { name: entry }).click();
-  if (!entry.endsWith('…')) await page.keyboard.press('Escape');
+  await more(page, entry);
 }
 
 async function openReader(page: Page, question = 'barrier file:text'): Promise<void> {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world.ts';
-import { ask, dropDocument, ledger, line, makePdf, notice, signIn } from './person.ts';
+import { ask, dropDocument, ledger, line, makePdf, more, notice, signIn } from './person.ts';
 
 /** Brings in a document of its own and opens it. */
 async function openDocument(page: Page, title: string): Promise<void> {
@@ -15,11 +15,6 @@ async function openDocument(page: Page, title: string): Promise<void> {
   await ledger(page).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Page 1' }).getByText('Sir, the boatmen')).toBeVisible();
-}
-async function more(page: Page, entry: string): Promise<void> {
-  await page.getByRole('button', { name: 'More about the document' }).click();
-  await page.getByRole('menuitem', { name: entry }).click();
-  if (!entry.endsWith('…')) await page.keyboard.press('Escape');
 }
 const stage = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^${name}`) });
 const leaf = (page: Page, name = 'Page 1') => page.getByRole('region', { name });

@@ -68,6 +68,13 @@ export const slip = (page: Page): Locator => page.getByRole('region', { name: 'S
 export const notice = (page: Page, text: string | RegExp): Locator =>
   page.getByRole('status').filter({ hasText: text });
 
+/** An entry of the menu “More” of the document that is read; one that does not open something leaves the menu there. */
+export async function more(page: Page, entry: string): Promise<void> {
+  await page.getByRole('button', { name: 'More about the document' }).click();
+  await page.getByRole('menuitem', { name: entry }).click();
+  if (!entry.endsWith('…')) await page.keyboard.press('Escape');
+}
+
 export async function makePdf(pages: string[][]): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.TimesRoman);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './world.ts';
-import { ask, ledger, line, signIn, slip } from './person.ts';
+import { ask, ledger, line, more, signIn, slip } from './person.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
@@ -28,10 +28,6 @@ const read = async (page: Page, question: string, title: RegExp): Promise<void> 
   await ledger(page).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: /^Page/ }).first()).toBeVisible();
-};
-const more = async (page: Page, name: string): Promise<void> => {
-  await page.getByRole('button', { name: 'More about the document' }).click();
-  await page.getByRole('menuitem', { name }).click();
 };
 
 test('pictures become one document in the order and turn one gives them, and its words are found', async ({ page }) => {

@@ -1,7 +1,7 @@
 /** Pictures that are to be the pages of one document: their order, how they are turned and cut. */
 import type { Crop, PageOfPictures, PagesOfPictures } from '@pandecta/contract';
 
-export type Turned = 0 | 90 | 180 | 270;
+export type Turned = NonNullable<PageOfPictures['turn']>;
 
 export interface PicturePage {
   /** Of one picture at a time. */
