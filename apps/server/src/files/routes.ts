@@ -22,6 +22,7 @@ import { addPictures } from './scans/pictures.ts';
 import { recognitionLanguages, setLanguages } from './scans/languages.ts';
 import { keepPassword, passwordOf } from './passwords.ts';
 import { plainPages } from './plain.ts';
+import { renamed } from './names.ts';
 import { numberPage, numbersOf } from './numbers.ts';
 import { findFile, findFileOf } from './store.ts';
 
@@ -60,7 +61,7 @@ export function fileRoutes(declare: Declare, services: Services): void {
   declare(routes.files.hocr, async ({ workspace, actor, params, reply }) => {
     const file = await findFileOf(db, actor, params.source, params.file);
     const written = await hocrOf(services, workspace.id, params.source, file);
-    const name = file.name.replace(/(?:\.\w{2,5})?$/, '.hocr');
+    const name = renamed(file.name, '.hocr');
     return reply
       .type('application/xhtml+xml')
       .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)

@@ -15,6 +15,7 @@ import { doOnce } from '../../queue/once.ts';
 import { workspaceOf } from '../../records/workspace.ts';
 import type { Services } from '../../services.ts';
 import { startOf } from '../../storage/storage.ts';
+import { renamed } from '../names.ts';
 import { attached, mainOf } from '../of-source.ts';
 import { languagesFor } from './languages.ts';
 import { asSentences, MOST_SCANNED_PAGES, pagesOfPicture, recognisePictures, type PagePicture } from './read.ts';
@@ -91,7 +92,7 @@ async function work(
     says: asSentences(progress),
   });
   if (!read) return 'Nothing was added: one of the pictures is damaged, or too large';
-  const name = input.name.replace(/(?:\.\w{2,5})?$/, '.pdf');
+  const name = renamed(input.name, '.pdf');
   const { says } = await doOnce(db, { workspaceId, jobId }, async (tx) => {
     const actor = { workspaceId, userId };
     const came = { source: input.source, sha256: '', bytes: 0, name, instead: null };

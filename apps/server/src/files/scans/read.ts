@@ -9,6 +9,7 @@ import type { Progress } from '../../queue/kind.ts';
 import type { Services } from '../../services.ts';
 import { keepConfidence } from './confidence.ts';
 import { languagesFor } from './languages.ts';
+import { renamed } from '../names.ts';
 import { readPdf, type ReadPdf } from '../read-pdf.ts';
 
 /** A page takes some seconds: what is longer keeps its pictures alone. */
@@ -88,7 +89,7 @@ export async function recognisePictures(
   { languages, says }: { languages: string[]; says: Says },
 ): Promise<ReadPdf | undefined> {
   const pages = pictures.length;
-  return recognised(services, workspace, name.replace(/(?:\.\w{2,5})?$/, '.pdf'), {
+  return recognised(services, workspace, renamed(name, '.pdf'), {
     pages,
     languages,
     onPage: (page) => says(page - 1, pages, `recognising the text of page ${page} of ${pages}`),

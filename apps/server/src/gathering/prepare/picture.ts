@@ -1,5 +1,6 @@
 /** A picture of pages: its text is recognised, and it goes on as the PDF that has both; the picture itself stays beside. */
 import { keepPicture } from '../../files/keep-picture.ts';
+import { renamed } from '../../files/names.ts';
 import { languagesFor } from '../../files/scans/languages.ts';
 import { pagesOfPicture, recognisePictures } from '../../files/scans/read.ts';
 import type { FileInput } from '../inputs.ts';
@@ -17,7 +18,7 @@ export async function preparePicture(way: Preparing, input: FileInput, mediaType
       })
     : undefined;
   if (!read) return leftOut(input, 'The picture is damaged, or too large for its text to be recognised');
-  const prepared = await preparePdf(way, { ...input, name: name.replace(/(?:\.\w{2,5})?$/, '.pdf') }, read);
+  const prepared = await preparePdf(way, { ...input, name: renamed(name, '.pdf') }, read);
   const [one] = prepared.candidates;
   if (!one) return prepared;
   one.beside = [await keepPicture(services, workspace.id, { name, sha256, bytes }, mediaType)];

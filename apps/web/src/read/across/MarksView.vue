@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Marks across sources: filtered by what they are on, their sense, shape, person and words; sorted; taken out as a file. */
-import { computed, ref, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter, type LocationQueryValue } from 'vue-router';
 import { MARK_SORTS, routes, type MarkCount, type MarksAsked, type MarkSort } from '@pandecta/contract';
 import { MARK_FORMATS, MARK_INFO } from '@pandecta/core/mark-export';
@@ -29,6 +29,8 @@ const router = useRouter();
 const changes = useChanges();
 const citing = useCiting();
 const shown = ref(STRETCH);
+/** Regions of what is no PDF are not drawn. */
+const withoutPicture = reactive(new Set<string>());
 
 const all = (value: LocationQueryValue | LocationQueryValue[] | undefined): string[] =>
   [value].flat().filter((v): v is string => Boolean(v));
@@ -198,11 +200,12 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
               >{{ m.quote.exact || `${SHAPE_NAMES[m.shape]}, ${placeWritten(m.cited)}` }}</RouterLink
             >
             <img
-              v-if="m.shape === 'region' && !m.unplaced"
+              v-if="m.shape === 'region' && !m.unplaced && !withoutPicture.has(m.id)"
               :src="addressOf(routes.marks.picture, { mark: m.id })"
               :alt="`The region, ${placeWritten(m.cited)}`"
               class="mt-1 max-h-40 max-w-full border border-line bg-white"
               loading="lazy"
+              @error="withoutPicture.add(m.id)"
             />
             <p v-if="m.gloss" class="mt-0.5 max-w-prose whitespace-pre-wrap">{{ m.gloss }}</p>
             <p class="flex flex-wrap items-center gap-x-2 text-fine text-muted">
