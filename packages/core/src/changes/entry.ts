@@ -5,9 +5,9 @@ import { idOf } from './draw.ts';
 
 /**
  * The short lists a workspace keeps, each entry a small value that is written as a whole: saved searches, the folders
- * they lie in, labels, senses of marks.
+ * they lie in, labels, senses of marks, headings, outlines.
  */
-export const LISTS = ['saved', 'folder', 'label', 'sense'] as const;
+export const LISTS = ['saved', 'folder', 'label', 'sense', 'heading', 'outline'] as const;
 export type List = (typeof LISTS)[number];
 
 /** What every entry has; the rest is its list's. */
@@ -23,6 +23,8 @@ const CALLED: Record<List, string> = {
   folder: 'folder',
   label: 'label',
   sense: 'sense',
+  heading: 'heading',
+  outline: 'outline',
 };
 
 /** An entry of a list is made, altered or removed: before and after are all of it, null where there is none. */

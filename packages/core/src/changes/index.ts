@@ -25,6 +25,7 @@ export { emptyLibrary, type Library, type LibrarySource } from './library.ts';
 export { enterable, entryKey, LISTS, type Entry, type EntryChange, type List } from './entry.ts';
 export { editableMark, editedMark, type MarkEditChange, type MarkWords } from './mark-edit.ts';
 export { type MarkChange } from './mark.ts';
+export { editableNote, editedNote, type NoteChange, type NoteWords } from './note.ts';
 export { type OrderChange } from './order.ts';
 export { PRESENCES, type Presence } from './presence.ts';
 export { ALL_RELATIONS, NOTHING_SAID, RELATIONS, sayable, type Relation, type Said } from './relate.ts';

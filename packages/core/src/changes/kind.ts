@@ -19,6 +19,9 @@ export const SUBJECT_KINDS = [
   'folder',
   'label',
   'sense',
+  'heading',
+  'outline',
+  'note',
 ] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 export interface Subject {

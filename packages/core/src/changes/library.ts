@@ -7,6 +7,7 @@ import type { CollectionWords } from './collection-edit.ts';
 import type { Entry } from './entry.ts';
 import type { Id } from './kind.ts';
 import type { MarkWords } from './mark-edit.ts';
+import type { NoteWords } from './note.ts';
 import type { PageState } from './page-state.ts';
 import type { NumberRun } from '../page-numbers/index.ts';
 import type { Term } from './term.ts';
@@ -52,6 +53,7 @@ export interface Library {
   marks: Map<Id, MarkWords & { source: Id; present: boolean }>;
   /** Glosses on the whole of a source. */
   glosses: Map<Id, { source: Id; owner: Id | null; text: string; present: boolean }>;
+  notes: Map<Id, NoteWords>;
   /** Lines of pages as they were corrected; see `lineKey`. */
   corrections: Map<string, string>;
   /** What was decided of pages; see `pageKey`. */
@@ -73,6 +75,7 @@ export const emptyLibrary = (): Library => ({
   placements: new Map(),
   marks: new Map(),
   glosses: new Map(),
+  notes: new Map(),
   corrections: new Map(),
   pageStates: new Map(),
   relations: new Map(),

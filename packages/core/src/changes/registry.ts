@@ -22,6 +22,7 @@ import type { Library } from './library.ts';
 import { mark } from './mark.ts';
 import { markEdit } from './mark-edit.ts';
 import { merge } from './merge.ts';
+import { note } from './note.ts';
 import { order } from './order.ts';
 import { pageState } from './page-state.ts';
 import { placement } from './placement.ts';
@@ -52,6 +53,7 @@ export const SIMPLE = {
   mark,
   'mark-edit': markEdit,
   gloss,
+  note,
   merge,
   relate,
   settle,

@@ -95,5 +95,9 @@ export function smallLibrary(): Library {
   library.glosses
     .set(testId(81), { source: testId(1), owner: null, text: 'Read it again', present: true })
     .set(testId(82), { source: testId(2), owner: null, text: '', present: false });
+  const note = { text: { type: 'doc' }, event: null, about: [], tags: [], from: [], owner: null };
+  library.notes
+    .set(testId(91), { ...note, title: 'Who knew of it', present: true })
+    .set(testId(92), { ...note, title: '', present: false });
   return library;
 }
