@@ -21,8 +21,9 @@ const PAGE = {
   gather: ['kit', 'api', 'data', 'list', 'session', 'act', 'places', 'citing', 'sources'],
   check: ['kit', 'api', 'data', 'session', 'act', 'places', 'citing', 'sources'],
   read: ['kit', 'api', 'data', 'session', 'act', 'citing', 'sources'],
+  notes: ['kit', 'api', 'data', 'session', 'act', 'citing', 'sources'],
 };
-const STAGES = ['sources', 'gather', 'check', 'read'];
+const STAGES = ['sources', 'gather', 'check', 'read', 'notes'];
 
 /** A folder of the server, or a file beside them, as it is imported from a folder. */
 const inFolder = (name) =>
@@ -62,6 +63,8 @@ const SERVER = [
     'relations',
     'places',
     'tags',
+    'headings',
+    'notes',
     'sources',
     'citing',
     'check',

@@ -8,7 +8,7 @@ export const ON_THE_THREAD = {
   annotations: { bounded: ['TINTS', 'mergedNote', 'senseOf', 'shapeOf'] },
   catalogues: { bounded: ['PROTOCOLS', 'askingFor', 'inOneLine', 'oaiAddress'] },
   changes: {
-    bounded: 'Conflict HIGHEST_RATING NOTHING_SAID NOT_SORTED keptState sortable NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
+    bounded: 'editableNote editedNote Conflict HIGHEST_RATING NOTHING_SAID NOT_SORTED keptState sortable NotAChange READING_STATES SUBJECT_KINDS alterableGloss correctable countSources editRecord editable editableCollection editableFile editableMark editedMark enterable joined movesUnder nameable sayable standing'.split(' '), // prettier-ignore
     grows: 'describe fromJson invert isEmpty kindsIn makes ownerOf ownersIn seenBy sourcesOf toJson touches yieldTo'.split(' '), // prettier-ignore
   },
   'citation-key': {
@@ -22,7 +22,8 @@ export const ON_THE_THREAD = {
   },
   door: { bounded: ['seenInWords'] },
   formats: { bounded: ['EXPORT_INFO', 'TEXT_FORMATS', 'isPdf', 'pictureType', 'readItem'], grows: ['checkColumns'] },
-  identifiers: { bounded: ['normaliseDoi', 'normaliseIsbn'] },
+  headings: { bounded: ['nameKey', 'standsInRecords'] },
+  identifiers: { bounded: ['normaliseDoi', 'normaliseIsbn', 'normaliseOrcid'] },
   intake: { bounded: ['LACKS', 'lacksInWords', 'lacksOf'] },
   marks: { bounded: ['FIRST_SENSES', 'SHAPE_NAMES', 'findQuote', 'isOnWords', 'quoteAt', 'spanAfter'] },
   'mark-export': { bounded: ['MARK_INFO'] },
@@ -31,6 +32,11 @@ export const ON_THE_THREAD = {
     grows: ['bestOf', 'bestOfField'],
   },
   narrowing: { bounded: ['NO_YEAR', 'PRESENCES', 'setsFrom'], grows: ['mostAlike'] },
+  'note-export': { bounded: ['NOTE_INFO'] },
+  notes: {
+    bounded: ['emptyText', 'eventSpan', 'paragraph', 'quotation'],
+    grows: 'faultOf joinTexts lengthOf linksIn plainText quotationsIn sourcesIn takeOut titleFrom'.split(' '),
+  },
   'page-numbers': {
     bounded: ['NO_NUMBERING', 'citedPage', 'citedPlace', 'placeWritten', 'citedPages', 'runFrom', 'runOf'],
   },

@@ -8,10 +8,12 @@ import { citeRoutes } from './citing.ts';
 import { fileRoutes } from './files.ts';
 import { gatherRoutes } from './gathering.ts';
 import { glossRoutes } from './glosses.ts';
+import { headingRoutes } from './headings.ts';
 import { intakeRoutes } from './intake.ts';
 import { jobRoutes } from './jobs.ts';
 import { liveRoutes } from './live.ts';
 import { markRoutes, senseRoutes } from './marks.ts';
+import { noteRoutes, outlineRoutes } from './notes.ts';
 import { outsideRoutes } from './outside.ts';
 import { ownRoutes } from './own.ts';
 import { placeRoutes } from './places.ts';
@@ -30,10 +32,12 @@ export * from './citing.ts';
 export * from './files.ts';
 export * from './gathering.ts';
 export * from './glosses.ts';
+export * from './headings.ts';
 export * from './intake.ts';
 export * from './jobs.ts';
 export * from './live.ts';
 export * from './marks.ts';
+export * from './notes.ts';
 export * from './outside.ts';
 export * from './own.ts';
 export * from './places.ts';
@@ -67,6 +71,9 @@ export const routes = {
   marks: markRoutes,
   senses: senseRoutes,
   glosses: glossRoutes,
+  notes: noteRoutes,
+  headings: headingRoutes,
+  outlines: outlineRoutes,
   cite: citeRoutes,
   check: checkRoutes,
 };

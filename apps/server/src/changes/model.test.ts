@@ -10,6 +10,7 @@ import {
   type CollectionWords,
   type Entry,
   type Library,
+  type NoteWords,
   type Presence,
   type PageState,
   type ReadingState,
@@ -41,6 +42,8 @@ beforeAll(async () => {
   const [first] = (await me.ask('')).rows.filter((r) => r.fileId);
   await me.at('POST', '/tagging', { ids: [first!.id], name: 'used', present: true });
   await me.at('POST', `/sources/${first!.id}/glosses`, { text: 'Read it again' });
+  await me.at('POST', '/notes', { title: 'Who knew of it' });
+  await me.at('POST', '/headings', { name: 'The promise', kind: 'theme' });
   const senses = await rows(
     db(),
     { id: text() },
@@ -188,6 +191,21 @@ async function stored(): Promise<Library> {
     sql`select id, source_id as source, owner, text, present from glosses where workspace_id = ${w} order by id`,
   ))
     library.glosses.set(g.id, { source: g.source, owner: g.owner, text: g.text, present: g.present });
+  for (const { id, ...words } of await of(
+    {
+      id: text(),
+      title: text(),
+      text: json<NoteWords['text']>(),
+      event: orNull(text()),
+      about: list(text()),
+      tags: list(text()),
+      from: json<NoteWords['from']>(),
+      owner: orNull(text()),
+      present: truth,
+    },
+    sql`select id, title, text, event, about::text[], tags::text[], origins as "from", owner, present from notes where workspace_id = ${w} order by id`,
+  ))
+    library.notes.set(id, words);
   for (const p of people) {
     const user = p.info.userId;
     const reading = await of(
@@ -220,6 +238,7 @@ function shown(library: Library): unknown {
     marks: present(library.marks),
     pageStates: [...library.pageStates].sort(([a], [b]) => (a < b ? -1 : 1)),
     glosses: present(library.glosses),
+    notes: present(library.notes),
     relations: [...library.relations].sort(([a], [b]) => (a < b ? -1 : 1)),
     settled: [...library.settled].sort(),
     entries: [...library.entries].sort(([a], [b]) => (a < b ? -1 : 1)),

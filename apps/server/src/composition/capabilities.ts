@@ -6,10 +6,12 @@ import { citing } from '../citing/index.ts';
 import { files } from '../files/index.ts';
 import { gathering } from '../gathering/index.ts';
 import { glosses } from '../glosses/index.ts';
+import { headings } from '../headings/index.ts';
 import { intake } from '../intake/index.ts';
 import { jobs } from '../jobs/index.ts';
 import { live } from '../live/index.ts';
 import { marks } from '../marks/index.ts';
+import { notes } from '../notes/index.ts';
 import { outside } from '../outside/index.ts';
 import { own } from '../own/index.ts';
 import { places } from '../places/index.ts';
@@ -45,6 +47,8 @@ export const DECLARED = [
   files,
   marks,
   glosses,
+  notes,
+  headings,
   citing,
   check,
   lists,

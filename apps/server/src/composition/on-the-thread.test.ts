@@ -8,6 +8,7 @@ import { confidenceOf, packWords, rectsOf, unpackWords, type PageWord } from '@p
 import { checkColumns } from '@pandecta/core/formats';
 import { bestOf, bestOfField } from '@pandecta/core/matching';
 import { mostAlike } from '@pandecta/core/narrowing';
+import * as notes from '@pandecta/core/notes';
 import { withPictures } from '@pandecta/core/pages';
 import type { SourceRecord } from '@pandecta/core/source';
 import * as text from '@pandecta/core/text';
@@ -82,6 +83,12 @@ const concepts = (n: number) =>
     broader: i ? id(i - 1) : undefined,
   }));
 
+const origin = (i: number): notes.Origin => ({ source: id(i), file: null, page: i, cited: String(i), mark: null });
+const note = (n: number): notes.DocNode => ({
+  type: 'doc',
+  content: list(n, (i) => notes.quotation(origin(i), `tide ${i}`)),
+});
+
 /** Each with how it is called with something of size n. */
 const TRIED: Record<string, (n: number) => unknown> = {
   'changes.describe': (n) => changes.describe(change(n)),
@@ -113,6 +120,15 @@ const TRIED: Record<string, (n: number) => unknown> = {
   'matching.bestOfField': (n) => bestOfField('title', records(n)),
   'narrowing.mostAlike': (n) =>
     mostAlike([{ count: n, weight: 1, has: list(n, id) }, { count: n, weight: 2, has: list(n, (i) => id(i * 2)) }], 3 * n, 10), // prettier-ignore
+  'notes.faultOf': (n) => notes.faultOf(note(n)),
+  'notes.joinTexts': (n) => notes.joinTexts(note(n), note(n), 'Ebb'),
+  'notes.lengthOf': (n) => notes.lengthOf(note(n)),
+  'notes.linksIn': (n) => notes.linksIn(note(n)),
+  'notes.plainText': (n) => notes.plainText(note(n)),
+  'notes.quotationsIn': (n) => notes.quotationsIn(note(n)),
+  'notes.sourcesIn': (n) => notes.sourcesIn(note(n)),
+  'notes.takeOut': (n) => notes.takeOut(note(n), 10, n * 3),
+  'notes.titleFrom': (n) => notes.titleFrom(note(n)),
   'pages.withPictures': (n) =>
     withPictures(list(n, (i) => `<img data-picture="${i}">`).join(''), new Map(list(n, (i) => [i, 'data:,x']))),
   'text.hasHalfEscapes': (n) => text.hasHalfEscapes(`${'\\ud83d'.repeat(n)}`),

@@ -14,6 +14,7 @@ import { intakeFacets } from '../intake/facets.ts';
 import { LIST_KINDS } from '../lists/kinds.ts';
 import { marksOn } from '../marks/coming.ts';
 import { markFacets } from '../marks/facets.ts';
+import { noteFacets } from '../notes/facets.ts';
 import { ownFacets } from '../own/facets.ts';
 import { placeFacets } from '../places/facets.ts';
 import { inCollection } from '../places/subjects.ts';
@@ -68,6 +69,7 @@ const OFFERED: Facets[] = [
   placeFacets,
   publishedFacets,
   markFacets,
+  noteFacets,
   comingFacets,
   findingFacets,
   intakeFacets,

@@ -26,9 +26,9 @@ let server: TestServer;
 beforeAll(async () => void (server = await startTestServer()));
 afterAll(() => server.close());
 
-/** Bounded by what they mean, in the server: fields of a record, each by its own limit (core/source/limits.ts). */
+/** Bounded by what they mean, in the server: fields of a record, each by its own limit (core/source/limits.ts); the text of a note (core/notes/document.ts). */
 const BY_MEANING =
-  /^(?:EditRecord\.(?:fields|seen)|(?:NewSource|TakePages)\.record|CiteRecord\.record|MendOne\.(?:before|after)|AlterField\.value)$/;
+  /^(?:EditRecord\.(?:fields|seen)|(?:NewSource|TakePages)\.record|CiteRecord\.record|MendOne\.(?:before|after)|AlterField\.value|(?:NewNote|EditNote|NoteSeen)\.text)$/;
 /** Names of fields to ids, of which what is not a field says nothing. */
 const OF_FIELDS = /^Merge\.take$/;
 

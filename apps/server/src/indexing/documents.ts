@@ -9,7 +9,7 @@ import { Registry } from '../registry.ts';
 import type { Chosen } from './facet.ts';
 
 /** What a document is. */
-export type DocumentName = 'page' | 'mark' | 'gloss';
+export type DocumentName = 'page' | 'mark' | 'gloss' | 'note';
 
 export interface DocumentKind {
   /**

@@ -42,6 +42,9 @@ export async function makeLibrary(steward: Person): Promise<Record<string, strin
     ).id,
     sense: senses[0]!.id,
     gloss: (await at<{ id: string }>('POST', `/sources/${row!.id}/glosses`, { text: 'Theirs to read' })).id,
+    note: (await at<{ id: string }>('POST', '/notes', { title: 'Theirs', text: { type: 'doc', content: [] } })).id,
+    heading: (await at<{ id: string }>('POST', '/headings', { name: 'Theirs', kind: 'theme' })).id,
+    outline: (await at<{ id: string }>('POST', '/outlines', { name: 'Theirs', nodes: [] })).id,
     tag: await (async () => {
       await at('POST', '/tagging', { ids: [row!.id], name: 'theirs', present: true });
       return (await at<{ tags: { id: string }[] }>('GET', '/tags')).tags[0]!.id;

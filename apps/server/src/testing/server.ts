@@ -57,10 +57,12 @@ export class Person {
     return reply.body;
   }
 
-  /** A file the workspace gives out. */
-  async bytes(path: string): Promise<Uint8Array> {
-    const reply = await fetch(`${this.base}/api/w/${this.workspace}${path}`, { headers: { cookie: this.cookie } });
-    if (!reply.ok) throw new Error(`GET ${path}: ${reply.status} ${await reply.text()}`);
+  /** A file the workspace gives out. @param body sent where what is given out is asked for by POST */
+  async bytes(path: string, body?: object): Promise<Uint8Array> {
+    const headers = { cookie: this.cookie, 'x-csrf-token': this.info.csrf, 'content-type': 'application/json' };
+    const post = body && { method: 'POST', body: JSON.stringify(body) };
+    const reply = await fetch(`${this.base}/api/w/${this.workspace}${path}`, post ? { ...post, headers } : { headers: { cookie: this.cookie } }); // prettier-ignore
+    if (!reply.ok) throw new Error(`${post ? 'POST' : 'GET'} ${path}: ${reply.status} ${await reply.text()}`);
     return new Uint8Array(await reply.arrayBuffer());
   }
 

@@ -55,6 +55,8 @@ import {
   type ReadReference,
 } from '@pandecta/core/references';
 import { writeMarks as writeMarkFile, type ExportedMark, type MarkFormat } from '@pandecta/core/mark-export';
+import { writeNotes as writeNoteFile, type ExportedNote, type NoteFileFormat } from '@pandecta/core/note-export';
+import { checkQuotation, type Checked, type CheckedPage } from '@pandecta/core/notes';
 import type { CiteItem } from '@pandecta/core/source';
 import { isRdf, readSkos, readVocabularyTable, type ReadVocabulary } from '@pandecta/core/vocabulary';
 import { Lexemes } from '@pandecta/core/words';
@@ -176,6 +178,19 @@ export function paragraphs(
   const running = runningLines(read);
   return read.map((p) => ({ page: p.number, paragraphs: paragraphsOf(p, running) }));
 }
+
+/** Notes as a file. */
+export const writeNotes = ({ notes, format }: { notes: ExportedNote[]; format: NoteFileFormat }): Uint8Array =>
+  writeNoteFile(notes, format);
+
+/** Quotations against the pages of their document. */
+export const checkQuotations = ({
+  asked,
+  pages,
+}: {
+  asked: { words: string; page: number }[];
+  pages: CheckedPage[];
+}): Checked[] => asked.map(({ words, page }) => checkQuotation(words, pages, page));
 
 /** Marks as a file. */
 export const writeMarks = async ({
