@@ -34,6 +34,7 @@ export const router = createRouter({
     },
     { path: '/read/marks', name: 'marks', component: () => import('./read/across/MarksView.vue') },
     { path: '/read/:source?/:file?', name: 'read', component: () => import('./read/ReadView.vue') },
+    { path: '/notes', name: 'notes', component: () => import('./notes/NotesView.vue') },
     { path: '/:rest(.*)*', component: () => import('./app/NotFound.vue') },
   ],
 });

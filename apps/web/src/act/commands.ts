@@ -31,6 +31,7 @@ export const COMMANDS = [
   { id: 'to-check', name: 'Go to Check: duplicates, proofing, filing' },
   { id: 'to-proofing', name: 'Go to Proofing: what citations miss' },
   { id: 'to-read', name: 'Go to Read' },
+  { id: 'to-notes', name: 'Go to Notes' },
   { id: 'activity', name: 'Show the history of the workspace' },
   { id: 'archives', name: 'Show the archives: by box and folder' },
   { id: 'vocabulary', name: 'Show the vocabulary: tags and subject terms' },
@@ -173,14 +174,24 @@ export const COMMANDS = [
   },
   { id: 'copy-quote', name: 'Copy the chosen words with their citation', keys: ['c'], where: 'In the reader' },
   { id: 'search-within', name: 'Search in the document', keys: ['/', 'Ctrl f'], where: 'In the reader' },
-  { id: 'next-hit', name: 'Next hit', keys: ['n'], where: 'In the reader' },
-  { id: 'previous-hit', name: 'Previous hit', keys: ['p'], where: 'In the reader' },
+  { id: 'next-hit', name: 'Next hit', keys: ['Ctrl g'], where: 'In the reader' },
+  { id: 'previous-hit', name: 'Previous hit', keys: ['Ctrl Shift g'], where: 'In the reader' },
   { id: 'go-to-page', name: 'Go to a page', keys: ['g'], where: 'In the reader' },
   { id: 'turn', name: 'Turn the page', keys: ['Shift R'], where: 'In the reader' },
   { id: 'next-page', name: 'Next page', keys: ['j'], where: 'In the reader' },
   { id: 'previous-page', name: 'Previous page', keys: ['k'], where: 'In the reader' },
   { id: 'larger', name: 'Larger', keys: ['+', '='], where: 'In the reader' },
   { id: 'smaller', name: 'Smaller', keys: ['-'], where: 'In the reader' },
+
+  // After what n means in Check.
+  {
+    id: 'note',
+    name: 'Write a note',
+    keys: ['n'],
+    where: 'Everywhere',
+    does: 'write a note: of the source, mark, selected words or page',
+    may: 'own',
+  },
 ] as const satisfies readonly Command[];
 
 export type CommandId = (typeof COMMANDS)[number]['id'];

@@ -6,6 +6,7 @@ import DropFiles from '../gather/DropFiles.vue';
 import { useLive } from '../data/live.ts';
 import { useAsk } from '../sources/index.ts';
 import EmptyState from '../kit/EmptyState.vue';
+import { NoteSheet } from '../notes/index.ts';
 import PasswordDialog from '../session/PasswordDialog.vue';
 import { useSession } from '../session/store.ts';
 import CommandPalette from './CommandPalette.vue';
@@ -36,6 +37,7 @@ useDeeds({
   'to-check': () => router.push('/check'),
   'to-proofing': () => router.push('/check/proofing'),
   'to-read': () => router.push('/read'),
+  'to-notes': () => router.push('/notes'),
   loose: () => router.push('/sources?scope=loose'),
   starred: () => router.push('/sources?include=star%3Dyes'),
   bin: () => router.push('/sources?scope=bin'),
@@ -63,7 +65,10 @@ useEventListener('keydown', (event: KeyboardEvent) => inside.value && answerKey(
         @password="passwordOpen = true"
         @sign-out="signOut"
       />
-      <main class="min-h-0 flex-1 print:h-auto"><RouterView /></main>
+      <div class="relative flex min-h-0 flex-1 print:block">
+        <main class="min-h-0 min-w-0 flex-1 print:h-auto"><RouterView /></main>
+        <NoteSheet class="print:hidden" />
+      </div>
       <DropFiles />
       <KeysList v-model:open="keysOpen" />
       <CommandPalette v-model:open="paletteOpen" />

@@ -6,6 +6,7 @@ import { formatNumber } from '@pandecta/core/wording';
 import KitMenu from '../kit/KitMenu.vue';
 import { usePlaces } from '../places/store.ts';
 import { useCheck } from '../check/index.ts';
+import { useNotesCount } from '../notes/index.ts';
 import { useTabs } from '../read/tabs.ts';
 import { useSession } from '../session/store.ts';
 import { useAsk } from '../sources/index.ts';
@@ -19,6 +20,7 @@ const ask = useAsk();
 const places = usePlaces();
 const tabs = useTabs();
 const check = useCheck();
+const notes = useNotesCount();
 const route = useRoute();
 
 const stages = computed(() => [
@@ -30,6 +32,7 @@ const stages = computed(() => [
     to: tabs.current ? `/read/${tabs.current.source}/${tabs.current.file}` : '/read',
     count: tabs.open.length || undefined,
   },
+  { name: 'Notes', to: '/notes', count: notes.total },
 ]);
 const workspaces = computed(() =>
   (session.user?.workspaces ?? []).map((w) => ({ name: w.name, hint: w.role, run: () => session.choose(w.id) })),
@@ -49,19 +52,19 @@ const isOn = (to: string): boolean => route.path.split('/')[1] === to.split(/[/?
     <RouterLink to="/sources" class="font-serif text-title font-semibold tracking-[.2px] text-[#f4f1e9]"
       >Pandecta<span class="text-[#8fc7bf]">.</span></RouterLink
     >
-    <div class="ml-2 min-w-16 border-l border-topline pl-2 lg:ml-4 lg:pl-4">
+    <div class="ml-2 min-w-10 border-l border-topline pl-2 md:min-w-16 lg:ml-4 lg:pl-4">
       <KitMenu :entries="workspaces" look="bare" class="flex max-w-full items-center gap-1 text-fine"
         ><span class="truncate">{{ session.workspace?.name }}</span
         ><ChevronDown :size="13" aria-hidden="true" /><span class="sr-only">Change the workspace</span></KitMenu
       >
     </div>
-    <nav class="ml-2 flex h-full shrink-0 gap-0.5 lg:ml-7" aria-label="Stages">
+    <nav class="ml-1 flex md:ml-2 h-full shrink-0 gap-0.5 lg:ml-7" aria-label="Stages">
       <RouterLink
         v-for="s in stages"
         :key="s.name"
         :to="s.to"
         :aria-current="isOn(s.to) ? 'page' : undefined"
-        class="flex items-center gap-[7px] px-2.5 lg:px-[13px]"
+        class="flex items-center gap-1 px-1.5 md:gap-[7px] md:px-2.5 lg:px-[13px]"
         :class="isOn(s.to) ? 'mt-[7px] rounded-t-md bg-paper font-semibold text-ink' : 'hover:text-white'"
       >
         {{ s.name }}

@@ -18,6 +18,7 @@ import FlowPage from './flow/FlowPage.vue';
 import CorrectionPanel from './correcting/CorrectionPanel.vue';
 import { useMarking } from './marking.ts';
 import { useMoving } from './moving.ts';
+import { useNoteHere } from './noting.ts';
 import type { Heading } from './OutlineTree.vue';
 import PageMarks from './PageMarks.vue';
 import PageStrip from './PageStrip.vue';
@@ -216,6 +217,7 @@ function fit(): void {
 }
 const printing = usePrinting(pdf);
 
+const noteHere = useNoteHere(doc, marking, active, () => at.value, () => viewer.value?.element); // prettier-ignore
 const chooseBy: Deed = (event) => (event ? marking.choose(event.key as Arrow, event.shiftKey) : false);
 useDeeds(
   {
@@ -226,6 +228,7 @@ useDeeds(
       const s = marking.offered.find((x) => x.key === Number(event?.key));
       if (s) void marking.mark(s.id);
     },
+    note: noteHere,
     'copy-quote': () => (marking.selected ? void marking.copyQuote() : false),
     'search-within': () => bar.value?.focusSearch(),
     'go-to-page': () => bar.value?.focusPage(),

@@ -5,6 +5,7 @@ import { dateShort, namesShort } from '@pandecta/core/source';
 import { placeWritten } from '@pandecta/core/page-numbers';
 import { routes, type DocumentReply, type Mark, type PageHit, type SourceDetail } from '@pandecta/contract';
 import { counted, formatNumber } from '@pandecta/core/wording';
+import { useNoting } from '../act/noting.ts';
 import { addressOf } from '../api/client.ts';
 import KitButton from '../kit/KitButton.vue';
 import LitText from '../kit/LitText.vue';
@@ -27,6 +28,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ hit: [at: number]; mark: [id: string]; readAnnotations: [] }>();
 const session = useSession();
+const noting = useNoting();
 /** More nobody reads; the strip and the keys lead to all. */
 const MOST = 60;
 
@@ -71,6 +73,18 @@ const sum = computed(() => {
       class="mt-1 inline-block py-1 text-verdigris hover:underline"
       to="/read/marks"
       >All marks across sources</RouterLink
+    >
+    <KitButton
+      v-if="document?.marks.length && session.may('own')"
+      look="word"
+      class="ml-3 py-1"
+      @click="
+        noting.begin({
+          marks: document.marks.map((m) => m.id).slice(0, 500),
+          ...(!session.may('mark') && { personal: true }),
+        })
+      "
+      >All of them into a note</KitButton
     >
     <GlossesBlock :id="source.id" class="mt-4" heading="h2" />
     <h2 class="heading mt-4">Reading</h2>

@@ -6,6 +6,7 @@ import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Chosen } from '@pandecta/contract';
 import { useDeeds, type Deed } from '../act/commands.ts';
+import { useNoting } from '../act/noting.ts';
 import { useChanges } from '../act/changes.ts';
 import CiteForm from './CiteForm.vue';
 import { useCiting } from '../citing/store.ts';
@@ -111,6 +112,7 @@ async function open(id: string, page?: number, file?: string): Promise<void> {
   });
 }
 
+const noting = useNoting();
 const filingHow = ref<Filing>('file');
 function file(how: Filing): void {
   filingHow.value = how;
@@ -140,6 +142,7 @@ useDeeds({
     slipCard.value?.startTagging();
   }),
   edit: withChosen(() => (mode.value = 'edit')),
+  note: () => void noting.begin({ from: (ledger.chosen?.ids ?? []).slice(0, 100).map((source) => ({ source, file: null, page: null, cited: '', mark: null })) }), // prettier-ignore
   'to-bin': withChosen((chosen) => ask.scope !== 'bin' && batch.toBin(chosen)),
   unselect: () => (ledger.count ? ledger.unselect() : false),
   // Only what is open: the question, what is selected and the line one is at stay.

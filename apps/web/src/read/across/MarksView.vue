@@ -8,6 +8,7 @@ import { placeWritten } from '@pandecta/core/page-numbers';
 import { SHAPES, SHAPE_NAMES, type Shape } from '@pandecta/core/marks';
 import { counted, formatNumber } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
+import { useNoting } from '../../act/noting.ts';
 import { addressOf, ask, send } from '../../api/client.ts';
 import { useCiting } from '../../citing/store.ts';
 import { useAsked } from '../../data/asked.ts';
@@ -21,6 +22,7 @@ import KitNotice from '../../kit/KitNotice.vue';
 import KitSelect from '../../kit/KitSelect.vue';
 import { save } from '../../kit/save.ts';
 import TimeText from '../../kit/TimeText.vue';
+import { useSession } from '../../session/store.ts';
 import { FILL } from '../colours.ts';
 
 const STRETCH = 100;
@@ -28,6 +30,8 @@ const route = useRoute();
 const router = useRouter();
 const changes = useChanges();
 const citing = useCiting();
+const noting = useNoting();
+const session = useSession();
 const shown = ref(STRETCH);
 /** Regions of what is no PDF are not drawn. */
 const withoutPicture = reactive(new Set<string>());
@@ -176,6 +180,11 @@ const formats = MARK_FORMATS.map((format) => ({ name: MARK_INFO[format].name, ru
             :model-value="asked.sort"
             @update:model-value="put('sort', $event)"
           />
+          <KitButton
+            v-if="data?.total && session.may('own')"
+            @click="noting.begin({ marks: data.marks.map((m) => m.id).slice(0, 500) })"
+            >Note of {{ data.marks.length === 1 ? 'this one' : `these ${data.marks.length}` }}</KitButton
+          >
           <KitMenu v-if="data?.total" :entries="formats" at="bottom-end">Save as…</KitMenu>
         </div>
       </header>

@@ -25,6 +25,7 @@ import GlossesBlock from './GlossesBlock.vue';
 import LikeBlock from './LikeBlock.vue';
 import ListedBlock from './ListedBlock.vue';
 import MarksBlock from './MarksBlock.vue';
+import NotesBlock from './NotesBlock.vue';
 import PlacesBlock from './PlacesBlock.vue';
 import RecordBlock from './RecordBlock.vue';
 import RelationsBlock from './RelationsBlock.vue';
@@ -104,6 +105,7 @@ const print = (): void => window.print();
                 <RecordBlock :source="source" />
               </template>
             </section>
+            <NotesBlock :id="id" />
             <GlossesBlock :id="id" heading="h2" />
             <section>
               <h2 class="heading mb-1">Relations</h2>
