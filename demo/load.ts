@@ -31,7 +31,9 @@ import { makeCollection, placeCollection } from '@pandecta/server/places/service
 import { addByHand } from '@pandecta/server/sources/service';
 import { ensureTags } from '@pandecta/server/tags/store';
 import { jobEnds } from './ended.ts';
+import { workspaceOf } from '../apps/server/src/records/workspace.ts';
 import { keepThings } from './keeping.ts';
+import { writeNotes } from './notes.ts';
 import { fillIntake } from './intake.ts';
 import { bringScans } from './scans.ts';
 import { Chance } from './scenario/random.ts';
@@ -369,6 +371,9 @@ const strange = files.find((f) => f.theme !== misread.title && f.theme !== publi
 const attached = { source: idOf.get(misread.title!)!, file: strange.id, name: 'article.pdf' };
 await commit(services, actor, { do: 'attach', ...attached, present: true });
 await keepThings(services, actor, chance);
+const workspace = { ...(await workspaceOf(db, workspaceId)), name: '', role: actor.role };
+const caller = { actor, workspace, user: { id: users[0]!, name: '', email: '', csrf: '' } };
+await writeNotes(services, caller, users);
 await fillIntake(services, actor);
 await followers.settle();
 // All of it is in the database by now: a thread or a connection that does not end must not keep the loading from ending.

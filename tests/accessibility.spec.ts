@@ -170,6 +170,41 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await openMenu(page, 'Senses of marks…');
     await expect(page.getByRole('heading', { name: 'Senses of marks' })).toBeVisible();
   },
+  'notes with one open': async (page) => {
+    await page.goto('/notes');
+    await page.getByRole('list', { name: 'Notes' }).getByRole('button', { name: 'Petition of the boatmen' }).click();
+    await expect(page.getByRole('textbox', { name: 'Text of the note' })).toBeVisible();
+    await expect(page.getByRole('application', { name: /^Web of/ })).toBeVisible();
+  },
+  'notes in time': async (page) => {
+    await page.goto('/notes?view=timeline');
+    await expect(
+      page
+        .getByRole('group', { name: /^Timeline/ })
+        .getByRole('button')
+        .first(),
+    ).toBeVisible();
+  },
+  'notes as a web, and its table': async (page) => {
+    await page.goto('/notes?view=web');
+    await page.getByRole('button', { name: 'As a table' }).click();
+    await expect(page.getByRole('table', { name: 'What is tied to what' })).toBeVisible();
+  },
+  'an outline of notes': async (page) => {
+    await page.goto('/notes?view=outlines');
+    await expect(page.getByRole('list', { name: 'Brief: who must close' })).toBeVisible();
+  },
+  'a heading, edited': async (page) => {
+    await page.goto('/notes');
+    await page.getByRole('button', { name: 'The page of Harbour Commission' }).click();
+    await page.getByRole('button', { name: 'Edit', exact: true }).click();
+    await expect(page.getByRole('textbox', { name: 'Other names, one a line' })).toBeVisible();
+  },
+  'a note beside a document': async (page) => {
+    await openReader(page);
+    await page.keyboard.press('n');
+    await expect(page.getByRole('textbox', { name: 'Title of the note' })).toBeVisible();
+  },
   'a source on a page of its own': async (page) => {
     await ask(page, 'title:"Who Closes the Gate"');
     await page.getByRole('link', { name: 'Whole page' }).click();
