@@ -99,7 +99,7 @@ test('a text that is none, a mark or a source that is not there: refused with wh
   expect(await refused({ text: { type: 'doc', content: [{ type: 'script' }] } })).toContain('no “script”');
   expect(await refused({})).toContain('a title or some text');
   expect(await refused({ marks: [row.id] })).toContain('no such mark');
-  expect(await refused({ about: [row.id] })).toContain('no such heading');
+  expect(await refused({ title: 'x', about: [row.id] })).toContain('no such heading');
   expect(await refused({ text: doc(quotation({ source: me.workspace, file: null, page: null, cited: '', mark: null }, 'x')) })).toContain('no such source'); // prettier-ignore
   expect(await titles()).toEqual([]);
 });

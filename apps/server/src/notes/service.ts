@@ -24,7 +24,7 @@ import { refuseByRole } from '../changes/carriers.ts';
 import { answer, commitWithin, type How } from '../changes/commit.ts';
 import { commitByRole } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
-import { json, number, orNull, rows, text } from '../database/read.ts';
+import { number, orNull, rows, text } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { Refusal } from '../errors.ts';
 import { numbersOf } from '../files/numbers.ts';
@@ -92,9 +92,8 @@ async function quotedMarks(db: Db, viewer: Access, ids: string[]): Promise<DocNo
       y: orNull(number),
       exact: text(),
       gloss: text(),
-      record: json<unknown>(),
     },
-    sql`select m.id, m.source_id as "sourceId", m.file_id as "fileId", m.page, m.top as y, m.quote->>'exact' as exact, m.gloss, '{}'::jsonb as record
+    sql`select m.id, m.source_id as "sourceId", m.file_id as "fileId", m.page, m.top as y, m.quote->>'exact' as exact, m.gloss
       from unnest(${array(ids, 'uuid')}) with ordinality i(id, place)
       join marks m on m.workspace_id = ${viewer.workspaceId} and m.id = i.id where ${visibleTo(viewer, 'mark', sql`m`)} order by i.place`,
   );

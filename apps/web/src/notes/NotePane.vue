@@ -296,6 +296,7 @@ const placeholder = computed(() => (first.value ? titleFrom(first.value) : '') |
 
 <style>
 .note-title textarea {
+  min-height: 26px;
   field-sizing: content;
   resize: none;
 }

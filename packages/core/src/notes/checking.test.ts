@@ -28,6 +28,9 @@ describe('a quotation stands on its page', () => {
   test('with words left out where it says so, and with words put in between brackets', () => {
     expect(check('that the tidal barrier … did promise us').stands).toBe('yes');
     expect(check('that [the keepers say] the tidal barrier be not shut').stands).toBe('yes');
+    expect(check('that the [upper] barrier be not shut').stands).toBe('nearly');
+    expect(checkQuotation('as shown in [9] by all', [{ number: 1, text: 'as shown in [9] by all' }], 1).stands).toBe('yes'); // prettier-ignore
+    expect(checkQuotation('as shown in [12] by all', [{ number: 1, text: 'as shown in [9] by all' }], 1).stands).toBe('nearly'); // prettier-ignore
     expect(check('did promise us … that the tidal barrier').stands).not.toBe('yes');
   });
 

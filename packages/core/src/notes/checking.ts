@@ -48,12 +48,36 @@ const wordsOf = (text: string): Word[] =>
     end: m.index + m[0].length,
   }));
 
-/** What was left out (…) and what was put in ([the], [sic]) parts a quotation into stretches that stand one after another. */
-const stretchesOf = (quotation: string): string[] =>
-  quotation
-    .split(/\[[^[\]]{0,200}\]|…|\.\s?\.\s?\.(?:\s?\.)?/)
-    .map((s) => s.trim())
-    .filter((s) => /[\p{L}\p{N}]/u.test(s));
+/** What was left out (…) and what was put in ([the], [sic]): between them stand the words of the page. */
+const PUT_IN = String.raw`\[[^[\]]{0,200}\]`;
+const LEFT_OUT = String.raw`…|\.\s?\.\s?\.(?:\s?\.)?`;
+
+interface Stretch {
+  words: Word[];
+  text: string;
+  /** Words of the page may stand before it; else it goes on at once. */
+  afterGap: boolean;
+}
+
+/** @param brackets what they hold was put in; else it is of the page, as the numbers of references are */
+function stretchesOf(quotation: string, brackets: 'put in' | 'of the page'): Stretch[] {
+  const between = new RegExp(brackets === 'put in' ? `(${LEFT_OUT})|${PUT_IN}` : `(${LEFT_OUT})`, 'g');
+  const out: Stretch[] = [];
+  let [from, afterGap] = [0, false];
+  const add = (to: number): void => {
+    const text = quotation.slice(from, to).trim();
+    const words = wordsOf(text);
+    if (words.length) out.push({ words, text, afterGap });
+    if (words.length) afterGap = false;
+  };
+  for (const m of quotation.matchAll(between)) {
+    add(m.index);
+    afterGap ||= Boolean(m[1]);
+    from = m.index + m[0].length;
+  }
+  add(quotation.length);
+  return out;
+}
 
 interface Found {
   from: number;
@@ -69,13 +93,14 @@ function runFrom(page: readonly Word[], wanted: readonly Word[], from: number): 
   return undefined;
 }
 
-function exactly(page: readonly Word[], stretches: Word[][]): Found | undefined {
+function exactly(page: readonly Word[], stretches: readonly Stretch[]): Found | undefined {
   for (let begin = 0; ;) {
-    const first = runFrom(page, stretches[0]!, begin);
+    const first = runFrom(page, stretches[0]!.words, begin);
     if (!first) return undefined;
     let at: Found | undefined = first;
-    for (const stretch of stretches.slice(1)) {
-      at = at && runFrom(page, stretch, at.to);
+    for (const { words, afterGap } of stretches.slice(1)) {
+      const next: Found | undefined = at && runFrom(page, words, at.to);
+      at = next && (afterGap || next.from === at!.to) ? next : undefined;
     }
     if (at) return { from: first.from, to: at.to };
     begin = first.from + 1;
@@ -89,6 +114,7 @@ const FEWEST = 3;
 /** So many words are compared one by one; a quotation that is longer is a chapter. */
 const MOST_WORDS = 600;
 const MOST_PLACES = 12;
+const FEWEST_TELLING = 5;
 const MOST_REPLACED = 2;
 
 /** The stretch of the page that has most of the words in their order. */
@@ -96,10 +122,14 @@ function nearest(page: readonly Word[], wanted: readonly Word[]): (Found & { sha
   const placesOf = new Map<string, number[]>();
   page.forEach((w, i) => (placesOf.get(w.is) ?? placesOf.set(w.is, []).get(w.is)!).push(i));
   const begun = new Map<number, number>();
-  wanted.forEach((w, k) => {
-    const places = placesOf.get(w.is) ?? [];
-    if (places.length <= MOST_PLACES) for (const place of places) begun.set(place - k, (begun.get(place - k) ?? 0) + 1);
-  });
+  // Rare words tell best where it begins; of a page that repeats itself those that are least frequent.
+  const telling = wanted
+    .map((w, k) => ({ k, places: placesOf.get(w.is) ?? [] }))
+    .filter(({ places }) => places.length)
+    .sort((a, b) => a.places.length - b.places.length || a.k - b.k)
+    .filter(({ places }, i) => places.length <= MOST_PLACES || i < FEWEST_TELLING);
+  for (const { k, places } of telling)
+    for (const place of places) begun.set(place - k, (begun.get(place - k) ?? 0) + 1);
   // What most words agree on is looked at first.
   const likely = [...begun].sort((a, b) => b[1] - a[1] || a[0] - b[0]).slice(0, 8);
   let best: (Found & { share: number }) | undefined;
@@ -194,8 +224,9 @@ const NOT_THERE: Checked = { stands: 'no', differences: [], asThere: '', elsewhe
  * @param page the one it names; a quotation that goes on to the next page stands on the first of them
  */
 export function checkQuotation(quotation: string, pages: readonly CheckedPage[], page: number): Checked {
-  const stretches = stretchesOf(quotation).map(wordsOf).filter((s) => s.length); // prettier-ignore
-  if (!stretches.length) return NOT_THERE;
+  const ways = (['of the page', 'put in'] as const).map((brackets) => stretchesOf(quotation, brackets)).filter((w) => w.length); // prettier-ignore
+  const [literal] = ways;
+  if (!literal) return NOT_THERE;
   const onto = (number: number): { text: string; recognised: boolean; length: number } | undefined => {
     const [own, next] = [number, number + 1].map((n) => pages.find((p) => p.number === n));
     if (!own) return undefined;
@@ -207,25 +238,25 @@ export function checkQuotation(quotation: string, pages: readonly CheckedPage[],
   };
   const here = onto(page);
   const beginsOn = (words: Word[], at: Found, length: number): boolean => words[at.from]!.start < length;
-  if (here) {
-    const words = wordsOf(here.text);
-    const at = exactly(words, stretches);
-    if (at && beginsOn(words, at, here.length))
-      return { ...NOT_THERE, stands: 'yes', asThere: asQuoted(here.text.slice(words[at.from]!.start, words[at.to - 1]!.end)) }; // prettier-ignore
-  }
+  /** Word for word, whichever way its brackets are meant. */
+  const standsOn = ({ text, length }: { text: string; length: number }): string | undefined => {
+    const words = wordsOf(text);
+    const at = ways.map((w) => exactly(words, w)).find((found) => found && beginsOn(words, found, length));
+    return at && asQuoted(text.slice(words[at.from]!.start, words[at.to - 1]!.end));
+  };
+  const asThere = here && standsOn(here);
+  if (asThere !== undefined) return { ...NOT_THERE, stands: 'yes', asThere };
   const elsewhere =
     pages.find(({ number }) => {
       const there = number !== page && onto(number);
-      const words = there ? wordsOf(there.text) : [];
-      const at = there && exactly(words, stretches);
-      return at && beginsOn(words, at, there.length);
+      return there && standsOn(there) !== undefined;
     })?.number ?? null;
   if (!here || elsewhere) return { ...NOT_THERE, elsewhere };
-  const wanted = wordsOf(stretchesOf(quotation).join(' ')).slice(0, MOST_WORDS);
+  const quoted = (ways.at(-1) ?? literal).map((w) => w.text).join(' ');
+  const wanted = wordsOf(quoted).slice(0, MOST_WORDS);
   const words = wordsOf(here.text);
   const at = wanted.length > FEWEST ? nearest(words, wanted) : undefined;
   if (!at || at.share < MOST_OF || !beginsOn(words, at, here.length)) return NOT_THERE;
-  const quoted = stretchesOf(quotation).join(' ');
   // Words left off at its beginning or end differ too, as far as the quotation has them.
   const differences = differencesOf(here.text, quoted, words.slice(at.from, at.to), wanted, here.recognised);
   if (!differences.length) return { ...NOT_THERE, stands: 'nearly', differences: [] };

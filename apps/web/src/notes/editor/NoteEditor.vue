@@ -1,7 +1,18 @@
 <script setup lang="ts">
 /** The text of a note: written, formatted, with its quotations and what `@` offers. */
+import { Bold, Heading2, Italic, List, ListOrdered } from '@lucide/vue';
 import { Editor } from '@tiptap/core';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, triggerRef, useTemplateRef, watch } from 'vue';
+import {
+  computed,
+  onBeforeUnmount,
+  onMounted,
+  ref,
+  shallowRef,
+  triggerRef,
+  useTemplateRef,
+  watch,
+  type Component,
+} from 'vue';
 import { HOW_NAMES, HOWS, type DocNode } from '@pandecta/core/notes';
 import { useBeside } from '../../kit/floating.ts';
 import KitButton from '../../kit/KitButton.vue';
@@ -108,7 +119,7 @@ defineExpose({
 
 interface Look {
   name: string;
-  sign: string;
+  icon: Component;
   is: boolean;
   run: () => void;
 }
@@ -117,11 +128,21 @@ const looks = computed<Look[]>(() => {
   if (!e) return [];
   const chain = () => e.chain().focus();
   return [
-    { name: 'Bold', sign: 'B', is: e.isActive('bold'), run: () => chain().toggleBold().run() },
-    { name: 'Italic', sign: 'I', is: e.isActive('italic'), run: () => chain().toggleItalic().run() },
-    { name: 'Heading', sign: 'H', is: e.isActive('heading'), run: () => chain().toggleHeading({ level: 2 }).run() },
-    { name: 'List', sign: '•', is: e.isActive('bulletList'), run: () => chain().toggleBulletList().run() },
-    { name: 'Numbered list', sign: '1.', is: e.isActive('orderedList'), run: () => chain().toggleOrderedList().run() },
+    { name: 'Bold', icon: Bold, is: e.isActive('bold'), run: () => chain().toggleBold().run() },
+    { name: 'Italic', icon: Italic, is: e.isActive('italic'), run: () => chain().toggleItalic().run() },
+    {
+      name: 'Heading',
+      icon: Heading2,
+      is: e.isActive('heading'),
+      run: () => chain().toggleHeading({ level: 2 }).run(),
+    },
+    { name: 'List', icon: List, is: e.isActive('bulletList'), run: () => chain().toggleBulletList().run() },
+    {
+      name: 'Numbered list',
+      icon: ListOrdered,
+      is: e.isActive('orderedList'),
+      run: () => chain().toggleOrderedList().run(),
+    },
   ];
 });
 const more = computed<MenuEntry[]>(() => {
@@ -168,14 +189,14 @@ const isOpen = ref(true);
         v-for="l in looks"
         :key="l.name"
         look="icon"
-        class="rounded font-serif text-body"
-        :class="[l.is && 'bg-verdtint text-ink', l.name === 'Bold' && 'font-bold', l.name === 'Italic' && 'italic']"
+        class="rounded"
+        :class="l.is && 'bg-verdtint text-ink'"
         :name="l.name"
         :aria-pressed="l.is"
         @mousedown.prevent
         @click="l.run"
-        >{{ l.sign }}</KitButton
-      >
+        ><component :is="l.icon" :size="14" aria-hidden="true"
+      /></KitButton>
       <KitMenu :entries="more" look="quiet" class="ml-1 min-h-6">More form</KitMenu>
       <KitSelect
         v-if="reference"
@@ -249,6 +270,11 @@ const isOpen = ref(true);
   font-family: var(--font-sans);
   font-size: var(--text-fine);
   color: var(--color-muted);
+}
+.note-text blockquote footer a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 24px;
 }
 .note-text blockquote footer a,
 .note-text a {
