@@ -59,6 +59,7 @@ test('n on a source begins a note that is kept as one writes, asked for, dated, 
   await page.keyboard.press('n');
   await title(page).fill('Quillback thoughts on the gate');
   await page.keyboard.press('Enter');
+  // Without waiting: no key is lost to the title.
   await page.keyboard.type('## What it leaves open');
   await page.keyboard.press('Enter');
   await page.keyboard.type('- **Who** turns the wheel');
@@ -143,6 +144,7 @@ test('notes are looked at in time, as a web with its table, and put in an order 
   await page.getByRole('button', { name: 'New outline' }).click();
   await page.getByRole('textbox', { name: 'Name of the outline' }).fill('Talk at Ferrow');
   await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Outline', { exact: true }).locator('option:checked')).toHaveText('Talk at Ferrow');
   const put = page.getByRole('combobox', { name: 'Note to put in' });
   for (const name of ['Tregenza denies', 'Starved of silt']) {
     await put.fill(name);

@@ -114,7 +114,8 @@ defineExpose({
       return false;
     });
   },
-  focus: (): void => void editor.value?.commands.focus(),
+  /** At once: the editor's own command waits for a frame, and the next key would be lost to it. */
+  focus: (): void => editor.value?.view.focus(),
 });
 
 interface Look {

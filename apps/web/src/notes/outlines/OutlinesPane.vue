@@ -27,7 +27,8 @@ const { data, error } = useAsked({
   fetch: async (_, signal) => (await ask(routes.outlines.list, { signal })).outlines,
   concerns: (touched) => concerns(touched, ['outline', 'note']),
 });
-const outline = computed(() => data.value?.find((o) => o.id === props.current) ?? data.value?.[0]);
+/** The one that is chosen, and none until it is there: what is put in is never put into another. */
+const outline = computed(() => (props.current ? data.value?.find((o) => o.id === props.current) : data.value?.[0]));
 const choices = computed(() =>
   (data.value ?? []).map((o) => ({ value: o.id, name: o.personal ? `${o.name} (yours alone)` : o.name })),
 );
@@ -68,8 +69,10 @@ async function make(): Promise<void> {
   [making.value, isMaking.value] = ['', false];
   emit('choose', done.id);
 }
-const remove = (): Promise<unknown> =>
-  changes.change(() => ask(routes.outlines.remove, { outline: outline.value!.id }));
+async function remove(): Promise<void> {
+  const done = await changes.change(() => ask(routes.outlines.remove, { outline: outline.value!.id }));
+  if (done) emit('choose', undefined);
+}
 
 /** A note is put in by its title. */
 const text = ref('');
@@ -140,7 +143,7 @@ function drop(path: number[]): void {
       </span>
     </div>
     <KitNotice v-if="error" tone="bad" class="m-4">{{ error }}</KitNotice>
-    <EmptyState v-else-if="data && !outline" title="No outline yet"
+    <EmptyState v-else-if="data && !data.length" title="No outline yet"
       >An outline puts notes in the order of a chapter or a talk. A note may stand in any number of them.</EmptyState
     >
     <div v-else-if="outline" class="min-h-0 flex-1 overflow-auto px-5 py-2">
