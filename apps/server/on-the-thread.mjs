@@ -48,7 +48,7 @@ export const ON_THE_THREAD = {
   },
   references: { bounded: ['applyLearnt', 'learn', 'respan', 'valueOf'] },
   source: {
-    bounded: 'ALL_KINDS KINDS NAME_VARIABLES TEXT_VARIABLES dateShort filledFields findKinds isFieldValue isNameVariable isOthers lastDayOf nameInverted nameSpoken namesShort personOf same tooMuchIn variableInWords variableLabel whoOf withoutMarkup yearOf yearShort'.split(' '), // prettier-ignore
+    bounded: 'ALL_KINDS KINDS NAME_VARIABLES TEXT_VARIABLES dateShort filledFields findKinds inPassing isFieldValue isNameVariable isOthers lastDayOf nameInverted nameSpoken namesShort personOf same tooMuchIn variableInWords variableLabel whoOf withoutMarkup yearOf yearShort'.split(' '), // prettier-ignore
   },
   text: { bounded: ['cut', 'firstOf'], grows: ['hasHalfEscapes', 'jsonWithoutNul', 'wholeCharacters', 'withoutNul'] },
   vocabulary: { grows: ['alike', 'writeSkos', 'writeVocabularyTable'] },

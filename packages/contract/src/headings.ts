@@ -1,5 +1,5 @@
 /** Headings: the people, bodies, places, events and themes that notes and sources are about. */
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsString, IsUUID, Length, MaxLength } from 'class-validator';
 import { HEADING_KINDS, type Heading, type HeadingKind } from '@pandecta/core/headings';
 import { Changed } from './changes.ts';
 import { RECORDS, route } from './route.ts';
@@ -90,7 +90,6 @@ export class HeadingPage {
   /** The first and last date of what its notes tell of, as they were written. */
   @OrNull() @IsString() first!: string | null;
   @OrNull() @IsString() last!: string | null;
-  @IsBoolean() inRecords!: boolean;
 }
 
 export const headingRoutes = {

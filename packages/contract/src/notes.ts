@@ -228,7 +228,7 @@ export const STANDS = ['yes', 'nearly', 'no', 'unknown'] as const;
 export class CheckedQuotation {
   /** Its place among the quotations of the note, from 0. */
   @IsInt() place!: number;
-  /** `unknown` where the document has no words that can be looked at. */
+  /** `unknown` where there is no text of the document to compare it with. */
   @IsIn(STANDS) stands!: (typeof STANDS)[number];
   @ListOf(() => QuotationDifference) differences!: QuotationDifference[];
   @IsString() asThere!: string;

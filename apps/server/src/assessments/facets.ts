@@ -1,7 +1,6 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
-import { within } from '../database/within.ts';
+import { sql } from 'drizzle-orm';
 import { fixedNames, type Facets } from '../indexing/facet.ts';
-import { entries } from '../lists/tables.ts';
+import { namesOfEntries } from '../lists/store.ts';
 
 /** Labels that are of the workspace no more are borne by no source; put back, by those that bore them. */
 export const stateFacets: Facets = {
@@ -11,12 +10,7 @@ export const stateFacets: Facets = {
       offered: { name: 'Label', most: 40 },
       many: true,
       subject: 'label',
-      async names(db, workspaceId, keys) {
-        const name = sql<string>`${entries.value}->>'name'`;
-        const one = and(eq(entries.list, 'label'), inArray(entries.id, keys));
-        const found = await within(db, workspaceId).all(entries, { id: entries.id, name }, one);
-        return new Map(found.map((f) => [f.id, f.name]));
-      },
+      names: namesOfEntries('label'),
     },
     {
       type: 'rating',

@@ -67,7 +67,6 @@ export async function headingPage({ db }: Services, { actor }: Acting, id: strin
     beside: [...together.values()],
     first: times!.first,
     last: times!.last,
-    inRecords: standsInRecords(heading.kind),
   };
 }
 

@@ -1,5 +1,5 @@
 /** The entries of the workspace's short lists, as far as a member may see them. */
-import { and, eq, sql, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Entry, List } from '@pandecta/core/changes';
 import type { Db } from '../database/connect.ts';
 import { within } from '../database/within.ts';
@@ -26,6 +26,16 @@ export async function entriesOf<V extends Entry>(db: Db, actor: Actor, list: Lis
 export async function entryOf<V extends Entry>(db: Db, actor: Actor, list: List, id: string): Promise<V | undefined> {
   return (await entriesOf<V>(db, actor, list, eq(entries.id, id)))[0]?.value;
 }
+
+/** The names of entries of a list, by their ids: as a facet of such ids tells its values. */
+export const namesOfEntries =
+  (list: List) =>
+  async (db: Db, workspaceId: string, keys: string[]): Promise<Map<string, string>> => {
+    const name = sql<string>`${entries.value}->>'name'`;
+    const those = and(eq(entries.list, list), inArray(entries.id, keys));
+    const found = await within(db, workspaceId).all(entries, { id: entries.id, name }, those);
+    return new Map(found.map((f) => [f.id, f.name]));
+  };
 
 /** One of this name, whatever its case: a member's own before everyone's. */
 export async function entryNamed<V extends Entry>(

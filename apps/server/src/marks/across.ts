@@ -4,7 +4,7 @@ import type { AskMarks, ExportMarks, MarkRow, MarksAsked, MarkSort, MarksReply }
 import { MARK_INFO, type ExportedMark } from '@pandecta/core/mark-export';
 import { SHAPE_NAMES, type Shape } from '@pandecta/core/marks';
 import { citedPlace } from '@pandecta/core/page-numbers';
-import { namesShort, withoutMarkup, yearShort, type SourceRecord } from '@pandecta/core/source';
+import { inPassing, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import { formatNumber } from '@pandecta/core/wording';
 import type { Acting } from '../access/principal.ts';
 import { nameOfActor, namesOf } from '../access/people.ts';
@@ -120,9 +120,7 @@ async function rowsOf({ db }: Services, { actor }: Acting, ids: string[]): Promi
   return of.map(({ record, title, ...mark }) => ({
     ...mark,
     title: withoutMarkup(title),
-    source: [namesShort(record.author ?? record.editor) || withoutMarkup(title), yearShort(record.issued)]
-      .filter(Boolean)
-      .join(' '),
+    source: inPassing(record, withoutMarkup(title)),
     cited: citedPlace(numbers(mark), mark.page, mark.rects[0]?.y0),
   }));
 }

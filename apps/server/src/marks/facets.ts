@@ -1,7 +1,6 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
-import { within } from '../database/within.ts';
+import { sql } from 'drizzle-orm';
 import type { Facets } from '../indexing/facet.ts';
-import { entries } from '../lists/tables.ts';
+import { namesOfEntries } from '../lists/store.ts';
 import { countedSense } from './store.ts';
 
 /** In which senses something is marked in a source. */
@@ -12,14 +11,7 @@ export const markFacets: Facets = {
       offered: { name: 'Marked as', most: 20 },
       many: true,
       own: 'some',
-      async names(db, workspaceId, keys) {
-        const found = await within(db, workspaceId).all(
-          entries,
-          { id: entries.id, name: sql<string>`${entries.value}->>'name'` },
-          and(eq(entries.list, 'sense'), inArray(entries.id, keys)),
-        );
-        return new Map(found.map((f) => [f.id, f.name]));
-      },
+      names: namesOfEntries('sense'),
     },
     // With a gloss before those that are only marked.
     { type: 'marked', own: 'some', levels: { sort: 'marks', keys: ['gloss', 'mark'] } },

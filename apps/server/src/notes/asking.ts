@@ -7,6 +7,7 @@ import { snippet } from '@pandecta/core/words';
 import { cut } from '@pandecta/core/text';
 import type { Acting } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
+import { idsOf } from '../database/connect.ts';
 import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { countedHeadings, headingsOf } from '../headings/store.ts';
@@ -123,6 +124,14 @@ export async function notesAsked(services: Services, caller: Acting, asked: AskN
   };
 }
 
+/** The ids of all that are asked for, by title. @param most of which one more is given, so that one sees there are */
+export async function idsAsked(services: Services, caller: Acting, asked: NotesAsked, most: number): Promise<string[]> {
+  const { condition } = await conditionFor(services, caller, asked);
+  const all = sql`select m.id from notes m where m.id in (select n.id from notes n where ${condition}) and m.workspace_id = ${caller.actor.workspaceId}
+    order by ${orderOf(['title'])} limit ${most + 1}`;
+  return idsOf(await rows(services.db, { id: text() }, all));
+}
+
 /** The text in one line, without the title where it begins with it. */
 const beyondTitle = (plain: string, title: string): string => {
   const line = plain.replace(/\s+/g, ' ').trim();
@@ -195,26 +204,25 @@ export async function web(services: Services, caller: Acting, { around, ...asked
   ]);
   const byId = new Map(headings.map((h) => [h.id, h]));
   const nodes = new Map<string, WebReply['nodes'][number]>();
-  const ties: WebReply['links'] = [];
+  /** By what they tie: a link that says how takes the place of one that only quotes. */
+  const ties = new Map<string, WebReply['links'][number]>();
+  const tie = (from: string, to: string, how: string): unknown => ties.set(`${from} ${to}`, { from, to, how });
   for (const { id, title } of shown) nodes.set(id, { id, kind: 'note', name: title });
   const heading = (id: string): boolean => {
     const found = byId.get(id);
     if (found) nodes.set(id, { id, kind: found.kind as HeadingKind, name: found.name });
     return Boolean(found);
   };
-  for (const { id, about } of tied)
-    for (const one of new Set(about)) if (heading(one)) ties.push({ from: id, to: one, how: 'about' });
+  for (const { id, about } of tied) for (const one of new Set(about)) if (heading(one)) tie(id, one, 'about');
   for (const [note, of] of sources)
     for (const source of of) {
       nodes.set(source.id, { id: source.id, kind: 'source', name: source.name });
-      ties.push({ from: note, to: source.id, how: 'quotes' });
+      tie(note, source.id, 'quotes');
     }
   for (const { from, to, how } of links) {
     const target = byId.get(to)?.into ?? to;
     if (!nodes.has(target) && !heading(target)) continue;
-    const known = ties.find((t) => t.from === from && t.to === target);
-    if (known) known.how = how || known.how;
-    else ties.push({ from, to: target, how: how || 'links to' });
+    tie(from, target, how || ties.get(`${from} ${target}`)?.how || 'links to');
   }
-  return { nodes: [...nodes.values()], links: ties, more: found.length > MOST_IN_WEB };
+  return { nodes: [...nodes.values()], links: [...ties.values()], more: found.length > MOST_IN_WEB };
 }

@@ -16,11 +16,15 @@ export async function checkNote(services: Services, { actor }: Acting, id: strin
   const { db, workers } = services;
   const { text: doc } = await findNote(db, actor, id);
   const all = quotationsIn(doc).map(({ words, origin }, place) => ({ words, origin, place }));
-  const sources = await visibleIds(db, actor, 'source', [...new Set(all.flatMap((q) => q.origin?.source ?? []))]);
+  const named = [...new Set(all.flatMap((q) => q.origin?.source ?? []))];
+  const sources = new Set(await visibleIds(db, actor, 'source', named));
   const byFile = new Map<string, typeof all>();
   for (const q of all) {
     const { file, page, source } = q.origin ?? {};
-    if (file && page && sources.includes(source!)) byFile.set(file, [...(byFile.get(file) ?? []), q]);
+    if (!file || !page || !sources.has(source!)) continue;
+    const list = byFile.get(file) ?? [];
+    byFile.set(file, list);
+    list.push(q);
   }
   const out = new Map<number, CheckedQuotation>(all.map(({ place }) => [place, { place, ...UNKNOWN }]));
   for (const [file, of] of byFile) {

@@ -1,9 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
-import { within } from '../database/within.ts';
+import { sql } from 'drizzle-orm';
 import { countedHeadings } from '../headings/store.ts';
 import { partsOfEach } from '../database/merged.ts';
 import type { Facets } from '../indexing/facet.ts';
-import { entries } from '../lists/tables.ts';
+import { namesOfEntries } from '../lists/store.ts';
 
 /** What the notes on a source are about. */
 export const noteFacets: Facets = {
@@ -13,14 +12,7 @@ export const noteFacets: Facets = {
       offered: { name: 'Notes about', most: 20 },
       many: true,
       own: 'some',
-      async names(db, workspaceId, keys) {
-        const found = await within(db, workspaceId).all(
-          entries,
-          { id: entries.id, name: sql<string>`${entries.value}->>'name'` },
-          and(eq(entries.list, 'heading'), inArray(entries.id, keys)),
-        );
-        return new Map(found.map((f) => [f.id, f.name]));
-      },
+      names: namesOfEntries('heading'),
     },
     { type: 'noted', own: 'some' },
   ],

@@ -21,7 +21,7 @@ import { same } from '@pandecta/core/source';
 import { may } from '../access/permissions.ts';
 import type { Access } from '../access/principal.ts';
 import { refuseByRole } from '../changes/carriers.ts';
-import { answer, commitWithin, type How } from '../changes/commit.ts';
+import { answer, commitWithin } from '../changes/commit.ts';
 import { commitByRole } from '../changes/service.ts';
 import { transact, type Db } from '../database/connect.ts';
 import { number, orNull, rows, text } from '../database/read.ts';
@@ -45,7 +45,7 @@ function changeOf(note: string, now: NoteWords, fields: NoteChange['fields']): N
   return { do: 'note', note, called: fields.title?.after || now.title || UNTITLED, sources, fields, ...own };
 }
 
-/** What brings a note that was written unseen. */
+/** Makes a note visible whose row was written before, as one that is not present. */
 const bringing = (id: string, words: NoteWords): NoteChange =>
   changeOf(id, words, { present: { before: false, after: true } });
 
@@ -144,7 +144,7 @@ export async function shareNote(services: Services, actor: Access, id: string): 
   return answer(await commitByRole(services, actor, change));
 }
 
-/** A stretch of the text becomes a note of its own, which keeps sources, headings, tags, date and who sees it. */
+/** Makes a note of a stretch of the text. The new one has the sources, headings, tags, date and owner of the old. */
 export async function splitNote(services: Services, actor: Access, id: string, input: SplitNote): Promise<Changed> {
   const now = await findNote(services.db, actor, id);
   const { start, end } = input;
@@ -198,13 +198,12 @@ async function commitAll(
   says: string,
   made: { id: string; words: NoteWords }[],
   changes: NoteChange[],
-  how: How = {},
 ): Promise<Changed> {
   const change: Change = { do: 'all', says, changes: [...made.map(({ id, words }) => bringing(id, words)), ...changes] }; // prettier-ignore
   refuseByRole(actor.role, change);
   const committed = await transact(services.db, async (tx) => {
     for (const { id, words } of made) await insertNote(tx, actor.workspaceId, id, actor.userId, words);
-    return commitWithin(tx, actor, change, how);
+    return commitWithin(tx, actor, change);
   });
   services.followers.kick();
   return answer(committed);

@@ -2,12 +2,12 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { NoteHeading, NoteReply, NoteSource } from '@pandecta/contract';
 import type { NoteWords } from '@pandecta/core/changes';
-import type { How } from '@pandecta/core/notes';
-import { namesShort, withoutMarkup, yearShort, type SourceRecord } from '@pandecta/core/source';
+import type { DocNode, How } from '@pandecta/core/notes';
+import { inPassing, withoutMarkup, type SourceRecord } from '@pandecta/core/source';
 import type { Actor } from '../access/principal.ts';
 import { nameOfActor } from '../access/people.ts';
 import type { Db } from '../database/connect.ts';
-import { json, list, number, one, orNull, rows, text, truth } from '../database/read.ts';
+import { json, list, number, orNull, rows, text, truth } from '../database/read.ts';
 import { array } from '../database/sql.ts';
 import { within } from '../database/within.ts';
 import { Refusal } from '../errors.ts';
@@ -16,6 +16,8 @@ import { visibleTo } from '../subjects/registry.ts';
 import { notes } from './tables.ts';
 
 const { title, text: doc, event, about, tags, from, owner, present } = notes;
+/** So many notes that lead to one are told. */
+const MOST_LEADING = 100;
 /** The columns of what a change can alter. */
 export const WORDS = { title, text: doc, event, about, tags, from, owner, present };
 
@@ -55,53 +57,63 @@ export async function sourcesOf(db: Db, viewer: Actor, ids: string[]): Promise<M
   const of = new Map<string, NoteSource[]>();
   for (const { note, record, title, ...source } of found) {
     const plain = withoutMarkup(title);
-    const name = [namesShort(record.author ?? record.editor) || plain, yearShort(record.issued)].filter(Boolean).join(' '); // prettier-ignore
-    of.set(note, [...(of.get(note) ?? []), { ...source, title: plain, name }]);
+    const list = of.get(note) ?? [];
+    of.set(note, list);
+    list.push({ ...source, title: plain, name: inPassing(record, plain) });
   }
   return of;
 }
 
-export async function noteAsSeen(db: Db, viewer: Actor, id: string): Promise<NoteReply> {
+/** Those of the notes that the viewer may see, in the order of the ids. */
+export async function notesAsSeen(db: Db, viewer: Actor, ids: string[]): Promise<NoteReply[]> {
   const w = viewer.workspaceId;
-  const found = await one(
-    db,
-    {
-      title: text(),
-      event: orNull(text()),
-      dated: truth,
-      about: json<NoteHeading[]>(),
-      tags: list(text()),
-      by: text(),
-      made: text(),
-      changed: text(),
-      personal: truth,
-    },
-    sql`select n.title, n.event, n.event_from is not null as dated, n.owner is not null as personal, n.made_at as made, n.changed_at as changed, ${nameOfActor} as by,
-        coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.value->>'name', 'kind', e.value->>'kind') order by a.place)
-          from unnest(n.about) with ordinality a(id, place) join (${countedHeadings(w)}) h on h.id = a.id
-          join entries e on e.workspace_id = n.workspace_id and e.list = 'heading' and e.id = h.counts), '[]') as about,
-        array(select g.name from tags g where g.workspace_id = n.workspace_id and g.id = any(n.tags) order by lower(g.name)) as tags
-      from notes n left join users u on u.id = n.made_by
-      where n.workspace_id = ${w} and n.id = ${id} and ${visibleTo(viewer, 'note', sql`n`)}`,
-  );
-  if (!found) throw new Refusal('no_such_note');
-  const [words, sources, leadsHere] = await Promise.all([
-    findNote(db, viewer, id),
-    sourcesOf(db, viewer, [id]),
+  const wanted = array(ids, 'uuid');
+  const [found, sources, leading] = await Promise.all([
     rows(
       db,
-      { id: text(), title: text(), how: text<How | ''>() },
-      sql`select n.id, n.title, l.how from note_links l join notes n on n.workspace_id = l.workspace_id and n.id = l.note_id
-        where l.workspace_id = ${w} and l.target_id = ${id} and ${visibleTo(viewer, 'note', sql`n`)} order by n.title collate "pandecta", n.id limit 100`,
+      {
+        id: text(),
+        title: text(),
+        text: json<DocNode>(),
+        event: orNull(text()),
+        dated: truth,
+        about: json<NoteHeading[]>(),
+        tags: list(text()),
+        by: text(),
+        made: text(),
+        changed: text(),
+        personal: truth,
+      },
+      sql`select n.id, n.title, n.text, n.event, n.event_from is not null as dated, n.owner is not null as personal, n.made_at as made, n.changed_at as changed, ${nameOfActor} as by,
+          coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.value->>'name', 'kind', e.value->>'kind') order by a.place)
+            from unnest(n.about) with ordinality a(id, place) join (${countedHeadings(w)}) h on h.id = a.id
+            join entries e on e.workspace_id = n.workspace_id and e.list = 'heading' and e.id = h.counts), '[]') as about,
+          array(select g.name from tags g where g.workspace_id = n.workspace_id and g.id = any(n.tags) order by lower(g.name)) as tags
+        from unnest(${wanted}) with ordinality i(id, place) join notes n on n.workspace_id = ${w} and n.id = i.id left join users u on u.id = n.made_by
+        where ${visibleTo(viewer, 'note', sql`n`)} order by i.place`,
+    ),
+    sourcesOf(db, viewer, ids),
+    rows(
+      db,
+      { target: text(), id: text(), title: text(), how: text<How | ''>() },
+      sql`select i.id as target, l.* from unnest(${wanted}) i(id), lateral (
+        select n.id, n.title, l.how from note_links l join notes n on n.workspace_id = l.workspace_id and n.id = l.note_id
+        where l.workspace_id = ${w} and l.target_id = i.id and ${visibleTo(viewer, 'note', sql`n`)} order by n.title collate "pandecta", n.id limit ${MOST_LEADING}) l`,
     ),
   ]);
-  return {
-    ...found,
-    id,
-    text: words.text,
+  const leads = new Map<string, NoteReply['leadsHere']>(ids.map((id) => [id, []]));
+  for (const { target, how, ...note } of leading) leads.get(target)!.push({ to: 'note', ...note, how: how || null });
+  return found.map((note) => ({
+    ...note,
     // Two that were merged are one.
-    about: [...new Map(found.about.map((h) => [h.id, h])).values()],
-    sources: sources.get(id) ?? [],
-    leadsHere: leadsHere.map(({ how, ...note }) => ({ to: 'note' as const, ...note, how: how || null })),
-  };
+    about: [...new Map(note.about.map((h) => [h.id, h])).values()],
+    sources: sources.get(note.id) ?? [],
+    leadsHere: leads.get(note.id)!,
+  }));
+}
+
+export async function noteAsSeen(db: Db, viewer: Actor, id: string): Promise<NoteReply> {
+  const [found] = await notesAsSeen(db, viewer, [id]);
+  if (!found) throw new Refusal('no_such_note');
+  return found;
 }

@@ -183,7 +183,7 @@ export const COMMANDS = [
   { id: 'larger', name: 'Larger', keys: ['+', '='], where: 'In the reader' },
   { id: 'smaller', name: 'Smaller', keys: ['-'], where: 'In the reader' },
 
-  // After what n means in Check.
+  // Behind `not-same`, which has the same key in Check: the first that can be done is.
   {
     id: 'note',
     name: 'Write a note',

@@ -2,7 +2,7 @@
 /** One note: its title, date, headings, text, what leads to it, and what can be done with it. */
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { routes, type CheckedQuotation, type NewNote, type NoteReply } from '@pandecta/contract';
+import { routes, type CheckedQuotation, type EditNote, type NewNote, type NoteReply } from '@pandecta/contract';
 import { emptyText, HOW_NAMES, titleFrom, type DocNode } from '@pandecta/core/notes';
 import { placeWritten } from '@pandecta/core/page-numbers';
 import { useChanges } from '../act/changes.ts';
@@ -17,7 +17,7 @@ import TimeText from '../kit/TimeText.vue';
 import { useSession } from '../session/store.ts';
 import AboutField from './AboutField.vue';
 import NoteEditor from './editor/NoteEditor.vue';
-import type { Told } from './editor/nodes.ts';
+import { addressOfPlace, type Told } from './editor/nodes.ts';
 import { useSaving } from './editor/saving.ts';
 import QuotationMends from './editor/QuotationMends.vue';
 
@@ -70,6 +70,12 @@ watch(
   },
   { immediate: true },
 );
+/** What the server has stands in the editor from now on. */
+function takeOver(note: NoteReply): void {
+  title.value = note.title;
+  text.value?.put(note.text);
+  saving.follow(note.id, { title: note.title, text: text.value?.read() ?? note.text });
+}
 watch(data, (now, before) => {
   if (!now) return;
   const stands = { title: now.title, text: now.text };
@@ -87,9 +93,7 @@ watch(data, (now, before) => {
     !saving.isWriting() &&
     JSON.stringify(before.text) + before.title !== JSON.stringify(now.text) + now.title
   ) {
-    title.value = now.title;
-    text.value?.put(now.text);
-    saving.follow(now.id, { title: now.title, text: text.value?.read() ?? now.text });
+    takeOver(now);
   }
   checkSoon();
 });
@@ -119,7 +123,7 @@ const told = computed(() => {
   return (place: number, { source, file, page, cited, mark }: Record<string, unknown>): Told => {
     const check = all.find((c) => c.place === place);
     const where = [sources.get(String(source)) ?? (source ? 'source' : ''), cited && placeWritten(String(cited))].filter(Boolean).join(', '); // prettier-ignore
-    const to = file ? `/read/${String(source)}/${String(file)}?${mark ? `mark=${String(mark)}` : `page=${String(page ?? 1)}`}` : `/sources/${String(source)}`; // prettier-ignore
+    const to = addressOfPlace({ source, file, page, mark });
     const stands = check
       ? check.elsewhere
         ? `stands on ${placeWritten(check.citedElsewhere)}`
@@ -129,9 +133,7 @@ const told = computed(() => {
   };
 });
 
-async function edit(
-  body: Parameters<typeof ask<string, object, undefined, unknown>>[1]['body'] & object,
-): Promise<void> {
+async function edit(body: EditNote): Promise<void> {
   if (!(await saving.settle()) || !props.id) return;
   await changes.change(() => ask(routes.notes.edit, { note: props.id!, body }));
 }
@@ -168,11 +170,6 @@ const deeds = computed((): MenuEntry[] => [
   },
   { name: 'Remove the note', run: remove },
 ]);
-function keepTheirs(note: NoteReply): void {
-  title.value = note.title;
-  text.value?.put(note.text);
-  saving.follow(note.id, { title: note.title, text: text.value?.read() ?? note.text });
-}
 function mend(place: number, to: { words?: string; page?: number; cited?: string }): void {
   text.value?.mend(place, to);
   saving.typed();
@@ -200,7 +197,7 @@ const placeholder = computed(() => (first.value ? titleFrom(first.value) : '') |
       <KitNotice v-if="saving.state.value === 'conflict' && data" tone="warn" boxed class="mb-2"
         >Someone changed this note while you wrote. Nothing is lost: what you wrote stands here.
         <KitButton look="word" @click="saving.save(true)">Keep what I wrote</KitButton>
-        <KitButton look="word" class="ml-2" @click="keepTheirs(data)">Take theirs</KitButton></KitNotice
+        <KitButton look="word" class="ml-2" @click="takeOver(data)">Take theirs</KitButton></KitNotice
       >
       <KitField
         ref="titleField"
@@ -257,11 +254,7 @@ const placeholder = computed(() => (first.value ? titleFrom(first.value) : '') |
               :key="s.id"
               class="inline-flex min-h-6 items-center text-verdigris underline underline-offset-2"
               :title="s.title"
-              :to="
-                s.file
-                  ? `/read/${s.id}/${s.file}?${s.mark ? `mark=${s.mark}` : `page=${s.page ?? 1}`}`
-                  : `/sources/${s.id}`
-              "
+              :to="addressOfPlace({ ...s, source: s.id })"
               >{{ s.name }}{{ s.cited ? `, ${placeWritten(s.cited)}` : '' }}</RouterLink
             >
           </dd>
@@ -288,7 +281,6 @@ const placeholder = computed(() => (first.value ? titleFrom(first.value) : '') |
       <slot :note="data" />
       <div v-if="data && mayEdit" class="mt-4 flex flex-wrap gap-2">
         <KitButton title="From the cursor to the end, or what is chosen" @click="split">Split off as a note</KitButton>
-        <slot name="deeds" />
       </div>
     </template>
   </article>

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router';
 import type { NoteCount, NotesReply } from '@pandecta/contract';
 import { HEADING_KINDS, HEADING_NAMES } from '@pandecta/core/headings';
 import { formatNumber } from '@pandecta/core/wording';
+import { allOf } from '../data/address.ts';
 import KitButton from '../kit/KitButton.vue';
 import { useNotesAsk } from './ask.ts';
 
@@ -12,7 +13,7 @@ const props = defineProps<{ reply: NotesReply | null }>();
 const MOST = 12;
 const ask = useNotesAsk();
 const route = useRoute();
-const chosen = (name: string): string[] => [route.query[name]].flat().filter((v): v is string => Boolean(v));
+const chosen = (name: string): string[] => allOf(route.query[name]);
 const groups = computed(() => {
   const { about = [], tags = [], from = [], whose = [] } = props.reply ?? {};
   const headings = HEADING_KINDS.map((kind) => ({

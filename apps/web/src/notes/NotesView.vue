@@ -55,16 +55,17 @@ const { data, error, isLoading } = useAsked({
 });
 
 const line = useTemplateRef('line');
+/** While one writes there, the address follows the line and not the line the address. */
+const isAsking = ref(false);
 const q = ref(String(route.query.q ?? ''));
 const sendQ = useThrottleFn(() => ask.put({ q: q.value || undefined }), 150, true, true);
 watch(q, () => void sendQ());
 watch(
   () => String(route.query.q ?? ''),
   (now) => {
-    if (document.activeElement?.getAttribute('aria-label') !== ASK) q.value = now;
+    if (!isAsking.value) q.value = now;
   },
 );
-const ASK = 'Ask for notes';
 const chips = computed(() => {
   const { about = [], tags = [], from = [], whose, source, yearFrom, yearTo } = ask.asked.value;
   const nameOf = (id: string): string => data.value?.about.find((h) => h.id === id)?.name ?? 'heading';
@@ -96,9 +97,6 @@ watch([ask.note, ask.heading], ([note, heading]) => (note || heading) && (isBegi
 function begin(): void {
   isBeginning.value = true;
   void ask.put({ note: undefined, heading: undefined });
-}
-function made(id: string): void {
-  void ask.open(id);
 }
 const close = (): void => {
   isBeginning.value = false;
@@ -166,7 +164,9 @@ const isNarrow = computed(() => width.value > 0 && width.value < 1000);
           v-model="q"
           look="bare"
           class="min-w-40 flex-1"
-          :label="ASK"
+          label="Ask for notes"
+          @focus="isAsking = true"
+          @blur="isAsking = false"
           placeholder="words, “phrases”, about:okonjo, author:tregenza, tag:used"
           maxlength="2000"
           @keydown.esc="line?.blur()"
@@ -284,7 +284,7 @@ const isNarrow = computed(() => width.value > 0 && width.value < 1000);
             v-else
             :id="ask.note.value ?? null"
             class="flex-1"
-            @made="made"
+            @made="ask.open"
             @open="ask.open"
             @heading="ask.openHeading"
             @close="close"

@@ -1,23 +1,21 @@
 /** What the Notes stage shows, in the address. */
 import { computed, type ComputedRef } from 'vue';
-import { useRoute, useRouter, type LocationQueryValue } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { NOTE_FROMS, type NoteFrom, type NotesAsked } from '@pandecta/contract';
+import { allOf as all, firstOf as one } from '../data/address.ts';
 
 export const VIEWS = ['list', 'timeline', 'web', 'outlines'] as const;
 export type View = (typeof VIEWS)[number];
 
-type Value = LocationQueryValue | LocationQueryValue[] | undefined;
-const all = (value: Value): string[] => [value].flat().filter((v): v is string => Boolean(v));
-const one = (value: Value): string | undefined => all(value)[0];
-const year = (value: Value): number | undefined =>
-  /^-?\d{1,5}$/.test(one(value) ?? '') ? Number(one(value)) : undefined;
+const year = (text: string | undefined): number | undefined =>
+  /^-?\d{1,5}$/.test(text ?? '') ? Number(text) : undefined;
 
 export function useNotesAsk() {
   const route = useRoute();
   const router = useRouter();
   const asked: ComputedRef<NotesAsked> = computed(() => {
     const { q, about, tag, from, whose, source } = route.query;
-    const [yearFrom, yearTo] = [year(route.query.since), year(route.query.until)];
+    const [yearFrom, yearTo] = [year(one(route.query.since)), year(one(route.query.until))];
     const froms = all(from).filter((f): f is NoteFrom => (NOTE_FROMS as readonly string[]).includes(f));
     return {
       ...(one(q) && { q: one(q) }),

@@ -6,13 +6,13 @@ import { placeWritten } from '../page-numbers/index.ts';
 import { HOW_NAMES, HOWS, isInline, linksIn, originOf, type DocMark, type DocNode, type Link } from '../notes/index.ts';
 
 export interface MarkdownWay {
-  /** Where a link leads, and nothing where what it leads to is not written beside. */
+  /** The address of a link; undefined where its target is not among the files. */
   addressOf: (link: Link) => string | undefined;
   /** How the source of a quotation is named: “Okonjo 2014”. */
   sourceOf: (source: string) => string;
 }
 
-/** Quotations are block quotes whose footnotes name source and page. */
+/** A quotation becomes a block quote, with a footnote that names its source and page. */
 export function noteToMarkdown(doc: DocNode, way: MarkdownWay): string {
   const notes: RootContent[] = [];
   const children = blocks(doc, { ...way, footnote: (says) => note(notes, says) });

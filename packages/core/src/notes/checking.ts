@@ -140,7 +140,7 @@ function nearest(page: readonly Word[], wanted: readonly Word[]): (Found & { sha
     const pairs = common(window, wanted);
     const share = pairs.length / wanted.length;
     if (!pairs.length || (best && share <= best.share)) continue;
-    // A word or two that differ at its ends stand there in place of as many; more was put in.
+    // Up to two words without a match at either end are compared with as many of the page; more are taken as put in.
     const [[first, before], [last, after]] = [pairs[0]!, pairs.at(-1)!];
     const few = (n: number): number => (n <= MOST_REPLACED ? n : 0);
     const to = Math.min(page.length, from + last + 1 + few(wanted.length - 1 - after));
@@ -227,8 +227,9 @@ export function checkQuotation(quotation: string, pages: readonly CheckedPage[],
   const ways = (['of the page', 'put in'] as const).map((brackets) => stretchesOf(quotation, brackets)).filter((w) => w.length); // prettier-ignore
   const [literal] = ways;
   if (!literal) return NOT_THERE;
+  const byNumber = new Map(pages.map((p) => [p.number, p]));
   const onto = (number: number): { text: string; recognised: boolean; length: number } | undefined => {
-    const [own, next] = [number, number + 1].map((n) => pages.find((p) => p.number === n));
+    const [own, next] = [number, number + 1].map((n) => byNumber.get(n));
     if (!own) return undefined;
     return {
       text: next ? `${own.text}\n${next.text}` : own.text,

@@ -1,7 +1,7 @@
 /**
  * The text of a note as a tree of nodes: paragraphs, headings, lists, tables and the like, as editors of rich text keep it
  * (the JSON of ProseMirror's documents). Two nodes are ours: a quotation, a block that knows its source and page, and a
- * reference, a word of text that leads to a note, source or heading.
+ * reference, a link within the text to a note, a source or a heading.
  */
 import { isObject } from '../source/record.ts';
 import { DEEPEST, depthOf } from '../text/index.ts';

@@ -19,6 +19,10 @@ type Brief = Pick<
   | 'publisher'
 >;
 
+/** Author and year, as one names a source in passing: “Okonjo 2014”. @param title as text, said where nobody wrote it */
+export const inPassing = ({ author, editor, issued }: Brief, title: string): string =>
+  [namesShort(author ?? editor) || title, yearShort(issued)].filter(Boolean).join(' ');
+
 export const whoOf = (r: Brief): string =>
   namesShort(r.author) || (r.editor?.length ? `${namesShort(r.editor)} (ed.)` : '');
 

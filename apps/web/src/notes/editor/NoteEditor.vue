@@ -6,9 +6,9 @@ import {
   computed,
   onBeforeUnmount,
   onMounted,
-  ref,
   shallowRef,
   triggerRef,
+  useId,
   useTemplateRef,
   watch,
   type Component,
@@ -86,10 +86,10 @@ watch(
 const countTo = (pos: number): number =>
   editor.value!.state.doc.textBetween(0, pos, '', (node) => (node.isInline ? '\uFFFC' : '')).length;
 /** The stretch that is chosen, or from the cursor to the end. */
-function stretch(): { start: number; end: number; isChosen: boolean } {
+function stretch(): { start: number; end: number } {
   const { state } = editor.value!;
   const { from, to, empty } = state.selection;
-  return { start: countTo(from), end: countTo(empty ? state.doc.content.size : to), isChosen: !empty };
+  return { start: countTo(from), end: countTo(empty ? state.doc.content.size : to) };
 }
 defineExpose({
   read: readNow,
@@ -98,7 +98,7 @@ defineExpose({
   put(text: DocNode): void {
     if (editor.value && JSON.stringify(sound(text)) !== JSON.stringify(readNow())) editor.value.commands.setContent(text, { emitUpdate: false }); // prettier-ignore
   },
-  /** Has the words of a quotation read otherwise, or stand on another page. */
+  /** Replaces the words of a quotation, or the page it names. */
   mend(place: number, to: { words?: string; page?: number; cited?: string }): void {
     let at = -1;
     editor.value!.state.doc.descendants((node, pos) => {
@@ -179,8 +179,7 @@ const setHow = (how: string): void =>
     .focus()
     .run();
 const take = (target: Target): void => offering.take?.(target);
-const offersId = `offers ${Math.round(performance.now())}`;
-const isOpen = ref(true);
+const offersId = useId();
 </script>
 
 <template>
@@ -210,7 +209,7 @@ const isOpen = ref(true);
     </div>
     <div ref="box" />
     <div
-      v-if="isOpen && offering.entries.length"
+      v-if="offering.entries.length"
       ref="offers"
       class="z-50 w-80 overflow-auto rounded-md border border-line bg-card py-1 text-body shadow-lg"
       :style="offersAt"

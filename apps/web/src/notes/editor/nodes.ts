@@ -113,6 +113,13 @@ const quotation = ({ told, go }: Surroundings) =>
     },
   });
 
+/** Where a place in a source is looked at: its mark or page, or the source where no document is named. */
+export const addressOfPlace = (at: { source?: unknown; file?: unknown; page?: unknown; mark?: unknown }): string => {
+  const { source, file, page, mark } = at;
+  if (!file) return `/sources/${String(source)}`;
+  return `/read/${String(source)}/${String(file)}?${mark ? `mark=${String(mark)}` : `page=${String(page ?? 1)}`}`;
+};
+
 export const addressOf = ({ to, id }: { to?: unknown; id?: unknown }): string =>
   to === 'source' ? `/sources/${String(id)}` : `/notes?${to === 'heading' ? 'heading' : 'note'}=${String(id)}`;
 

@@ -23,27 +23,27 @@ export interface Offering {
 }
 export const makeOffering = (): Offering => shallowReactive({ entries: [], active: 0, at: null, take: null });
 
-const OF_EACH = 5;
+const MOST = { notes: 6, sources: 5 };
 
-/** @param own the note itself, which is not offered */
-export async function targetsFor(q: string, own: string | null, signal?: AbortSignal): Promise<Target[]> {
-  if (!q.trim()) return [];
-  const begun = q.trim().replace(/[^\p{L}\p{N}\s'-]+/gu, ' ').trim(); // prettier-ignore
+async function targetsFor(q: string): Promise<Target[]> {
+  const begun = q.replace(/[^\p{L}\p{N}\s'-]+/gu, ' ').trim(); // prettier-ignore
   if (!begun) return [];
   const words = `${begun}*`;
-  const how = signal ? { signal } : {};
   const [notes, headings, sources] = await Promise.all([
-    ask(routes.notes.list, { body: { q: words, count: OF_EACH + 1, sort: ['-found'] }, ...how }),
-    ask(routes.headings.offer, { body: { q: begun }, ...how }),
-    ask(routes.search.page, { query: { q: words, count: OF_EACH }, ...how }),
+    ask(routes.notes.list, { body: { q: words, count: MOST.notes, sort: ['-found'] } }),
+    ask(routes.headings.offer, { body: { q: begun } }),
+    ask(routes.search.page, { query: { q: words, count: MOST.sources } }),
   ]);
   return [
     ...headings.offers.flatMap(({ id, name, kind }): Target[] =>
       id ? [{ key: id, name, hint: HEADING_NAMES[kind].one, link: { to: 'heading', id, label: name } }] : [],
     ),
-    ...notes.notes
-      .filter((n) => n.id !== own)
-      .map(({ id, title }): Target => ({ key: id, name: title, hint: 'Note', link: { to: 'note', id, label: title } })),
+    ...notes.notes.map(({ id, title }): Target => ({
+      key: id,
+      name: title,
+      hint: 'Note',
+      link: { to: 'note', id, label: title },
+    })),
     ...sources.rows.map(({ id, record }): Target => {
       const title = withoutMarkup(record.title ?? 'Untitled');
       const label = [whoOf(record), yearShort(record.issued)].filter(Boolean).join(' ') || title;
@@ -58,7 +58,7 @@ export function suggestion(editor: Editor, offering: Offering) {
     editor,
     char: '@',
     allowSpaces: true,
-    items: ({ query }) => targetsFor(query, null).catch(() => []),
+    items: ({ query }) => targetsFor(query).catch(() => []),
     command: ({ editor: to, range, props }) =>
       to.chain().focus().insertContentAt(range, [{ type: 'reference', attrs: { ...props.link, how: null } }, { type: 'text', text: ' ' }]).run(), // prettier-ignore
     render: () => {

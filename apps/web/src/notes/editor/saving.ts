@@ -51,7 +51,7 @@ export function useSaving(now: () => Written, made: (id: string) => void) {
     if (written.title !== stands!.title) Object.assign(body, { title: written.title });
     if (!same(written.text, stands!.text)) Object.assign(body, { text: written.text });
     if (body.title === undefined && !body.text) return;
-    // Over another's only where one has chosen so.
+    // `seen` is left out only where the person chose to write over another’s version.
     if (!force) body.seen = { ...(body.text && { text: stands!.text }), ...(body.title !== undefined && { title: stands!.title }) }; // prettier-ignore
     const done = await ask(routes.notes.edit, { note: id, body });
     stands = written;

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** Outlines: notes in an order made by hand, for a chapter or a talk; moved with the pointer or with keys. */
-import { computed, ref, useTemplateRef, watch } from 'vue';
-import { nextTick } from 'vue';
-import { routes, type OutlineInfo, type OutlineNode } from '@pandecta/contract';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { routes, type OutlineNode } from '@pandecta/contract';
 import { counted } from '@pandecta/core/wording';
 import { useChanges } from '../../act/changes.ts';
 import { ask } from '../../api/client.ts';
@@ -51,13 +50,10 @@ const mayEdit = computed(() => Boolean(outline.value && (outline.value.personal 
 const used = computed(() => rows.value.filter((r) => r.node.note && r.node.used).length);
 const list = useTemplateRef<HTMLElement>('list');
 
-async function write(
-  nodes: OutlineNode[],
-  of: OutlineInfo | undefined = outline.value,
-  name = of?.name,
-): Promise<void> {
-  if (!of || (nodes === of.nodes && name === of.name)) return;
-  await changes.change(() => ask(routes.outlines.edit, { outline: of.id, body: { name: name!, nodes } }));
+async function write(nodes: OutlineNode[]): Promise<void> {
+  const of = outline.value;
+  if (!of || nodes === of.nodes) return;
+  await changes.change(() => ask(routes.outlines.edit, { outline: of.id, body: { name: of.name, nodes } }));
 }
 const making = ref('');
 const isMaking = ref(false);

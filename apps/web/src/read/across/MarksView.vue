@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Marks across sources: filtered by what they are on, their sense, shape, person and words; sorted; taken out as a file. */
 import { computed, reactive, ref, watch } from 'vue';
-import { useRoute, useRouter, type LocationQueryValue } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { MARK_SORTS, routes, type MarkCount, type MarksAsked, type MarkSort } from '@pandecta/contract';
 import { MARK_FORMATS, MARK_INFO } from '@pandecta/core/mark-export';
 import { placeWritten } from '@pandecta/core/page-numbers';
@@ -11,6 +11,7 @@ import { useChanges } from '../../act/changes.ts';
 import { useNoting } from '../../act/noting.ts';
 import { addressOf, ask, send } from '../../api/client.ts';
 import { useCiting } from '../../citing/store.ts';
+import { allOf as all, firstOf } from '../../data/address.ts';
 import { useAsked } from '../../data/asked.ts';
 import { concerns } from '../../data/live.ts';
 import EmptyState from '../../kit/EmptyState.vue';
@@ -36,9 +37,7 @@ const shown = ref(STRETCH);
 /** Regions of what is no PDF are not drawn. */
 const withoutPicture = reactive(new Set<string>());
 
-const all = (value: LocationQueryValue | LocationQueryValue[] | undefined): string[] =>
-  [value].flat().filter((v): v is string => Boolean(v));
-const one = (value: LocationQueryValue | LocationQueryValue[] | undefined): string => all(value)[0] ?? '';
+const one = (value: Parameters<typeof firstOf>[0]): string => firstOf(value) ?? '';
 /** What is asked stands in the address. */
 const asked = computed((): MarksAsked => {
   const { q, collection, words, sense, shape, by, glossed, sort } = route.query;
